@@ -1,0 +1,15 @@
+const transform = {
+  '^.+\\.(ts|tsx)$': [
+    '@swc/jest',
+    { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
+  ],
+};
+const common = { testEnvironment: 'node', transform, extensionsToTreatAsEsm: ['.ts', '.tsx'] };
+export default {
+  testTimeout: 60_000,
+  projects: [
+    { ...common, displayName: 'unit', testMatch: ['<rootDir>/packages/{core,cli,node,web}/**/*.test.ts?(x)'] },
+    { ...common, displayName: 'server', testMatch: ['<rootDir>/packages/server/**/*.test.ts'] },
+    { ...common, displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+  ],
+};

@@ -1,0 +1,120 @@
+import { emptyProject, type Project } from '@jadebell/core/document';
+import { loadGeometryKernel } from '@jadebell/core/geometry';
+import { buildScene, type Scene } from '@jadebell/core/scene';
+import { solvers } from '@jadebell/core/solvers';
+import { kernels, nodeHost, spawnKernel } from '@jadebell/node';
+
+interface Instance {
+  exports: Record<string, (...args: number[]) => void>;
+}
+interface Wasm {
+  Memory: new (d: { initial: number; maximum: number; shared: boolean }) => { buffer: SharedArrayBuffer };
+  instantiate(module: unknown, imports: object): Promise<Instance>;
+}
+const wasm = (globalThis as unknown as { WebAssembly: Wasm }).WebAssembly;
+
+const now = (): number => performance.now() / 1000;
+/** Best of `rounds` runs of work that returns units per second: the machine is shared, the best is the steadiest. */
+async function best(rounds: number, once: () => Promise<number>): Promise<number> {
+  let top = 0;
+  for (let i = 0; i < rounds; i++) top = Math.max(top, await once());
+  return top;
+}
+
+/** Calls a kernel on all threads with thread-dependent arguments; gives seconds. */
+async function together(name: string, threads: number, bytes: number, args: (thread: number) => number[]): Promise<number> {
+  const module = await kernels();
+  const pages = Math.ceil(bytes / 65536) + 4;
+  const memory = new wasm.Memory({ initial: pages, maximum: pages, shared: true });
+  const instance = await wasm.instantiate(module, { env: { memory, abort: () => undefined } });
+  const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => spawnKernel(module, memory)));
+  const go = async (): Promise<number> => {
+    const started = now();
+    const others = helpers.map((h, i) => h.call(name, args(i + 1)));
+    instance.exports[name](...args(0));
+    await Promise.all(others);
+    return now() - started;
+  };
+  await go();
+  const seconds = Math.min(await go(), await go());
+  helpers.forEach((h) => h.close());
+  return seconds;
+}
+
+const side = 160;
+const steps = 40;
+const base = 131072;
+
+const bare = async (threads: number): Promise<number> => {
+  const sx = side + 32;
+  const bytes = sx * side * (side + 1) * 4 * 6;
+  const seconds = await together('bare', threads, bytes + base + 65536, (t) => [t, threads, steps, base, sx, side, side, 65536]);
+  return (side ** 3 * steps) / seconds;
+};
+const triad = async (threads: number): Promise<number> => {
+  const bytes = 64 * 2 ** 20;
+  const rounds = 8;
+  const seconds = await together('triad', threads, 3 * bytes + base + 65536, (t) => [t, threads, rounds, base, bytes, 65536]);
+  return (3 * bytes * rounds) / seconds;
+};
+
+/** A model with all that costs: lossy and lossless blocks, rods, a sheet, layers on six sides, far field, a plane. */
+function fullProject(): Project {
+  const p = emptyProject('Bench');
+  p.lines = [
+    {
+      kind: 'box',
+      name: 'block',
+      material: 'Glass-epoxy laminate',
+      size: ['60 mm', '60 mm', '40 mm'],
+      anchor: 'centre',
+      at: ['0 mm', '0 mm', '-30 mm'],
+    },
+    { kind: 'cylinder', name: 'rod', material: 'Alumina', axis: 'y', radius: '12 mm', height: '60 mm', at: ['20 mm', '-30 mm', '30 mm'] },
+    { kind: 'rectangle', name: 'left', material: 'Copper', plane: 'xy', size: ['28 mm', '4 mm'], anchor: 'corner', at: ['-30 mm', '-2 mm', '0 mm'] },
+    { kind: 'rectangle', name: 'right', material: 'Copper', plane: 'xy', size: ['28 mm', '4 mm'], anchor: 'corner', at: ['2 mm', '-2 mm', '0 mm'] },
+  ];
+  p.ports = [{ kind: 'gap', name: 'feed', between: ['left', 'right'], resistance: '50 ohm' }];
+  p.margin = '12 mm';
+  p.recorders = [
+    { kind: 'far-field', name: 'pattern', step: '15 deg' },
+    { kind: 'field-plane', name: 'cut', normal: 'z', at: '5 mm' },
+  ];
+  p.recordAt = ['3 GHz', '4 GHz'];
+  p.solve = { solver: 'fdtd', from: '2.5 GHz', to: '4.5 GHz', points: 41, accuracy: 'normal', details: { cellsPerWavelength: 88, maxSteps: 120 } };
+  return p;
+}
+
+async function full(scene: Scene, threads: number): Promise<{ rate: number; bytesPerCell: number; cells: number[] }> {
+  const host = await nodeHost(threads);
+  const result = await solvers.fdtd.solve(scene, { host });
+  const e = result.meta.evidence;
+  const cells = e.cells[0] * e.cells[1] * e.cells[2];
+  return { rate: e.cellsPerSecond, bytesPerCell: e.bytes / cells, cells: e.cells };
+}
+
+/** Prints speeds of this run and their ratios; absolute numbers are for this machine at this moment only. */
+export async function bench(print: (line: string) => void): Promise<void> {
+  const rate = (v: number): string => `${(v / 1e6).toFixed(0)} Mcell/s`;
+  const triads = [await triad(1), await triad(2)];
+  const bares = [await best(2, () => bare(1)), await best(2, () => bare(2))];
+  const built = buildScene(fullProject(), await loadGeometryKernel());
+  const { scene } = built;
+  if (!scene) throw new Error(built.problems.map((p) => p.message).join(' '));
+  const runs: Awaited<ReturnType<typeof full>>[] = [];
+  for (const threads of [1, 2]) {
+    const tries = [await full(scene, threads), await full(scene, threads)];
+    runs.push(tries[0].rate > tries[1].rate ? tries[0] : tries[1]);
+  }
+  const [one, two] = runs;
+  print(`memory loop a = b + s*c   1 thread ${(triads[0] / 1e9).toFixed(1)} GB/s   2 threads ${(triads[1] / 1e9).toFixed(1)} GB/s`);
+  print(`bare loop ${side}^3           1 thread ${rate(bares[0])}   2 threads ${rate(bares[1])}`);
+  print(`full solver ${one.cells.join(' x ')}   1 thread ${rate(one.rate)}   2 threads ${rate(two.rate)}`);
+  print(
+    `full / bare               1 thread ${(one.rate / bares[0]).toFixed(2)}   2 threads ${(two.rate / bares[1]).toFixed(2)}   (aim: at least 0.50)`,
+  );
+  print(
+    `two threads / one         bare ${(bares[1] / bares[0]).toFixed(2)}   full ${(two.rate / one.rate).toFixed(2)}   memory ${(triads[1] / triads[0]).toFixed(2)}`,
+  );
+  print(`memory of the full model  ${one.bytesPerCell.toFixed(0)} bytes a cell`);
+}

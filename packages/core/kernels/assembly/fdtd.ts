@@ -1,0 +1,236 @@
+import { barrier } from './barrier';
+import * as P from './params';
+import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
+
+// @ts-ignore: decorator
+@inline
+function word(cfg: usize, at: i32): usize {
+  return <usize>load<u32>(cfg + (<usize>at << 2));
+}
+// @ts-ignore: decorator
+@inline
+function f32At(base: usize, index: i32): f32 {
+  return load<f32>(base + (<usize>index << 2));
+}
+// @ts-ignore: decorator
+@inline
+function i32At(base: usize, index: i32): i32 {
+  return load<i32>(base + (<usize>index << 2));
+}
+
+/** One plane of the electric update, its CPML memory and its sources. */
+function electricPlane(cfg: usize, k: i32, n: i32): void {
+  const row = word(cfg, P.P_SX) << 2;
+  const ny = <i32>word(cfg, P.P_NY);
+  const nx = <i32>word(cfg, P.P_NX);
+  const plane = row * (ny + 1);
+  const rows = word(cfg, P.P_ROWS) + <usize>(k * 3 * (ny + 1)) * 4;
+  const vacuum = load<f32>(cfg + (P.P_VACUUM << 2));
+  const gxRow = word(cfg, P.P_EX_INV);
+  const gyAll = word(cfg, P.P_EY_INV);
+  const gz = f32At(word(cfg, P.P_EZ_INV), k);
+  const zSlot = i32At(word(cfg, P.P_Z_SLOT), k);
+  const ySlots = <i32>word(cfg, P.P_Y_SLOTS);
+  const low = word(cfg, P.P_X_LOW) << 2;
+  const high = word(cfg, P.P_X_HIGH) << 2;
+  const xBlock = low + (row - high);
+  const bx = word(cfg, P.P_PML_E), cx = word(cfg, P.P_PML_E + 1);
+  const base = <usize>k * plane;
+  const lastX = <usize>nx << 2;
+  for (let j = 0; j <= ny; j++) {
+    const o = base + <usize>j * row;
+    const ex = word(cfg, P.P_EX) + o, ey = word(cfg, P.P_EY) + o, ez = word(cfg, P.P_EZ) + o;
+    const hx = word(cfg, P.P_HX) + o, hy = word(cfg, P.P_HY) + o, hz = word(cfg, P.P_HZ) + o;
+    const rx = <usize>load<u32>(rows + (<usize>j << 2));
+    const ry = <usize>load<u32>(rows + (<usize>(j + ny + 1) << 2));
+    const rz = <usize>load<u32>(rows + (<usize>(j + 2 * (ny + 1)) << 2));
+    const gy = f32At(gyAll, j);
+    // A uniform row carries c*dt in its step factors; a dictionary row carries it in cb.
+    if (rx) rowFlat(ex, hz, row, rx & 1 ? gy * vacuum : gy, hy, plane, rx & 1 ? gz * vacuum : gz, rx, row);
+    if (ry) rowAcross(ey, hz, gxRow, hx, plane, ry & 1 ? gz * vacuum : gz, ry, row, vacuum, -1);
+    if (rz) rowAcross(ez, hy, gxRow, hx, row, rz & 1 ? gy * vacuum : gy, rz, row, vacuum, 1);
+    const ySlot = i32At(word(cfg, P.P_Y_SLOT), j);
+    if (ySlot >= 0) {
+      const b = f32At(word(cfg, P.P_PML_E + 2), j), c = f32At(word(cfg, P.P_PML_E + 3), j);
+      const at = <usize>(k * ySlots + ySlot) * row;
+      if (rx) psiRow(ex, word(cfg, P.P_PSI_E) + at, hz, -<isize>row, b, c, rx, rx & 1 ? vacuum : 1, row);
+      if (rz) psiRow(ez, word(cfg, P.P_PSI_E + 5) + at, hx, -<isize>row, b, c, rz, rz & 1 ? -vacuum : -1, row);
+    }
+    if (zSlot >= 0) {
+      const b = f32At(word(cfg, P.P_PML_E + 4), k), c = f32At(word(cfg, P.P_PML_E + 5), k);
+      const at = <usize>(zSlot * (ny + 1) + j) * row;
+      if (rx) psiRow(ex, word(cfg, P.P_PSI_E + 1) + at, hy, -<isize>plane, b, c, rx, rx & 1 ? -vacuum : -1, row);
+      if (ry) psiRow(ey, word(cfg, P.P_PSI_E + 2) + at, hx, -<isize>plane, b, c, ry, ry & 1 ? vacuum : 1, row);
+    }
+    if (xBlock) {
+      const at = <usize>(k * (ny + 1) + j) * xBlock;
+      if (ry) {
+        const psi = word(cfg, P.P_PSI_E + 3) + at, cb: usize = ry & 1 ? 0 : ry + row, s: f32 = ry & 1 ? -vacuum : -1;
+        psiBlock(ey, psi, hz, -4, bx, cx, cb, s, low);
+        psiBlock(ey + high, psi + low, hz + high, -4, bx + high, cx + high, cb ? cb + high : <usize>0, s, row - high);
+      }
+      if (rz) {
+        const psi = word(cfg, P.P_PSI_E + 4) + at, cb: usize = rz & 1 ? 0 : rz + row, s: f32 = rz & 1 ? vacuum : 1;
+        psiBlock(ez, psi, hy, -4, bx, cx, cb, s, low);
+        psiBlock(ez + high, psi + low, hy + high, -4, bx + high, cx + high, cb ? cb + high : <usize>0, s, row - high);
+      }
+    }
+    // The uniform loop runs over the two end walls as well; tangential E there is zero.
+    if (ry & 1) { store<f32>(ey, 0); store<f32>(ey + lastX, 0); }
+    if (rz & 1) { store<f32>(ez, 0); store<f32>(ez + lastX, 0); }
+  }
+  const start = word(cfg, P.P_SRC_START);
+  const first = i32At(start, k), last = i32At(start, k + 1);
+  for (let s = first; s < last; s++) {
+    const entry = word(cfg, P.P_SRC) + <usize>s * 12;
+    const at = <usize>load<u32>(entry);
+    store<f32>(at, load<f32>(at) + load<f32>(entry, 4) * load<f32>(<usize>load<u32>(entry, 8) + (<usize>n << 2)));
+  }
+}
+
+/** One plane of the magnetic update and its CPML memory. */
+function magneticPlane(cfg: usize, k: i32): void {
+  const row = word(cfg, P.P_SX) << 2;
+  const ny = <i32>word(cfg, P.P_NY);
+  const plane = row * (ny + 1);
+  const gx = word(cfg, P.P_HX_INV);
+  const gyAll = word(cfg, P.P_HY_INV);
+  const gz = f32At(word(cfg, P.P_HZ_INV), k);
+  const zSlot = i32At(word(cfg, P.P_Z_SLOT), k);
+  const ySlots = <i32>word(cfg, P.P_Y_SLOTS);
+  const low = word(cfg, P.P_X_LOW) << 2;
+  const high = word(cfg, P.P_X_HIGH) << 2;
+  const xBlock = low + (row - high);
+  const bx = word(cfg, P.P_PML_H), cx = word(cfg, P.P_PML_H + 1);
+  const base = <usize>k * plane;
+  for (let j = 0; j <= ny; j++) {
+    const o = base + <usize>j * row;
+    const ex = word(cfg, P.P_EX) + o, ey = word(cfg, P.P_EY) + o, ez = word(cfg, P.P_EZ) + o;
+    const hx = word(cfg, P.P_HX) + o, hy = word(cfg, P.P_HY) + o, hz = word(cfg, P.P_HZ) + o;
+    rowMagnetic(hx, hy, hz, ex, ey, ez, gx, f32At(gyAll, j), gz, row, plane);
+    const ySlot = i32At(word(cfg, P.P_Y_SLOT), j);
+    if (ySlot >= 0) {
+      const b = f32At(word(cfg, P.P_PML_H + 2), j), c = f32At(word(cfg, P.P_PML_H + 3), j);
+      const at = <usize>(k * ySlots + ySlot) * row;
+      psiRow(hx, word(cfg, P.P_PSI_H) + at, ez, <isize>row, b, c, 1, 1, row);
+      psiRow(hz, word(cfg, P.P_PSI_H + 5) + at, ex, <isize>row, b, c, 1, -1, row);
+    }
+    if (zSlot >= 0) {
+      const b = f32At(word(cfg, P.P_PML_H + 4), k), c = f32At(word(cfg, P.P_PML_H + 5), k);
+      const at = <usize>(zSlot * (ny + 1) + j) * row;
+      psiRow(hx, word(cfg, P.P_PSI_H + 1) + at, ey, <isize>plane, b, c, 1, -1, row);
+      psiRow(hy, word(cfg, P.P_PSI_H + 2) + at, ex, <isize>plane, b, c, 1, 1, row);
+    }
+    if (xBlock) {
+      const at = <usize>(k * (ny + 1) + j) * xBlock;
+      const psiY = word(cfg, P.P_PSI_H + 3) + at, psiZ = word(cfg, P.P_PSI_H + 4) + at;
+      psiBlock(hy, psiY, ez, 4, bx, cx, 0, -1, low);
+      psiBlock(hz, psiZ, ey, 4, bx, cx, 0, 1, low);
+      psiBlock(hy + high, psiY + low, ez + high, 4, bx + high, cx + high, 0, -1, row - high);
+      psiBlock(hz + high, psiZ + low, ey + high, 4, bx + high, cx + high, 0, 1, row - high);
+    }
+  }
+}
+
+/** Port voltages and the like: weighted sums of field samples, one value per probe and step. */
+function readProbes(cfg: usize, n: i32): void {
+  const count = <i32>word(cfg, P.P_PROBES);
+  for (let p = 0; p < count; p++) {
+    const probe = word(cfg, P.P_PROBE) + <usize>p * 12;
+    let entry = <usize>load<u32>(probe);
+    let sum: f64 = 0;
+    for (let e = load<i32>(probe, 4); e > 0; e--, entry += 8)
+      sum += <f64>load<f32>(<usize>load<u32>(entry)) * <f64>load<f32>(entry, 4);
+    store<f64>(<usize>load<u32>(probe, 8) + (<usize>n << 3), sum);
+  }
+}
+
+/** Adds one time sample to the running Fourier sums of every recorded region; rows are dealt out to the threads. */
+function accumulate(cfg: usize, thread: i32, threads: i32, sample: i32): void {
+  const nf = <i32>word(cfg, P.P_DFT_NF);
+  const scratch = word(cfg, P.P_SCRATCH) + <usize>thread * word(cfg, P.P_SCRATCH_BYTES);
+  const count = <i32>word(cfg, P.P_DFT_COUNT);
+  for (let r = 0; r < count; r++) {
+    const d = word(cfg, P.P_DFT) + <usize>r * 48;
+    const a = <usize>load<u32>(d), b = <usize>load<u32>(d, 4);
+    const wa = load<f32>(d, 8), wb = load<f32>(d, 12);
+    const inner = load<i32>(d, 16), innerStride = <usize>load<u32>(d, 20);
+    const outer = load<i32>(d, 24), outerStride = <usize>load<u32>(d, 28);
+    const sums = <usize>load<u32>(d, 32), padded = <usize>load<u32>(d, 36) << 2;
+    const magnetic = load<i32>(d, 40);
+    const twiddle = word(cfg, P.P_DFT_TWIDDLE) + <usize>((sample * 2 + magnetic) * nf) * 8;
+    for (let o = (thread + r) % threads; o < outer; o += threads) {
+      let pa = a + <usize>o * outerStride, pb = b + <usize>o * outerStride;
+      for (let i = 0; i < inner; i++, pa += innerStride, pb += innerStride)
+        store<f32>(scratch + (<usize>i << 2), wa * load<f32>(pa) + wb * load<f32>(pb));
+      let at = sums + <usize>o * <usize>(nf * 2) * padded;
+      for (let f = 0; f < nf; f++) {
+        const c = f32x4.splat(load<f32>(twiddle + (<usize>f << 3)));
+        const s = f32x4.splat(load<f32>(twiddle + (<usize>f << 3), 4));
+        for (let i: usize = 0; i < padded; i += 16) {
+          const v = v128.load(scratch + i);
+          v128.store(at + i, f32x4.add(v128.load(at + i), f32x4.mul(c, v)));
+          v128.store(at + padded + i, f32x4.add(v128.load(at + padded + i), f32x4.mul(s, v)));
+        }
+        at += padded * 2;
+      }
+    }
+  }
+}
+
+/** Sum of (E^2 + H'^2) dV over this thread's planes, vacuum weights. */
+function energy(cfg: usize, thread: i32, k0: i32, k1: i32): void {
+  const row = word(cfg, P.P_SX) << 2;
+  const ny = <i32>word(cfg, P.P_NY);
+  const plane = row * (ny + 1);
+  const wx = word(cfg, P.P_ENERGY_WX);
+  let total: f64 = 0;
+  for (let k = k0; k < k1; k++)
+    for (let j = 0; j < ny; j++) {
+      const o = <usize>k * plane + <usize>j * row;
+      let sum = f32x4.splat(0);
+      for (let f = 0; f < 6; f++) {
+        const at = word(cfg, P.P_EX + f) + o;
+        for (let i: usize = 0; i < row; i += 16) {
+          const v = v128.load(at + i);
+          sum = f32x4.add(sum, f32x4.mul(v128.load(wx + i), f32x4.mul(v, v)));
+        }
+      }
+      const line = f32x4.extract_lane(sum, 0) + f32x4.extract_lane(sum, 1) + f32x4.extract_lane(sum, 2) + f32x4.extract_lane(sum, 3);
+      total += <f64>line * <f64>f32At(word(cfg, P.P_ENERGY_WY), j) * <f64>f32At(word(cfg, P.P_ENERGY_WZ), k);
+    }
+  store<f64>(word(cfg, P.P_ENERGY) + (<usize>thread << 3), total);
+}
+
+/**
+ * Runs `steps` time steps from step `first` on one of `threads` threads; all threads call it with the same arguments.
+ * Electric and magnetic planes are updated in one sweep: H of plane k-1 follows E of plane k while both are in cache,
+ * which halves the traffic to memory. H of a slab's last plane waits for the barrier, as it needs the next slab's E.
+ * `withEnergy` asks for the field energy after the last step.
+ */
+export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i32, withEnergy: i32): void {
+  const slabs = word(cfg, P.P_SLABS);
+  const k0 = i32At(slabs, thread), k1 = i32At(slabs, thread + 1);
+  const gate = word(cfg, P.P_BARRIER);
+  const every = <i32>word(cfg, P.P_DFT_EVERY);
+  for (let s = 0; s < steps; s++) {
+    const n = first + s;
+    electricPlane(cfg, k0, n);
+    for (let k = k0 + 1; k < k1; k++) {
+      electricPlane(cfg, k, n);
+      magneticPlane(cfg, k - 1);
+    }
+    barrier(gate, threads);
+    magneticPlane(cfg, k1 - 1);
+    if (thread == 0) readProbes(cfg, n);
+    barrier(gate, threads);
+    if (every > 0 && (n + 1) % every == 0) {
+      accumulate(cfg, thread, threads, (n + 1) / every - 1);
+      barrier(gate, threads);
+    }
+  }
+  if (withEnergy) {
+    energy(cfg, thread, k0, k1);
+    barrier(gate, threads);
+  }
+}

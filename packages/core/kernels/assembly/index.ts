@@ -1,0 +1,2 @@
+export { run } from './fdtd';
+export { bare, triad } from './bare';

@@ -1,0 +1,49 @@
+/**
+ * Word offsets of the parameter block that the host writes for the time-domain kernel. Each word is four bytes.
+ * The host's copy of this table is src/solvers/fdtd/layout.ts; a test holds the two against each other.
+ */
+export const P_SX: i32 = 0; // row length in floats, a multiple of 4
+export const P_NY: i32 = 1; // cells along y; rows per plane are NY + 1
+export const P_NZ: i32 = 2; // cells along z
+export const P_NX: i32 = 3; // cells along x
+export const P_EX: i32 = 4; // byte addresses of the six field arrays
+export const P_EY: i32 = 5;
+export const P_EZ: i32 = 6;
+export const P_HX: i32 = 7;
+export const P_HY: i32 = 8;
+export const P_HZ: i32 = 9;
+export const P_ROWS: i32 = 10; // row dictionary: u32 [k][component][j], 0 = row is a wall, bit 0 = uniform vacuum
+export const P_VACUUM: i32 = 11; // f32: c*dt
+export const P_EX_INV: i32 = 12; // f32 rows: 1/(kappa*dual step) for E along x, y, z
+export const P_EY_INV: i32 = 13;
+export const P_EZ_INV: i32 = 14;
+export const P_HX_INV: i32 = 15; // f32 rows: c*dt/(kappa*step) for H along x, y, z
+export const P_HY_INV: i32 = 16;
+export const P_HZ_INV: i32 = 17;
+export const P_BARRIER: i32 = 18; // two i32: arrivals, generation
+export const P_X_LOW: i32 = 19; // x-PML: floats in the low block
+export const P_X_HIGH: i32 = 20; // x-PML: first float of the high block (SX if none)
+export const P_Y_SLOT: i32 = 21; // i32[NY+1]: row slot in the y-PML arrays or -1
+export const P_Z_SLOT: i32 = 22; // i32[NZ+1]: plane slot in the z-PML arrays or -1
+export const P_Y_SLOTS: i32 = 23; // number of y slots
+export const P_PML_E: i32 = 24; // addresses of b,c for x (rows), y, z: 6 words
+export const P_PML_H: i32 = 30; // the same for H
+export const P_PSI_E: i32 = 36; // ExY ExZ EyZ EyX EzX EzY: 6 words
+export const P_PSI_H: i32 = 42; // HxY HxZ HyZ HyX HzX HzY: 6 words
+export const P_SRC_START: i32 = 48; // i32[NZ+1]: first source entry of each plane
+export const P_SRC: i32 = 49; // entries: address, coefficient f32, series address
+export const P_PROBES: i32 = 50; // number of probes
+export const P_PROBE: i32 = 51; // per probe: entry address, entry count, series address (f64)
+export const P_DFT_COUNT: i32 = 52; // number of recorded regions
+export const P_DFT: i32 = 53; // region descriptors, 12 words each
+export const P_DFT_EVERY: i32 = 54; // steps between samples, 0 = none
+export const P_DFT_NF: i32 = 55; // frequencies
+export const P_DFT_TWIDDLE: i32 = 56; // f32 [sample][E|H][f][cos, -sin]
+export const P_SCRATCH: i32 = 57; // per-thread row scratch, SCRATCH_BYTES each
+export const P_SCRATCH_BYTES: i32 = 58;
+export const P_ENERGY: i32 = 59; // f64 per thread: partial energies of the last asked step
+export const P_ENERGY_WX: i32 = 60; // f32 row of dx; P_ENERGY_WY, WZ: f32 of dy, dz
+export const P_ENERGY_WY: i32 = 61;
+export const P_ENERGY_WZ: i32 = 62;
+export const P_SLABS: i32 = 63; // i32[threads+1]: first plane of each thread
+export const P_WORDS: i32 = 64;

@@ -1,0 +1,79 @@
+import { type Problem, problem } from './problem.ts';
+import { documentFormat, documentVersion, type Project, projectSchema } from './schema.ts';
+
+/** Longest project text that is read, in characters. */
+export const maxProjectText = 8_000_000;
+
+type Reading = { project: Project; problems: [] } | { project: null; problems: Problem[] };
+
+const file = { part: 'file' } as const;
+const refuse = (code: string, message: string, fix: string): Reading => ({
+  project: null,
+  problems: [problem('error', code, file, message, fix)],
+});
+
+/**
+ * Reads project text. Never throws: text that is no project gives problems that say where and what.
+ * Names of givens, lines, ports and recorders must be unique each among their kind.
+ */
+export function readProject(text: string): Reading {
+  if (text.length > maxProjectText)
+    return refuse('file.too-large', `The file has ${text.length} characters; a project has at most ${maxProjectText}.`, 'Choose a project file.');
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch (error) {
+    return refuse('file.not-json', `This is not a JSON file: ${(error as Error).message}.`, 'Choose a project exported from Jade Bell.');
+  }
+  return readProjectData(data);
+}
+
+/** The same for parsed JSON. */
+export function readProjectData(data: unknown): Reading {
+  const head = data as { format?: unknown; version?: unknown } | null;
+  if (typeof head !== 'object' || head === null || head.format !== documentFormat)
+    return refuse(
+      'file.not-a-project',
+      `This file is not a Jade Bell project: it has no "format": "${documentFormat}".`,
+      'Choose a project exported from Jade Bell.',
+    );
+  if (head.version !== documentVersion)
+    return refuse(
+      'file.version',
+      `The file has format version ${String(head.version)}; this program reads version ${documentVersion}.`,
+      'Open it with the version of the program that wrote it.',
+    );
+  const parsed = projectSchema.safeParse(data);
+  if (!parsed.success)
+    return {
+      project: null,
+      problems: parsed.error.issues
+        .slice(0, 20)
+        .map((issue) =>
+          problem(
+            'error',
+            'file.shape',
+            { part: 'file', chip: issue.path.join('.') },
+            `${issue.message}.`,
+            'Correct the value in the file; docs/project-format.md describes it.',
+          ),
+        ),
+    };
+  const twice = duplicateNames(parsed.data);
+  return twice.length ? { project: null, problems: twice } : { project: parsed.data, problems: [] };
+}
+
+function duplicateNames(project: Project): Problem[] {
+  const found: Problem[] = [];
+  for (const part of ['givens', 'lines', 'ports', 'recorders', 'materials'] as const) {
+    const seen = new Set<string>();
+    for (const { name } of project[part]) {
+      if (seen.has(name))
+        found.push(
+          problem('error', 'name.twice', { part, name }, `The name ${name} is used twice among the ${part}.`, 'Give one of them another name.'),
+        );
+      seen.add(name);
+    }
+  }
+  return found;
+}

@@ -1,0 +1,92 @@
+import { z } from 'zod';
+import { expression, nameText } from './chips.ts';
+import { portSchema } from './ports/index.ts';
+import { recorderSchema } from './recorders/index.ts';
+import { lineSchema } from './shapes/index.ts';
+
+export const documentFormat = 'jadebell-project';
+export const documentVersion = 1;
+
+export const givenSchema = z.strictObject({
+  name: nameText,
+  expression,
+  note: z.string().max(500).optional(),
+  group: z.string().max(60).optional(),
+  dial: z.strictObject({ min: expression, max: expression }).optional().describe('Shown as a dial on the stage view, between these bounds'),
+});
+export type Given = z.infer<typeof givenSchema>;
+
+export const materialSchema = z.strictObject({
+  name: z.string().min(1).max(60),
+  kind: z.enum(['dielectric', 'conductor']),
+  permittivity: z.number().min(1).max(1e4).optional().describe('Relative permittivity of a dielectric'),
+  lossTangent: z.number().min(0).max(10).optional(),
+  atFrequency: z.number().positive().optional().describe('Frequency in hertz for which the figures are given'),
+  conductivity: z.number().positive().max(1e9).optional().describe('S/m, of a conductor; absent: perfect'),
+  note: z.string().max(500).optional(),
+});
+export type MaterialEntry = z.infer<typeof materialSchema>;
+
+export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
+export type Side = (typeof sides)[number];
+export const boundarySchema = z.enum(['open', 'electric']);
+
+export const accuracies = ['draft', 'normal', 'fine'] as const;
+
+export const solveSchema = z.strictObject({
+  solver: z.enum(['fdtd']).describe('fdtd: finite-difference time domain'),
+  from: expression.describe('Lowest frequency of the band'),
+  to: expression.describe('Highest frequency of the band'),
+  points: z.number().int().min(2).max(10001).describe('Frequencies at which S-parameters are given'),
+  accuracy: z.enum(accuracies),
+  details: z
+    .strictObject({
+      cellsPerWavelength: z.number().min(6).max(200).optional(),
+      smallestCell: expression.optional(),
+      pmlLayers: z.number().int().min(4).max(40).optional(),
+      stopAt: z.number().min(1e-12).max(0.1).optional().describe('Field energy, relative to its peak, at which the run ends'),
+      maxSteps: z.number().int().min(100).max(10_000_000).optional(),
+    })
+    .optional()
+    .describe('Settings that override what the accuracy implies'),
+});
+export type SolveSettings = z.infer<typeof solveSchema>;
+
+export const projectSchema = z.strictObject({
+  format: z.literal(documentFormat),
+  version: z.literal(documentVersion),
+  title: z.string().min(1).max(120),
+  note: z.string().max(5000).optional(),
+  givens: z.array(givenSchema).max(2000),
+  materials: z.array(materialSchema).max(500),
+  lines: z.array(lineSchema).max(5000).describe('Bodies in order: where two overlap the later one wins'),
+  ports: z.array(portSchema).max(100),
+  boundaries: z.strictObject(Object.fromEntries(sides.map((s) => [s, boundarySchema])) as Record<Side, typeof boundarySchema>),
+  margin: expression.optional().describe('Distance from the bodies to the boundary; absent: a quarter of the longest wavelength'),
+  recorders: z.array(recorderSchema).max(100),
+  recordAt: z.array(expression).max(50).describe('Frequencies at which recorders keep fields'),
+  solve: solveSchema,
+});
+/** A whole project, version 1: what the engineer wrote, nothing computed. */
+export type Project = z.infer<typeof projectSchema>;
+
+/** JSON Schema (draft 2020-12) of the project document. */
+export const projectJsonSchema = (): object => ({
+  ...z.toJSONSchema(projectSchema, { target: 'draft-2020-12' }),
+  title: 'Jade Bell project, version 1',
+});
+
+/** A project with nothing in it, ready to be built on. */
+export const emptyProject = (title: string): Project => ({
+  format: documentFormat,
+  version: documentVersion,
+  title,
+  givens: [],
+  materials: [],
+  lines: [],
+  ports: [],
+  boundaries: { xMin: 'open', xMax: 'open', yMin: 'open', yMax: 'open', zMin: 'open', zMax: 'open' },
+  recorders: [{ kind: 'far-field', name: 'pattern', step: '5 deg' }],
+  recordAt: ['1 GHz'],
+  solve: { solver: 'fdtd', from: '0.8 GHz', to: '1.2 GHz', points: 101, accuracy: 'normal' },
+});

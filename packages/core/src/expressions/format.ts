@@ -1,0 +1,20 @@
+import type { Quantity } from '../document/index.ts';
+
+const scales: Record<Exclude<Quantity, 'number'>, readonly (readonly [number, string])[]> = {
+  length: [[1e-9, 'nm'], [1e-6, 'um'], [1e-3, 'mm'], [1, 'm']],
+  frequency: [[1, 'Hz'], [1e3, 'kHz'], [1e6, 'MHz'], [1e9, 'GHz'], [1e12, 'THz']],
+  resistance: [[1e-3, 'mohm'], [1, 'ohm'], [1e3, 'kohm'], [1e6, 'Mohm']],
+  angle: [[Math.PI / 180, 'deg']],
+}; // prettier-ignore
+
+/** Writes an SI value with a fitting unit and at most `digits` significant digits: formatSI(0.0021, 'length') is '2.1 mm'. */
+export function formatSI(si: number, quantity: Quantity | string, digits = 5): string {
+  const table = (scales as Record<string, readonly (readonly [number, string])[]>)[quantity];
+  const trim = (v: number): string => String(Number(v.toPrecision(digits)));
+  if (!table) return trim(si);
+  let chosen = table[0];
+  // Values just below a unit's size by rounding still take that unit.
+  for (const entry of table) if (Math.abs(si) >= entry[0] * (1 - 1e-9)) chosen = entry;
+  if (si === 0) chosen = table[Math.min(2, table.length - 1)];
+  return `${trim(si / chosen[0])} ${chosen[1]}`;
+}

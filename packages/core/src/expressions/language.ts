@@ -1,0 +1,210 @@
+import { all, create, type MathNode, type Unit } from 'mathjs';
+import type { Quantity } from '../document/index.ts';
+
+/** mathjs with nothing reachable from an expression but arithmetic on numbers and units. */
+const math = create(all, { number: 'number', predictable: false });
+
+/** A value with its unit, as mathjs keeps it, or a plain number. */
+export type Value = number | Unit;
+
+const unitNames: Record<string, string> = {};
+for (const name of ['m', 'cm', 'mm', 'um', 'nm', 'km', 'mil', 'inch', 'Hz', 'kHz', 'MHz', 'GHz', 'THz', 's', 'ms', 'us', 'ns', 'ps', 'fs'])
+  unitNames[name] = name;
+for (const name of [
+  'deg',
+  'rad',
+  'ohm',
+  'kohm',
+  'Mohm',
+  'V',
+  'mV',
+  'kV',
+  'A',
+  'mA',
+  'W',
+  'mW',
+  'kW',
+  'F',
+  'uF',
+  'nF',
+  'pF',
+  'fF',
+  'H',
+  'uH',
+  'nH',
+  'pH',
+])
+  unitNames[name] = name;
+
+const constants: Record<string, Value> = {
+  pi: Math.PI,
+  e: Math.E,
+  c0: math.unit(299792458, 'm/s'),
+  eps0: math.unit(8.8541878128e-12, 'F/m'),
+  mu0: math.unit(1.25663706212e-6, 'H/m'),
+  eta0: math.unit(376.730313668, 'ohm'),
+};
+
+/** Functions that an expression may call; all take and give scalars in bounded time. */
+export const functionNames = [
+  'sqrt', 'abs', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'atan2', 'sinh', 'cosh', 'tanh', 'exp', 'log', 'log10', 'log2', 'min', 'max', 'floor', 'ceil', 'round', 'sign', 'hypot',
+] as const; // prettier-ignore
+
+/** Unit names that may follow a number. */
+export const unitNameList = Object.keys(unitNames);
+/** Names of physical and mathematical constants. */
+export const constantNames = Object.keys(constants);
+/** Names that a given cannot take. */
+export const reservedNames = new Set<string>([...unitNameList, ...constantNames, ...functionNames]);
+
+const unitValues: Record<string, Value> = Object.fromEntries(unitNameList.map((n) => [n, math.unit(1, unitNames[n])]));
+export const builtins: Record<string, Value> = { ...unitValues, ...constants };
+
+const references: Record<Exclude<Quantity, 'number'>, Unit> = {
+  length: math.unit(1, 'm'),
+  angle: math.unit(1, 'rad'),
+  frequency: math.unit(1, 'Hz'),
+  resistance: math.unit(1, 'ohm'),
+};
+
+/** An expression that cannot be used, with the reason and the cure. */
+export class ExpressionFault extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly fix: string,
+  ) {
+    super(message);
+  }
+}
+
+export interface Compiled {
+  /** Names of givens that the expression uses. */
+  uses: string[];
+  evaluate(scope: Map<string, Value>): Value;
+}
+
+const operators = new Set(['add', 'subtract', 'multiply', 'divide', 'pow', 'unaryMinus', 'unaryPlus']);
+const maxNodes = 200;
+const cache = new Map<string, Compiled>();
+
+/**
+ * Parses an expression of the restricted language: numbers, units, names, + - * / ^, brackets and the functions above.
+ * No assignment, no function definition, no strings, matrices or property access; at most 300 characters and 200 nodes.
+ * Throws ExpressionFault.
+ */
+export function compile(text: string): Compiled {
+  const known = cache.get(text);
+  if (known) return known;
+  if (text.length > 300) throw new ExpressionFault('expression.too-long', 'The expression is longer than 300 characters.', 'Split it into givens.');
+  let tree: MathNode;
+  try {
+    tree = math.parse(text);
+  } catch (error) {
+    throw new ExpressionFault(
+      'expression.syntax',
+      `‘${text}’ cannot be read: ${(error as Error).message.replace(/\.$/, '')}.`,
+      "Write it like '2*arm + 0.5 mm'.",
+    );
+  }
+  const uses = new Set<string>();
+  let nodes = 0;
+  tree.traverse((node, path, parent) => {
+    if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into givens.');
+    const any = node as MathNode & { fn?: { name?: string } | string; name?: string; value?: unknown };
+    switch (node.type) {
+      case 'ParenthesisNode':
+        return;
+      case 'ConstantNode':
+        if (typeof any.value === 'number') return;
+        break;
+      case 'OperatorNode':
+        if (operators.has(any.fn as string)) return;
+        break;
+      case 'FunctionNode': {
+        const name = (any.fn as { name?: string }).name ?? '';
+        if ((functionNames as readonly string[]).includes(name)) return;
+        throw new ExpressionFault(
+          'expression.unknown-function',
+          `There is no function ${name || 'of that kind'}.`,
+          `Use one of ${functionNames.join(', ')}.`,
+        );
+      }
+      case 'SymbolNode':
+        if (path === 'fn' && parent?.type === 'FunctionNode') return;
+        if (!(any.name! in builtins)) uses.add(any.name!);
+        return;
+    }
+    throw new ExpressionFault(
+      'expression.not-allowed',
+      `‘${text}’ uses something that is not arithmetic.`,
+      'Use numbers, units, names of givens, + - * / ^ and functions.',
+    );
+  });
+  const code = tree.compile();
+  const compiled: Compiled = {
+    uses: [...uses],
+    evaluate(scope) {
+      const names = new Map<string, Value>(scope);
+      return code.evaluate({
+        get: (name: string) => names.get(name) ?? builtins[name],
+        set: () => undefined,
+        has: (name: string) => names.has(name) || name in builtins,
+        keys: () => names.keys(),
+      } as unknown as object) as Value;
+    },
+  };
+  if (cache.size > 20_000) cache.clear();
+  cache.set(text, compiled);
+  return compiled;
+}
+
+const isUnit = (v: unknown): v is Unit => typeof v === 'object' && v !== null && (v as { isUnit?: boolean }).isUnit === true;
+
+/** The name of what a value measures, for messages. */
+export function measure(value: Value): string {
+  if (!isUnit(value)) return 'a plain number';
+  for (const [name, unit] of Object.entries(references)) if (unit.equalBase(value)) return `${name === 'angle' ? 'an' : 'a'} ${name}`;
+  return `a quantity in ${value.toSI().formatUnits() || 'other units'}`;
+}
+
+const examples: Record<Quantity, string> = { length: '2 mm', angle: '5 deg', frequency: '868 MHz', resistance: '50 ohm', number: '3' };
+
+/** The value in SI if it measures `quantity`; throws ExpressionFault if not. A bare 0 is taken for any quantity. */
+export function toSI(value: Value, quantity: Quantity, text: string): number {
+  let si = NaN;
+  if (isUnit(value)) {
+    const dimensionless = (value as unknown as { dimensions: number[] }).dimensions.every((d) => Math.abs(d) < 1e-9);
+    const fits = quantity === 'number' ? dimensionless : references[quantity].equalBase(value);
+    if (!fits)
+      throw new ExpressionFault(
+        'expression.wrong-unit',
+        `‘${text}’ is ${measure(value)}, but ${article(quantity)} is needed here.`,
+        `Give it a unit that fits, as in ${examples[quantity]}.`,
+      );
+    si = (value as unknown as { value: number }).value ?? NaN;
+  } else if (typeof value === 'number') {
+    if (quantity !== 'number' && value !== 0)
+      throw new ExpressionFault(
+        'expression.wrong-unit',
+        `‘${text}’ is a plain number, but ${article(quantity)} is needed here.`,
+        `Add a unit, as in ${examples[quantity]}.`,
+      );
+    si = value;
+  }
+  if (!Number.isFinite(si))
+    throw new ExpressionFault(
+      'expression.not-finite',
+      `‘${text}’ has no finite real value.`,
+      'Look for a division by zero or the root of a negative number.',
+    );
+  return si;
+}
+
+const article = (quantity: Quantity): string => (quantity === 'angle' ? 'an angle' : `a ${quantity}`);
+
+/** The value in SI whatever it measures, with the name of the measure. */
+export function anySI(value: Value): number {
+  if (typeof value === 'number') return value;
+  return isUnit(value) ? ((value as unknown as { value: number }).value ?? NaN) : NaN;
+}

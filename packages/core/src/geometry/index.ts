@@ -1,0 +1,3 @@
+export * from './body.ts';
+export * from './kernel.ts';
+export * from './model.ts';

@@ -1,0 +1,157 @@
+import { c0 } from '../numerics/constants.ts';
+import { inPlane } from '../geometry/index.ts';
+import type { Scene } from '../scene/index.ts';
+import { gridLines, type HardPoint, type Limit } from './lines.ts';
+
+/** What the accuracy stops mean. Cells per shortest wavelength; cells across a strip or gap; across a layer. */
+export const accuracyTable = {
+  draft: { cellsPerWavelength: 12, across: 2, layers: 1 },
+  normal: { cellsPerWavelength: 18, across: 4, layers: 2 },
+  fine: { cellsPerWavelength: 28, across: 6, layers: 3 },
+} as const;
+
+/** A graded Cartesian grid: node coordinates in metres, absorbing layers included. */
+export interface Grid {
+  lines: [Float64Array, Float64Array, Float64Array];
+  /** Absorbing layers at xMin, xMax, yMin, yMax, zMin, zMax. */
+  pml: number[];
+  /** Shortest wavelength in the densest material over the largest cell in it. */
+  cellsPerWavelength: number;
+  /** Coordinates of faces that are not grid lines and are met by averaging within a cell, per axis. */
+  unsnapped: [number[], number[], number[]];
+}
+
+/** Number of cells along an axis. */
+export const cellsOf = (grid: Grid, axis: 0 | 1 | 2): number => grid.lines[axis].length - 1;
+/** All cells. */
+export const cellCount = (grid: Grid): number => cellsOf(grid, 0) * cellsOf(grid, 1) * cellsOf(grid, 2);
+
+interface Wish {
+  at: number;
+  size: number;
+  /** Higher survives when two wishes are too close. */
+  rank: number;
+}
+
+/** Discretises a scene: grid lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside. */
+export function buildGrid(scene: Scene): Grid {
+  const setting = accuracyTable[scene.accuracy];
+  const perWavelength = scene.details.cellsPerWavelength ?? setting.cellsPerWavelength;
+  const shortest = c0 / scene.band.to;
+  const coarsest = shortest / perWavelength;
+
+  // The floor: no wish for a line may force cells much smaller than the metal's own features need.
+  const features: number[] = [];
+  const edgeSize = scene.bodies.map((b) => {
+    if (b.material.kind !== 'conductor') return Infinity;
+    const extents = b.recipe.form === 'sheet' ? inPlane[b.recipe.normal].map((a) => b.max[a] - b.min[a]) : [0, 1, 2].map((a) => b.max[a] - b.min[a]);
+    const size = Math.min(coarsest, Math.min(...extents) / setting.across);
+    features.push(size);
+    return size;
+  });
+  const portSize = scene.ports.map((p) => {
+    const size = Math.min(coarsest, (p.max[p.axis] - p.min[p.axis]) / Math.max(2, setting.across / 2));
+    features.push(size);
+    return size;
+  });
+  const floor = scene.details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features), coarsest / 2000);
+
+  const lines: Float64Array[] = [];
+  const unsnapped: number[][] = [];
+  const pml: number[] = [];
+  for (const axis of [0, 1, 2] as const) {
+    const wishes: Wish[] = [
+      { at: scene.min[axis], size: coarsest, rank: 9 },
+      { at: scene.max[axis], size: coarsest, rank: 9 },
+    ];
+    const limits: Limit[] = [{ from: scene.min[axis], to: scene.max[axis], size: coarsest }];
+    scene.bodies.forEach((b, i) => {
+      const metal = b.material.kind === 'conductor';
+      const span = b.max[axis] - b.min[axis];
+      if (metal) {
+        const size = Math.max(edgeSize[i], floor);
+        const coordinates = b.recipe.form === 'sheet' && b.recipe.normal !== axis ? vertexCoordinates(b.recipe, axis) : [b.min[axis], b.max[axis]];
+        for (const at of coordinates) wishes.push({ at, size, rank: b.recipe.form === 'sheet' ? (b.recipe.normal === axis ? 7 : 5) : 6 });
+        if (span > 0) limits.push({ from: b.min[axis], to: b.max[axis], size: Math.max(floor, Math.min(coarsest, span / setting.across)) });
+        return;
+      }
+      const n = Math.sqrt(b.material.permittivity ?? 1);
+      const inside = coarsest / n;
+      const layer = Math.max(floor, Math.min(inside, span / setting.layers));
+      if (n > 1) limits.push({ from: b.min[axis], to: b.max[axis], size: layer });
+      // A layer thinner than the floor is not resolved: its material is averaged into the cell it lies in.
+      const rank = span >= floor * 0.999 ? 3 : 0;
+      for (const at of [b.min[axis], b.max[axis]]) wishes.push({ at, size: rank ? layer : coarsest, rank });
+    });
+    scene.ports.forEach((p, i) => {
+      const size = Math.max(portSize[i], floor);
+      for (const at of new Set([p.min[axis], p.max[axis]])) wishes.push({ at, size: axis === p.axis ? size : coarsest, rank: 8 });
+      if (axis === p.axis) limits.push({ from: p.min[axis], to: p.max[axis], size });
+    });
+    const { points, dropped } = settle(wishes, scene.min[axis], scene.max[axis], floor);
+    const inner = gridLines(points, limits);
+    const layers = [0, 1].map((s) => (scene.boundaries[2 * axis + s] === 'open' ? (scene.details.pmlLayers ?? 10) : 0));
+    lines.push(withLayers(inner, layers[0], layers[1]));
+    pml.push(...layers);
+    unsnapped.push(dropped);
+  }
+  const grid = { lines, unsnapped, pml } as unknown as Grid;
+  grid.cellsPerWavelength = resolution(scene, grid, shortest);
+  return grid;
+}
+
+function vertexCoordinates(recipe: Extract<Scene['bodies'][number]['recipe'], { form: 'sheet' }>, axis: number): number[] {
+  const which = inPlane[recipe.normal][0] === axis ? 0 : 1;
+  return [...new Set(recipe.outline.map((p) => p[which]))];
+}
+
+/** Keeps the wishes of highest rank that stand at least `floor` apart; equal ones merge. */
+function settle(wishes: Wish[], min: number, max: number, floor: number): { points: HardPoint[]; dropped: number[] } {
+  const kept: Wish[] = [];
+  const dropped: number[] = [];
+  const same = 1e-9 * Math.max(max - min, Math.abs(min), Math.abs(max));
+  for (const wish of [...wishes].sort((a, b) => b.rank - a.rank)) {
+    if (wish.at < min - same || wish.at > max + same) continue;
+    const twin = kept.find((k) => Math.abs(k.at - wish.at) <= same);
+    if (twin) twin.size = Math.min(twin.size, wish.size);
+    else if (wish.rank === 0 || kept.some((k) => Math.abs(k.at - wish.at) < floor * 0.999)) dropped.push(wish.at);
+    else kept.push({ ...wish });
+  }
+  return { points: kept.sort((a, b) => a.at - b.at).map(({ at, size }) => ({ at, size })), dropped };
+}
+
+/** Adds absorbing layers of the outermost cells' size. */
+function withLayers(inner: Float64Array, low: number, high: number): Float64Array {
+  const first = inner[1] - inner[0];
+  const last = inner[inner.length - 1] - inner[inner.length - 2];
+  const before = Array.from({ length: low }, (_, i) => inner[0] - (low - i) * first);
+  const after = Array.from({ length: high }, (_, i) => inner[inner.length - 1] + (i + 1) * last);
+  return Float64Array.from([...before, ...inner, ...after]);
+}
+
+/** The least number of cells per wavelength that any material gets. */
+function resolution(scene: Scene, grid: Grid, shortest: number): number {
+  let worst = Infinity;
+  const media = [
+    { min: scene.min, max: scene.max, n: 1 },
+    ...scene.bodies
+      .filter((b) => b.material.kind === 'dielectric')
+      .map((b) => ({ min: b.min, max: b.max, n: Math.sqrt(b.material.permittivity ?? 1) })),
+  ];
+  for (const { min, max, n } of media)
+    for (const axis of [0, 1, 2] as const) {
+      const x = grid.lines[axis];
+      for (let i = 0; i + 1 < x.length; i++) {
+        const inside = x[i] >= min[axis] - 1e-12 && x[i + 1] <= max[axis] + 1e-12;
+        if (inside) worst = Math.min(worst, shortest / n / (x[i + 1] - x[i]));
+      }
+    }
+  return worst;
+}
+
+/** Index of the grid line nearest to a coordinate. */
+export function nearestLine(lines: Float64Array, at: number): number {
+  let best = 0;
+  for (let i = 1; i < lines.length; i++) if (Math.abs(lines[i] - at) < Math.abs(lines[best] - at)) best = i;
+  return best;
+}

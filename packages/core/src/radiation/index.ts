@@ -1,0 +1,3 @@
+export * from './figures.ts';
+export * from './nearToFar.ts';
+export * from './quadrature.ts';

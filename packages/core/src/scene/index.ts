@@ -1,0 +1,2 @@
+export * from './ports.ts';
+export * from './scene.ts';

@@ -1,0 +1,193 @@
+import { type Place, type Point3, type Port, portChips, type Problem, problem } from '../document/index.ts';
+import { evaluateChips, type Scope } from '../expressions/index.ts';
+import { type Body, inPlane, touches } from '../geometry/index.ts';
+
+/** A lumped port in space: a rectangle (or filament) with a voltage path along one axis. */
+export interface ScenePort {
+  name: string;
+  /** Ohms: source resistance and reference. */
+  resistance: number;
+  /** Voltage path: axis, and +1 if it runs towards larger coordinates. */
+  axis: 0 | 1 | 2;
+  direction: 1 | -1;
+  /** Extent of the port: along `axis` the gap, along `across` the width, a single coordinate otherwise. */
+  min: Point3;
+  max: Point3;
+  across: 0 | 1 | 2;
+}
+
+const extreme = (body: Body, axis: number, sign: 1 | -1): number => (sign > 0 ? body.max[axis] : body.min[axis]);
+
+/** Extent of a body's side that faces along `axis`, on the transverse axis `t`. */
+function facing(body: Body, axis: number, sign: 1 | -1, t: number): [number, number] {
+  const { recipe } = body;
+  if (recipe.form !== 'sheet' || recipe.normal === t) return [body.min[t], body.max[t]];
+  const limit = extreme(body, axis, sign);
+  const [u] = inPlane[recipe.normal];
+  const pick = (p: readonly [number, number], a: number): number => (a === u ? p[0] : p[1]);
+  const size = Math.max(...body.max.map((m, i) => m - body.min[i]));
+  const on = recipe.outline.filter((p) => Math.abs(pick(p, axis) - limit) <= 1e-9 * size).map((p) => pick(p, t));
+  return [Math.min(...on), Math.max(...on)];
+}
+
+type Resolved = { port: ScenePort } | { problems: Problem[] };
+
+function gapPort(port: Extract<Port, { kind: 'gap' }>, resistance: number, bodies: Body[], place: Place): Resolved {
+  const pair: Body[] = [];
+  for (const [i, name] of port.between.entries()) {
+    const body = bodies.find((b) => b.name === name);
+    if (!body)
+      return {
+        problems: [
+          problem(
+            'error',
+            'port.no-body',
+            { ...place, chip: `between.${i}` },
+            `There is no body named ${name}.`,
+            'Choose one of the bodies of the model.',
+          ),
+        ],
+      };
+    if (body.material.kind !== 'conductor')
+      return {
+        problems: [
+          problem(
+            'error',
+            'port.not-metal',
+            { ...place, chip: `between.${i}` },
+            `${name} is not a conductor, so the port would touch nothing.`,
+            'Choose a body of metal.',
+          ),
+        ],
+      };
+    pair.push(body);
+  }
+  const [a, b] = pair;
+  const gaps = [0, 1, 2].map((axis) => Math.max(b.min[axis] - a.max[axis], a.min[axis] - b.max[axis]));
+  const axis = gaps.indexOf(Math.max(...gaps)) as 0 | 1 | 2;
+  const size = Math.max(...a.max.map((m, i) => m - a.min[i]), ...b.max.map((m, i) => m - b.min[i]));
+  if (!(gaps[axis] > 1e-9 * size))
+    return {
+      problems: [
+        problem(
+          'error',
+          'port.no-gap',
+          place,
+          `${a.name} and ${b.name} touch or overlap: there is no gap between them.`,
+          'Move them apart, or choose two other bodies.',
+        ),
+      ],
+    };
+  const direction = b.min[axis] >= a.max[axis] ? 1 : -1;
+  const min: Point3 = [0, 0, 0];
+  const max: Point3 = [0, 0, 0];
+  min[axis] = direction > 0 ? a.max[axis] : b.max[axis];
+  max[axis] = direction > 0 ? b.min[axis] : a.min[axis];
+  for (const t of [(axis + 1) % 3, (axis + 2) % 3]) {
+    const sa = facing(a, axis, direction, t);
+    const sb = facing(b, axis, direction === 1 ? -1 : 1, t);
+    min[t] = Math.max(sa[0], sb[0]);
+    max[t] = Math.min(sa[1], sb[1]);
+    if (max[t] < min[t] - 1e-9 * size)
+      return {
+        problems: [
+          problem(
+            'error',
+            'port.not-facing',
+            place,
+            `The sides of ${a.name} and ${b.name} do not face each other along ${'xyz'[axis]}.`,
+            'Move one so that they do, or use a port along a path.',
+          ),
+        ],
+      };
+  }
+  const transverse = [(axis + 1) % 3, (axis + 2) % 3] as (0 | 1 | 2)[];
+  transverse.sort((p, q) => max[q] - min[q] - (max[p] - min[p]));
+  const [across, thin] = transverse;
+  min[thin] = max[thin] = (min[thin] + max[thin]) / 2;
+  return { port: { name: port.name, resistance, axis, direction, min, max, across } };
+}
+
+function pathPort(port: Extract<Port, { kind: 'path' }>, v: Record<string, number>, bodies: Body[], place: Place): Resolved {
+  const from = [v['from.0'], v['from.1'], v['from.2']] as Point3;
+  const to = [v['to.0'], v['to.1'], v['to.2']] as Point3;
+  const step = to.map((t, i) => Math.abs(t - from[i]));
+  const axis = step.indexOf(Math.max(...step)) as 0 | 1 | 2;
+  const across = 'xyz'.indexOf(port.across) as 0 | 1 | 2;
+  if (step[axis] === 0)
+    return {
+      problems: [problem('error', 'port.zero', { ...place, chip: 'to.0' }, 'The port begins and ends at the same point.', 'Move one of its ends.')],
+    };
+  if (step.some((s, i) => i !== axis && s > 1e-6 * step[axis]))
+    return {
+      problems: [
+        problem(
+          'error',
+          'port.oblique',
+          { ...place, chip: 'to.0' },
+          'The port’s path does not run along an axis.',
+          'Let its two ends differ in one coordinate only.',
+        ),
+      ],
+    };
+  if (v.width < 0)
+    return {
+      problems: [
+        problem(
+          'error',
+          'value.not-positive',
+          { ...place, chip: 'width' },
+          'The width is negative.',
+          'Give zero for a filament, or a positive width.',
+        ),
+      ],
+    };
+  if (v.width > 0 && across === axis)
+    return {
+      problems: [
+        problem('error', 'port.across', { ...place, chip: 'across' }, 'The width lies along the path.', 'Choose another axis for the width.'),
+      ],
+    };
+  const problems: Problem[] = [];
+  const tolerance = 1e-6 * step[axis];
+  for (const [chip, end] of [
+    ['from.0', from],
+    ['to.0', to],
+  ] as const)
+    if (!bodies.some((b) => b.material.kind === 'conductor' && touches(b.recipe, end, tolerance)))
+      problems.push(
+        problem(
+          'error',
+          'port.touches-nothing',
+          { ...place, chip },
+          `The port’s ${chip === 'from.0' ? 'start' : 'end'} touches no conductor.`,
+          'Move it onto a metal body, or use a port across the gap between two bodies.',
+        ),
+      );
+  if (problems.length) return { problems };
+  const min = from.map((f, i) => Math.min(f, to[i])) as Point3;
+  const max = from.map((f, i) => Math.max(f, to[i])) as Point3;
+  if (v.width > 0) {
+    min[across] -= v.width / 2;
+    max[across] += v.width / 2;
+  }
+  return {
+    port: {
+      name: port.name,
+      resistance: v.resistance,
+      axis,
+      direction: to[axis] > from[axis] ? 1 : -1,
+      min,
+      max,
+      across: across === axis ? (((axis + 1) % 3) as 0 | 1 | 2) : across,
+    },
+  };
+}
+
+/** Places a port of the document on the bodies. */
+export function resolvePort(port: Port, scope: Scope, bodies: Body[]): Resolved {
+  const place: Place = { part: 'ports', name: port.name };
+  const { values, problems } = evaluateChips(port, portChips(port), scope, place);
+  if (!values) return { problems };
+  return port.kind === 'gap' ? gapPort(port, values.resistance, bodies, place) : pathPort(port, values, bodies, place);
+}

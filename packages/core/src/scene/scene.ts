@@ -1,0 +1,202 @@
+import type { ManifoldToplevel } from 'manifold-3d';
+import { type Place, type Point3, type Problem, problem, type Project, recorderChips, sides, type SolveSettings } from '../document/index.ts';
+import { evaluateChips, evaluateExpression } from '../expressions/index.ts';
+import { type Body, evaluateModel, type MeshCache, type Model } from '../geometry/index.ts';
+import { c0 } from '../numerics/constants.ts';
+import { resolvePort, type ScenePort } from './ports.ts';
+
+export interface SceneFarField {
+  kind: 'far-field';
+  name: string;
+  /** Radians. */
+  step: number;
+}
+export interface SceneFieldPlane {
+  kind: 'field-plane';
+  name: string;
+  normal: 0 | 1 | 2;
+  /** Metres. */
+  at: number;
+}
+export type SceneRecorder = SceneFarField | SceneFieldPlane;
+
+/** Everything a solver needs, in SI, free of expressions. */
+export interface Scene {
+  bodies: Body[];
+  ports: ScenePort[];
+  /** xMin, xMax, yMin, yMax, zMin, zMax. */
+  boundaries: ('open' | 'electric')[];
+  /** Inner corners of the computed region, without absorbing layers. */
+  min: Point3;
+  max: Point3;
+  band: { from: number; to: number; points: number };
+  recorders: SceneRecorder[];
+  /** Hertz. */
+  recordAt: number[];
+  accuracy: SolveSettings['accuracy'];
+  details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; maxSteps?: number };
+}
+
+export interface SceneResult {
+  model: Model;
+  ports: ScenePort[];
+  /** Null if an error stands in the way. */
+  scene: Scene | null;
+  problems: Problem[];
+}
+
+/** Document to scene: evaluates everything and gathers what is wrong. Never throws on bad input. */
+export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: MeshCache): SceneResult {
+  const model = evaluateModel(project, kernel, cache);
+  const { scope, bodies } = model;
+  const problems = [...model.problems];
+  const value = (text: string, quantity: 'length' | 'frequency', place: Place): number => {
+    const result = evaluateExpression(text, quantity, scope, place);
+    if ('si' in result) return result.si;
+    problems.push(result.problem);
+    return NaN;
+  };
+
+  const ports: ScenePort[] = [];
+  for (const port of project.ports) {
+    const result = resolvePort(port, scope, bodies);
+    if ('port' in result) ports.push(result.port);
+    else problems.push(...result.problems);
+  }
+
+  const from = value(project.solve.from, 'frequency', { part: 'band', chip: 'from' });
+  const to = value(project.solve.to, 'frequency', { part: 'band', chip: 'to' });
+  if (from <= 0 || to <= 0)
+    problems.push(problem('error', 'band.not-positive', { part: 'band' }, 'The band must lie above 0 Hz.', 'Give two positive frequencies.'));
+  else if (from >= to)
+    problems.push(
+      problem(
+        'error',
+        'band.empty',
+        { part: 'band', chip: 'to' },
+        'The band’s highest frequency is not above its lowest.',
+        'Exchange them or widen the band.',
+      ),
+    );
+
+  const recordAt = project.recordAt.map((text, i) => value(text, 'frequency', { part: 'recorders', chip: `recordAt.${i}` }));
+  recordAt.forEach((f, i) => {
+    if (from > 0 && to > from && (f < from * (1 - 1e-9) || f > to * (1 + 1e-9)))
+      problems.push(
+        problem(
+          'error',
+          'recorder.outside-band',
+          { part: 'recorders', chip: `recordAt.${i}` },
+          'Fields are asked for at a frequency outside the band.',
+          'Move it into the band, or widen the band.',
+        ),
+      );
+  });
+  const recorders: SceneRecorder[] = [];
+  for (const recorder of project.recorders) {
+    const place: Place = { part: 'recorders', name: recorder.name };
+    const { values, problems: found } = evaluateChips(recorder, recorderChips(recorder), scope, place);
+    problems.push(...found);
+    if (!values) continue;
+    if (recorder.kind === 'far-field') {
+      if (values.step < Math.PI / 360 || values.step > Math.PI / 6 + 1e-9)
+        problems.push(
+          problem(
+            'error',
+            'recorder.step',
+            { ...place, chip: 'step' },
+            'The angular step must lie between 0.5 deg and 30 deg.',
+            'Take 5 deg if in doubt.',
+          ),
+        );
+      recorders.push({ kind: 'far-field', name: recorder.name, step: values.step });
+    } else recorders.push({ kind: 'field-plane', name: recorder.name, normal: 'xyz'.indexOf(recorder.normal) as 0 | 1 | 2, at: values.at });
+  }
+  if (recorders.length && !recordAt.length)
+    problems.push(
+      problem(
+        'error',
+        'recorder.no-frequency',
+        { part: 'recorders' },
+        'Recorders are set, but no frequency to record at.',
+        'Add a frequency under Feed.',
+      ),
+    );
+
+  const boundaries = sides.map((s) => project.boundaries[s]);
+  if (recorders.some((r) => r.kind === 'far-field') && boundaries.some((b) => b !== 'open'))
+    problems.push(
+      problem(
+        'error',
+        'recorder.closed',
+        { part: 'recorders' },
+        'A far field needs open boundaries on all six sides.',
+        'Open the boundaries, or remove the far field.',
+      ),
+    );
+
+  const margin = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / from / 4;
+  if (margin < 0)
+    problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
+  if (!bodies.length && !model.problems.length)
+    problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a line under Shape.'));
+  if (!project.ports.length)
+    problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a lumped port under Feed.'));
+
+  const min = [0, 1, 2].map(
+    (a) => Math.min(...bodies.map((b) => b.min[a]), ...ports.map((p) => p.min[a])) - (boundaries[2 * a] === 'open' ? margin : 0),
+  ) as Point3;
+  const max = [0, 1, 2].map(
+    (a) => Math.max(...bodies.map((b) => b.max[a]), ...ports.map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
+  ) as Point3;
+  for (const [i, r] of recorders.entries())
+    if (r.kind === 'field-plane' && bodies.length && (r.at < min[r.normal] || r.at > max[r.normal]))
+      problems.push(
+        problem(
+          'error',
+          'recorder.outside',
+          { part: 'recorders', name: project.recorders[i].name, chip: 'at' },
+          'The plane lies outside the computed region.',
+          'Move it closer to the bodies, or widen the margin.',
+        ),
+      );
+  if (bodies.length && [0, 1, 2].some((a) => !(max[a] > min[a])))
+    problems.push(
+      problem(
+        'error',
+        'model.flat',
+        { part: 'boundaries' },
+        'The computed region has no extent along one axis.',
+        'Give a margin above zero, or a body with height.',
+      ),
+    );
+
+  for (const name of new Set(bodies.filter((b) => b.material.kind === 'conductor' && b.material.conductivity).map((b) => b.material.name)))
+    problems.push(
+      problem(
+        'warning',
+        'material.perfect',
+        { part: 'materials', name },
+        `${name} is solved as a perfect conductor: gain will not include its ohmic loss.`,
+        'For thin or resonant metal parts expect the real efficiency to be a little lower.',
+      ),
+    );
+
+  const { smallestCell, ...details } = project.solve.details ?? {};
+  const scene: Scene = {
+    bodies,
+    ports,
+    boundaries,
+    min,
+    max,
+    band: { from, to, points: project.solve.points },
+    recorders,
+    recordAt,
+    accuracy: project.solve.accuracy,
+    details: {
+      ...details,
+      ...(smallestCell ? { smallestCell: value(smallestCell, 'length', { part: 'solve', chip: 'details.smallestCell' }) } : {}),
+    },
+  };
+  return { model, ports, scene: problems.some((p) => p.severity === 'error') ? null : scene, problems };
+}

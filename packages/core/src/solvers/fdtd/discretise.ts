@@ -1,0 +1,226 @@
+import { type Problem, problem } from '../../document/index.ts';
+import { buildGrid, type Grid } from '../../grid/index.ts';
+import { c0, eps0, eta0 } from '../../numerics/constants.ts';
+import type { Scene } from '../../scene/index.ts';
+import { collectMedia } from './materials.ts';
+import { type PortEdge, portEdges } from './portEdges.ts';
+import { EdgeRows } from './rows.ts';
+
+/** A row of electric edges with dielectric loss: conductivity per edge, S/m. */
+export interface LossRow {
+  component: 0 | 1 | 2;
+  j: number;
+  k: number;
+  /** First x index, and conductivities from there. */
+  first: number;
+  sigma: Float32Array;
+}
+
+/** A source edge: its field gets coefficient * V(t) each step. */
+export interface SourceEdge {
+  port: number;
+  component: 0 | 1 | 2;
+  index: [number, number, number];
+  coefficient: number;
+}
+
+/** The discrete model: grid, time step, and update coefficients as a dictionary of rows. */
+export interface Discrete {
+  grid: Grid;
+  dt: number;
+  /** Row length in floats. */
+  sx: number;
+  /** Distinct coefficient rows, one after another: ca then cb, each of sx floats. */
+  dictionary: Float32Array;
+  /** [k][component][j]: 0 wall, 1 vacuum, otherwise 2 + number of the dictionary row. */
+  rowOf: Uint32Array;
+  sources: SourceEdge[];
+  ports: PortEdge[][];
+  lossRows: LossRow[];
+  problems: Problem[];
+}
+
+/** Courant number used. */
+const courant = 0.99;
+
+/** The largest stable step times 0.99, from the smallest cells (Courant, Friedrichs and Lewy 1928; Taflove 2005, ch. 4). */
+export function timeStep(grid: Grid): number {
+  const smallest = grid.lines.map((x) => {
+    let least = Infinity;
+    for (let i = 1; i < x.length; i++) least = Math.min(least, x[i] - x[i - 1]);
+    return least;
+  });
+  return courant / (c0 * Math.sqrt(smallest.reduce((s, d) => s + 1 / (d * d), 0)));
+}
+
+/** Row length: room for nx + 1 values, a multiple of four. */
+export const rowLength = (cells: number): number => (cells + 1 + 3) & ~3;
+
+class Dictionary {
+  private readonly byHash = new Map<number, number[]>();
+  private rows = new Float32Array(1 << 14);
+  count = 0;
+  constructor(readonly width: number) {}
+
+  /** Number of the row with these contents. */
+  add(row: Float32Array): number {
+    const bits = new Uint32Array(row.buffer, row.byteOffset, row.length);
+    let hash = 2166136261;
+    for (let i = 0; i < bits.length; i++) hash = Math.imul(hash ^ bits[i], 16777619);
+    const same = this.byHash.get(hash) ?? [];
+    for (const n of same) {
+      const at = n * this.width;
+      let equal = true;
+      for (let i = 0; i < this.width && equal; i++) equal = this.rows[at + i] === row[i];
+      if (equal) return n;
+    }
+    if ((this.count + 1) * this.width > this.rows.length) {
+      const bigger = new Float32Array(Math.max(this.rows.length * 2, (this.count + 1) * this.width));
+      bigger.set(this.rows);
+      this.rows = bigger;
+    }
+    this.rows.set(row, this.count * this.width);
+    this.byHash.set(hash, [...same, this.count]);
+    return this.count++;
+  }
+
+  data(): Float32Array {
+    return this.rows.subarray(0, this.count * this.width);
+  }
+}
+
+const key = (c: number, j: number, k: number): string => `${c} ${j} ${k}`;
+
+/** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
+export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discrete {
+  const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
+  const dt = timeStep(grid);
+  const sx = rowLength(nx);
+  const omega = Math.PI * (scene.band.from + scene.band.to);
+  const rows = new EdgeRows(scene, grid, collectMedia(scene));
+  const dictionary = new Dictionary(2 * sx);
+  const rowOf = new Uint32Array(nz * 3 * (ny + 1));
+  const sources: SourceEdge[] = [];
+  const lossRows: LossRow[] = [];
+  const ports = scene.ports.map((p) => portEdges(p, grid));
+  const portRows = new Map<string, { port: number; edge: PortEdge }[]>();
+  ports.forEach((edges, port) => {
+    for (const edge of edges) {
+      const k = key(scene.ports[port].axis, edge.index[1], edge.index[2]);
+      portRows.set(k, [...(portRows.get(k) ?? []), { port, edge }]);
+    }
+  });
+  const shorted = ports.map(() => 0);
+  const row = new Float32Array(2 * sx);
+
+  for (let k = 0; k < nz; k++)
+    for (let c = 0 as 0 | 1 | 2; c < 3; c++)
+      for (let j = 0; j <= ny; j++) {
+        const slot = (k * 3 + c) * (ny + 1) + j;
+        const wall = (c !== 1 && (j === 0 || j === ny)) || (c === 1 && j === ny) || (c !== 2 && k === 0);
+        if (wall) continue;
+        const edges = rows.at(c, j, k);
+        const loads = portRows.get(key(c, j, k));
+        if (!edges.mixed && !loads) {
+          rowOf[slot] = 1;
+          continue;
+        }
+        row.fill(0);
+        const first = c === 0 ? 0 : 1;
+        let lossy: Float32Array | null = null;
+        for (let i = first; i < nx; i++) {
+          const metal = edges.mixed && edges.metal[i];
+          if (metal) continue;
+          const er = edges.mixed ? edges.re[i] : 1;
+          const sigma = edges.mixed ? omega * eps0 * edges.loss[i] : 0;
+          if (sigma > 0) (lossy ??= new Float32Array(nx + 1))[i] = sigma;
+          const a = (sigma * dt) / (2 * er * eps0);
+          row[i] = (1 - a) / (1 + a);
+          row[sx + i] = (c0 * dt) / er / (1 + a);
+        }
+        for (const { port, edge } of loads ?? []) {
+          const i = edge.index[0];
+          if (row[sx + i] === 0) {
+            shorted[port]++;
+            continue;
+          }
+          const er = edges.mixed ? edges.re[i] : 1;
+          const r = edge.share * scene.ports[port].resistance;
+          const length = grid.lines[c][edge.index[c] + 1] - grid.lines[c][edge.index[c]];
+          const sigma = (edges.mixed ? omega * eps0 * edges.loss[i] : 0) + length / (r * edge.area);
+          const a = (sigma * dt) / (2 * er * eps0);
+          row[i] = (1 - a) / (1 + a);
+          row[sx + i] = (c0 * dt) / er / (1 + a);
+          sources.push({ port, component: c, index: edge.index, coefficient: (row[sx + i] * eta0 * edge.part) / (r * edge.area) });
+        }
+        rowOf[slot] = 2 + dictionary.add(row);
+        if (lossy) {
+          const from = lossy.findIndex((s) => s > 0);
+          let to = nx;
+          while (lossy[to] === 0) to--;
+          lossRows.push({ component: c, j, k, first: from, sigma: lossy.slice(from, to + 1) });
+        }
+      }
+
+  const out: Discrete = { grid, dt, sx, dictionary: dictionary.data(), rowOf, sources, ports, lossRows, problems: [] };
+  scene.ports.forEach((port, p) => {
+    const place = { part: 'ports', name: port.name } as const;
+    if (shorted[p])
+      out.problems.push(
+        problem(
+          'error',
+          'port.shorted',
+          place,
+          shorted[p] === ports[p].length ? 'The port lies wholly in metal, so it is shorted.' : 'Metal crosses the port, so part of it is shorted.',
+          'Clear the gap, or move the port to where there is no metal.',
+        ),
+      );
+    else if (!endsOnMetal(out, scene, p))
+      out.problems.push(
+        problem(
+          'error',
+          'port.touches-nothing',
+          place,
+          'On the grid the port does not reach metal at both ends.',
+          'Let it start and end on conductors; a finer accuracy may be needed for very thin gaps.',
+        ),
+      );
+  });
+  return out;
+}
+
+/** Whether an edge is metal (or a wall) in the discrete model. */
+export function isMetal(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): boolean {
+  const [nx, ny, nz] = d.grid.lines.map((x) => x.length - 1);
+  if (i < 0 || j < 0 || k < 0 || i > nx || j > ny || k > nz) return false;
+  if (k === nz) return c !== 2;
+  const row = d.rowOf[(k * 3 + c) * (ny + 1) + j];
+  if (row === 0) return true;
+  if (c !== 0 && (i === 0 || i === nx)) return true;
+  if (row === 1 || i === nx) return false;
+  return d.dictionary[(row - 2) * 2 * d.sx + d.sx + i] === 0;
+}
+
+/** Whether some metal edge meets each end of each of a port's columns. */
+function endsOnMetal(d: Discrete, scene: Scene, p: number): boolean {
+  const { axis } = scene.ports[p];
+  const along = d.ports[p].map((e) => e.index[axis]);
+  const ends = [Math.min(...along), Math.max(...along) + 1];
+  return ends.every((end, side) =>
+    d.ports[p]
+      .filter((e) => e.index[axis] === (side ? end - 1 : end))
+      .some((e) => {
+        const node = [...e.index];
+        node[axis] = end;
+        return ([0, 1, 2] as const).some((c) =>
+          [0, 1].some((back) =>
+            isMetal(
+              d,
+              c,
+              node.map((v, a) => (a === c ? v - back : v)),
+            ),
+          ),
+        );
+      }),
+  );
+}

@@ -1,0 +1,228 @@
+import { eta0 } from '../../numerics/constants.ts';
+import { type Grid, nearestLine } from '../../grid/index.ts';
+import type { FaceSamples } from '../../radiation/index.ts';
+import type { Scene } from '../../scene/index.ts';
+import type { Discrete } from './discretise.ts';
+import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
+
+/** Cells between the absorbing layers and the Huygens box. */
+const boxGap = 2;
+
+interface Face {
+  normal: 0 | 1 | 2;
+  outward: 1 | -1;
+  index: number;
+  component: 0 | 1 | 2;
+  magnetic: boolean;
+}
+
+/** All regions that a run records and what each is for. */
+export interface RecordingPlan {
+  regions: Region[];
+  faces: Face[];
+  planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number }[];
+  firstPlane: number;
+  firstLoss: number;
+}
+
+/** Chooses regions for the scene's recorders: Huygens box, field planes (three electric components), lossy rows. */
+export function planRecording(scene: Scene, d: Discrete): RecordingPlan {
+  const { grid } = d;
+  const regions: Region[] = [];
+  const faces: Face[] = [];
+  const last = grid.lines.map((x) => x.length - 1);
+  if (scene.recorders.some((r) => r.kind === 'far-field')) {
+    const lo = [0, 1, 2].map((a) => grid.pml[2 * a] + boxGap);
+    const hi = [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1] - boxGap);
+    for (const normal of [0, 1, 2] as const)
+      for (const outward of [-1, 1] as const)
+        for (const component of [0, 1, 2] as const)
+          for (const magnetic of [false, true]) {
+            if (component === normal) continue;
+            const index = outward < 0 ? lo[normal] : hi[normal];
+            faces.push({ normal, outward, index, component, magnetic });
+            regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), normal, index, lo, hi));
+          }
+  }
+  const firstPlane = regions.length;
+  const planes: RecordingPlan['planes'] = [];
+  for (const r of scene.recorders) {
+    if (r.kind !== 'field-plane') continue;
+    const lo = [0, 1, 2].map((a) => grid.pml[2 * a]);
+    const hi = [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1]);
+    const index = Math.min(Math.max(nearestLine(grid.lines[r.normal], r.at), 1), last[r.normal] - 1);
+    planes.push({ name: r.name, normal: r.normal, index, lo, hi, first: regions.length });
+    for (const component of [0, 1, 2] as const) regions.push(planeRegion(grid, component, r.normal, index, lo, hi));
+  }
+  const firstLoss = regions.length;
+  if (faces.length)
+    for (const row of d.lossRows)
+      regions.push({
+        field: row.component,
+        from: [row.first, row.j, row.k],
+        shift: [0, 0, 0],
+        wa: 1,
+        wb: 0,
+        innerAxis: 0,
+        inner: row.sigma.length,
+        outerAxis: 1,
+        outer: 1,
+      });
+  return { regions, faces, planes, firstPlane, firstLoss };
+}
+
+const samplesAlong = (
+  grid: Grid,
+  axis: 0 | 1 | 2,
+  field: number,
+  from: number,
+  count: number,
+  box?: [number, number],
+): [Float64Array, Float64Array] => {
+  const at = new Float64Array(count);
+  const width = new Float64Array(count);
+  for (let i = 0; i < count; i++) {
+    at[i] = coordinate(grid, axis, field, from + i);
+    width[i] = extent(grid, axis, field, from + i);
+    if (box) {
+      // A sample on the box's edge stands for the half of its dual cell that lies inside.
+      const [b0, b1] = box;
+      const lines = grid.lines[axis];
+      if (at[i] === b0) width[i] = (lines[from + i + 1] - lines[from + i]) / 2;
+      if (at[i] === b1) width[i] = (lines[from + i] - lines[from + i - 1]) / 2;
+    }
+  }
+  return [at, width];
+};
+
+/** Faces of the Huygens box with their samples at one frequency, scaled by the complex factor. */
+export function boxFaces(
+  plan: RecordingPlan,
+  d: Discrete,
+  sums: (region: number) => RegionSums,
+  nf: number,
+  f: number,
+  scale: [number, number],
+): FaceSamples[] {
+  return plan.faces.map((face, n) => {
+    const s = sums(n);
+    const { region } = s;
+    const field = face.component + (face.magnetic ? 3 : 0);
+    const [a, b] = [region.innerAxis, region.outerAxis];
+    const box = (axis: 0 | 1 | 2): [number, number] => {
+      const lo = d.grid.pml[2 * axis] + boxGap;
+      const hi = d.grid.lines[axis].length - 1 - d.grid.pml[2 * axis + 1] - boxGap;
+      return [d.grid.lines[axis][lo], d.grid.lines[axis][hi]];
+    };
+    const [ca, wa] = samplesAlong(d.grid, a, field, region.from[a], region.inner, box(a));
+    const [cb, wb] = samplesAlong(d.grid, b, field, region.from[b], region.outer, box(b));
+    const re = new Float64Array(region.inner * region.outer);
+    const im = new Float64Array(region.inner * region.outer);
+    for (let o = 0; o < region.outer; o++)
+      for (let i = 0; i < region.inner; i++) {
+        const [x, y] = sumAt(s, nf, o, i, f);
+        re[o * region.inner + i] = x * scale[0] - y * scale[1];
+        im[o * region.inner + i] = x * scale[1] + y * scale[0];
+      }
+    return {
+      normal: face.normal,
+      outward: face.outward,
+      at: d.grid.lines[face.normal][face.index],
+      component: face.component,
+      magnetic: face.magnetic,
+      axes: [a, b],
+      coordinates: [ca, cb],
+      widths: [wa, wb],
+      re,
+      im,
+    };
+  });
+}
+
+/**
+ * Time-averaged power out of the Huygens box, W. On a node plane of the staggered grid E_u and H_v stand at the same
+ * points, once H has been interpolated to the plane, so the product needs no further averaging.
+ */
+export function boxPower(faces: readonly FaceSamples[]): number {
+  let total = 0;
+  for (const e of faces) {
+    if (e.magnetic) continue;
+    const component = 3 - e.normal - e.component;
+    const h = faces.find((f) => f.magnetic && f.normal === e.normal && f.outward === e.outward && f.component === component)!;
+    // (E x H*) . n = E_c H_other* with the sign of the permutation (c, other, n).
+    const sign = ((component - e.component + 3) % 3 === 1 ? 1 : -1) * e.outward;
+    const n = e.coordinates[0].length;
+    for (let o = 0; o < e.coordinates[1].length; o++)
+      for (let i = 0; i < n; i++) {
+        const at = o * n + i;
+        total += (sign * 0.5 * (e.re[at] * h.re[at] + e.im[at] * h.im[at]) * e.widths[0][i] * e.widths[1][o]) / eta0;
+      }
+  }
+  return total;
+}
+
+/** Power lost in dielectrics, W: half sigma |E|^2 over the dual volumes of the lossy edges. */
+export function lossPower(
+  plan: RecordingPlan,
+  d: Discrete,
+  sums: (region: number) => RegionSums,
+  nf: number,
+  f: number,
+  scale: [number, number],
+): number {
+  const gain = scale[0] ** 2 + scale[1] ** 2;
+  let total = 0;
+  d.lossRows.forEach((row, n) => {
+    const s = sums(plan.firstLoss + n);
+    const across = extent(d.grid, 1, row.component, row.j) * extent(d.grid, 2, row.component, row.k);
+    for (let i = 0; i < row.sigma.length; i++) {
+      const [re, im] = sumAt(s, nf, 0, i, f);
+      total += 0.5 * row.sigma[i] * (re * re + im * im) * gain * across * extent(d.grid, 0, row.component, row.first + i);
+    }
+  });
+  return total;
+}
+
+/** Electric field of a recorded plane, interpolated to the nodes: [v][u][6] re/im of Ex, Ey, Ez. */
+export function planeAtNodes(
+  plan: RecordingPlan,
+  p: number,
+  sums: (region: number) => RegionSums,
+  nf: number,
+  f: number,
+  scale: [number, number],
+  out: Float32Array,
+  at: number,
+): void {
+  const plane = plan.planes[p];
+  const [ua, va] = ([0, 1, 2] as const).filter((a) => a !== plane.normal);
+  const nu = plane.hi[ua] - plane.lo[ua] + 1;
+  const nv = plane.hi[va] - plane.lo[va] + 1;
+  for (const c of [0, 1, 2] as const) {
+    const s = sums(plane.first + c);
+    const { region } = s;
+    // Samples along the component's own axis stand between nodes.
+    const du = c === ua ? 1 : 0;
+    const dv = c === va ? 1 : 0;
+    for (let v = 0; v < nv; v++)
+      for (let u = 0; u < nu; u++) {
+        let re = 0;
+        let im = 0;
+        const u0 = Math.min(Math.max(u - du, 0), region.inner - 1);
+        const u1 = Math.min(u, region.inner - 1);
+        const v0 = Math.min(Math.max(v - dv, 0), region.outer - 1);
+        const v1 = Math.min(v, region.outer - 1);
+        for (const [a, b] of [
+          [u0, v0],
+          [u1, v1],
+        ]) {
+          const [x, y] = sumAt(s, nf, b, a, f);
+          re += x / 2;
+          im += y / 2;
+        }
+        const o = at + (v * nu + u) * 6 + 2 * c;
+        out[o] = re * scale[0] - im * scale[1];
+        out[o + 1] = re * scale[1] + im * scale[0];
+      }
+  }
+}

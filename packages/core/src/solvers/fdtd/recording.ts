@@ -1,0 +1,66 @@
+import type { Grid } from '../../grid/index.ts';
+
+/** Planes and rows of field samples whose Fourier sums are kept during a run. */
+export interface Region {
+  /** 0..5: Ex, Ey, Ez, Hx, Hy, Hz. */
+  field: number;
+  /** First sample, [i, j, k]; a second sample at `shift` along an axis is added with weight `wb`. */
+  from: [number, number, number];
+  shift: [number, number, number];
+  wa: number;
+  wb: number;
+  innerAxis: 0 | 1 | 2;
+  inner: number;
+  outerAxis: 0 | 1 | 2;
+  outer: number;
+}
+
+/** Fourier sums of a region: [outer][frequency][re, im][padded inner]. */
+export interface RegionSums {
+  region: Region;
+  padded: number;
+  data: Float32Array;
+}
+
+/** Reads one sum. */
+export function sumAt(s: RegionSums, frequencies: number, o: number, i: number, f: number): [number, number] {
+  const at = (o * frequencies + f) * 2 * s.padded + i;
+  return [s.data[at], s.data[at + s.padded]];
+}
+
+const half = (axis: number, field: number): boolean => (field < 3 ? field === axis : field - 3 !== axis);
+
+/** Coordinate of a sample of `field` with index i on an axis. */
+export function coordinate(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): number {
+  const x = grid.lines[axis];
+  return half(axis, field) ? (x[i] + x[i + 1]) / 2 : x[i];
+}
+
+/** Width of the cell or dual cell that a sample stands for on an axis. */
+export function extent(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): number {
+  const x = grid.lines[axis];
+  return half(axis, field) ? x[i + 1] - x[i] : (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
+}
+
+/**
+ * A region of a field on the node plane `index` of `normal`, between node indices lo and hi on the other two axes. Samples
+ * that sit half a cell off the plane are interpolated to it.
+ */
+export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index: number, lo: readonly number[], hi: readonly number[]): Region {
+  const [innerAxis, outerAxis] = ([0, 1, 2] as const).filter((a) => a !== normal) as [0 | 1 | 2, 0 | 1 | 2];
+  const from: [number, number, number] = [lo[0], lo[1], lo[2]];
+  from[normal] = index;
+  const shift: [number, number, number] = [0, 0, 0];
+  let wa = 1;
+  let wb = 0;
+  if (half(normal, field)) {
+    // Linear interpolation between the samples half a cell below and above.
+    const below = coordinate(grid, normal, field, index - 1);
+    const above = coordinate(grid, normal, field, index);
+    wb = (above - grid.lines[normal][index]) / (above - below);
+    wa = 1 - wb;
+    shift[normal] = -1;
+  }
+  const count = (a: 0 | 1 | 2): number => hi[a] - lo[a] + (half(a, field) ? 0 : 1);
+  return { field, from, shift, wa, wb, innerAxis, inner: count(innerAxis), outerAxis, outer: count(outerAxis) };
+}

@@ -1,0 +1,264 @@
+import { c0 } from '../../numerics/constants.ts';
+import type { SolverHost, KernelThread } from '../solver.ts';
+import type { Discrete } from './discretise.ts';
+import { Arena, P } from './layout.ts';
+import { type AxisFactors, axisFactors } from './pml.ts';
+import type { Region, RegionSums } from './recording.ts';
+
+/** The parts of WebAssembly that are used; the core has no DOM types. */
+interface Wasm {
+  Memory: new (d: { initial: number; maximum: number; shared: boolean }) => { buffer: ArrayBufferLike };
+  instantiate(module: unknown, imports: object): Promise<{ exports: Record<string, (...args: number[]) => void> }>;
+}
+const wasm = (globalThis as unknown as { WebAssembly: Wasm }).WebAssembly;
+
+export interface SimulationPlan {
+  discrete: Discrete;
+  /** Source voltage of each port at (n + 1/2) dt. */
+  waveform: (port: number, t: number) => number;
+  maxSteps: number;
+  regions: Region[];
+  /** Hertz. */
+  frequencies: number[];
+  /** Steps between Fourier samples. */
+  every: number;
+  /** Lowest frequency of interest, sets the absorbing layers. */
+  lowest: number;
+  boundaries: readonly string[];
+}
+
+const fieldsBytes = (sx: number, ny: number, nz: number): number => sx * (ny + 1) * (nz + 2) * 4;
+
+/** Imports the kernels expect. */
+export const kernelImports = (memory: unknown): object => ({
+  env: {
+    memory,
+    abort: () => {
+      throw new Error('The time-domain kernel stopped.');
+    },
+  },
+});
+
+/** Bytes that a model takes, without building it. `sums` is the number of floats of Fourier sums. */
+export function memoryNeeded(cells: readonly [number, number, number], pml: readonly number[], dictionaryBytes: number, sums: number): number {
+  const [nx, ny, nz] = cells;
+  const sx = (nx + 4) & ~3;
+  const xBlock = pml[0] + pml[1] ? 2 * 16 : 0;
+  const psi = 4 * (xBlock * (ny + 1) * (nz + 1) + sx * (pml[2] + pml[3] + 2) * (nz + 1) + sx * (ny + 1) * (pml[4] + pml[5] + 2)) * 4;
+  return 6 * fieldsBytes(sx, ny, nz) + psi + dictionaryBytes + 12 * (ny + 1) * nz + sums * 4;
+}
+
+/**
+ * A time-domain model in shared memory, ready to be stepped. Arrays of the six fields have shape [nz + 1][ny + 1][sx],
+ * x fastest; E in V/m, H multiplied by the impedance of free space.
+ */
+export class Simulation {
+  readonly bytes: number;
+  private step = 0;
+  private constructor(
+    private readonly plan: SimulationPlan,
+    private readonly buffer: ArrayBufferLike,
+    private readonly run: (...args: number[]) => void,
+    private readonly helpers: KernelThread[],
+    private readonly at: { config: number; probes: number[]; energy: number; sums: { at: number; padded: number; floats: number }[] },
+    bytes: number,
+  ) {
+    this.bytes = bytes;
+  }
+
+  static async create(plan: SimulationPlan, host: SolverHost): Promise<Simulation> {
+    const { discrete: d, regions, frequencies } = plan;
+    const { grid, sx, dt } = d;
+    const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
+    const threads = Math.max(1, Math.min(host.threads, nz));
+    const arena = new Arena();
+    const words: number[] = new Array<number>(P.WORDS).fill(0);
+    words[P.SX] = sx;
+    words[P.NX] = nx;
+    words[P.NY] = ny;
+    words[P.NZ] = nz;
+    const config = arena.take(P.WORDS * 4);
+    const size = fieldsBytes(sx, ny, nz);
+    for (let f = 0; f < 6; f++) words[P.EX + f] = arena.take(size + 64) + 64;
+
+    const writes: ((buffer: ArrayBufferLike) => void)[] = [];
+    const put = (data: Float32Array | Int32Array | Uint32Array): number => {
+      const at = arena.take(data.byteLength + 16);
+      writes.push((b) => new Uint8Array(b).set(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), at));
+      return at;
+    };
+    const floats = (data: Float64Array, length: number): Float32Array => {
+      const out = new Float32Array(length);
+      out.set(data);
+      return out;
+    };
+
+    const dictionary = put(d.dictionary);
+    words[P.ROWS] = put(d.rowOf.map((r) => (r < 2 ? r : dictionary + (r - 2) * 2 * sx * 4)));
+
+    // Absorbing layers.
+    const open = plan.boundaries.map((b, i) => (b === 'open' ? grid.pml[i] : 0));
+    const factors = ([0, 1, 2] as const).map((a) => axisFactors(grid.lines[a], open[2 * a], open[2 * a + 1], dt, plan.lowest));
+    ([P.EX_INV, P.EY_INV, P.EZ_INV] as const).forEach((w, a) => (words[w] = put(floats(factors[a].eInverse, Math.max(sx, grid.lines[a].length)))));
+    ([P.HX_INV, P.HY_INV, P.HZ_INV] as const).forEach((w, a) => (words[w] = put(floats(factors[a].hInverse, Math.max(sx, grid.lines[a].length)))));
+    const pick = (k: keyof AxisFactors, a: number): number => put(floats(factors[a][k], Math.max(sx, grid.lines[a].length)));
+    [0, 1, 2].forEach((a) => {
+      words[P.PML_E + 2 * a] = pick('eB', a);
+      words[P.PML_E + 2 * a + 1] = pick('eC', a);
+      words[P.PML_H + 2 * a] = pick('hB', a);
+      words[P.PML_H + 2 * a + 1] = pick('hC', a);
+    });
+    const low = (open[0] + 3) & ~3;
+    const high = open[1] ? Math.max(low, (nx - open[1]) & ~3) : sx;
+    words[P.X_LOW] = low;
+    words[P.X_HIGH] = high;
+    const slots = (a: 1 | 2): Int32Array => {
+      const n = grid.lines[a].length;
+      let next = 0;
+      return Int32Array.from({ length: n }, (_, i) => (i < open[2 * a] || (open[2 * a + 1] > 0 && i >= n - 1 - open[2 * a + 1]) ? next++ : -1));
+    };
+    const ySlots = slots(1);
+    const zSlots = slots(2);
+    const used = (s: Int32Array): number => s.reduce((m, v) => Math.max(m, v + 1), 0);
+    words[P.Y_SLOT] = put(ySlots);
+    words[P.Z_SLOT] = put(zSlots);
+    words[P.Y_SLOTS] = used(ySlots);
+    const yBytes = used(ySlots) * (nz + 1) * sx * 4;
+    const zBytes = used(zSlots) * (ny + 1) * sx * 4;
+    const xBytes = (low + sx - high) * (ny + 1) * (nz + 1) * 4;
+    for (const base of [P.PSI_E, P.PSI_H])
+      [yBytes, zBytes, zBytes, xBytes, xBytes, yBytes].forEach((bytes, i) => (words[base + i] = arena.take(bytes)));
+
+    // Sources and port voltages.
+    const offset = ([i, j, k]: readonly number[]): number => ((k * (ny + 1) + j) * sx + i) * 4;
+    const series = d.ports.map((_, p) => put(Float32Array.from({ length: plan.maxSteps }, (__, n) => plan.waveform(p, (n + 0.5) * dt))));
+    const sorted = [...d.sources].sort((a, b) => a.index[2] - b.index[2]);
+    const entries = new DataView(new ArrayBuffer(sorted.length * 12));
+    sorted.forEach((s, n) => {
+      entries.setUint32(n * 12, words[P.EX + s.component] + offset(s.index), true);
+      entries.setFloat32(n * 12 + 4, s.coefficient, true);
+      entries.setUint32(n * 12 + 8, series[s.port], true);
+    });
+    words[P.SRC] = put(new Uint32Array(entries.buffer));
+    words[P.SRC_START] = put(Int32Array.from({ length: nz + 1 }, (_, k) => sorted.filter((s) => s.index[2] < k).length));
+    const probes = d.ports.map(() => arena.take(plan.maxSteps * 8));
+    const table = new Uint32Array(d.ports.length * 3);
+    d.ports.forEach((edges, p) => {
+      const view = new DataView(new ArrayBuffer(edges.length * 8));
+      edges.forEach((e, n) => {
+        view.setUint32(n * 8, words[P.EX + e.component] + offset(e.index), true);
+        view.setFloat32(n * 8 + 4, e.weight, true);
+      });
+      table.set([put(new Uint32Array(view.buffer)), edges.length, probes[p]], p * 3);
+    });
+    words[P.PROBES] = d.ports.length;
+    words[P.PROBE] = put(table);
+
+    // Running Fourier sums.
+    const strides = [4, sx * 4, sx * (ny + 1) * 4];
+    const nf = frequencies.length;
+    const sums = regions.map((r) => {
+      const padded = (r.inner + 3) & ~3;
+      const count = r.outer * nf * 2 * padded;
+      return { at: arena.take(count * 4), padded, floats: count };
+    });
+    const descriptors = new DataView(new ArrayBuffer(regions.length * 48));
+    regions.forEach((r, n) => {
+      const a = words[P.EX + r.field] + offset(r.from);
+      const b = words[P.EX + r.field] + offset(r.from.map((v, i) => v + r.shift[i]));
+      const u32 = [a, b, 0, 0, r.inner, strides[r.innerAxis], r.outer, strides[r.outerAxis], sums[n].at, sums[n].padded, r.field < 3 ? 0 : 1];
+      u32.forEach((v, i) => descriptors.setUint32(n * 48 + i * 4, v, true));
+      descriptors.setFloat32(n * 48 + 8, r.wa, true);
+      descriptors.setFloat32(n * 48 + 12, r.wb, true);
+    });
+    words[P.DFT_COUNT] = nf ? regions.length : 0;
+    words[P.DFT] = put(new Uint32Array(descriptors.buffer));
+    words[P.DFT_EVERY] = nf && regions.length ? plan.every : 0;
+    words[P.DFT_NF] = nf;
+    const samples = Math.floor(plan.maxSteps / plan.every);
+    const twiddle = new Float32Array(samples * 4 * nf);
+    for (let s = 0, at = 0; s < samples; s++)
+      for (const late of [0, 0.5])
+        for (const f of frequencies) {
+          const angle = 2 * Math.PI * f * ((s + 1) * plan.every - late) * dt;
+          twiddle[at++] = Math.cos(angle);
+          twiddle[at++] = -Math.sin(angle);
+        }
+    words[P.DFT_TWIDDLE] = put(twiddle);
+    words[P.SCRATCH_BYTES] = (Math.max(sx, ny + 1, nz + 1) + 16) * 4;
+    words[P.SCRATCH] = arena.take(words[P.SCRATCH_BYTES] * threads);
+
+    const steps = (a: 0 | 1 | 2): Float32Array => {
+      const x = grid.lines[a];
+      return Float32Array.from({ length: Math.max(sx, x.length) }, (_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0));
+    };
+    ([P.ENERGY_WX, P.ENERGY_WY, P.ENERGY_WZ] as const).forEach((w, a) => (words[w] = put(steps(a as 0 | 1 | 2))));
+    words[P.ENERGY] = arena.take(8 * threads);
+    words[P.SLABS] = put(Int32Array.from({ length: threads + 1 }, (_, t) => Math.round((t * nz) / threads)));
+    words[P.BARRIER] = arena.take(64);
+
+    const memory = new wasm.Memory({ initial: arena.pages(), maximum: arena.pages(), shared: true });
+    for (const write of writes) write(memory.buffer);
+    const block = new Uint32Array(memory.buffer, config, P.WORDS);
+    block.set(words);
+    new Float32Array(memory.buffer, config, P.WORDS)[P.VACUUM] = c0 * dt;
+    // A faint static field keeps the quiet region ahead of the wave out of denormal numbers, which are slow.
+    for (let c = 0; c < 3; c++) quietBias(new Float32Array(memory.buffer, words[P.EX + c], (size / 4) | 0), d, c as 0 | 1 | 2);
+
+    const instance = await wasm.instantiate(host.module, kernelImports(memory));
+    const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => host.spawn(host.module, memory)));
+    return new Simulation(plan, memory.buffer, instance.exports.run, helpers, { config, probes, energy: words[P.ENERGY], sums }, arena.bytes);
+  }
+
+  get steps(): number {
+    return this.step;
+  }
+  get threads(): number {
+    return this.helpers.length + 1;
+  }
+
+  /** Runs `count` steps on all threads and gives the field energy after them (arbitrary unit). */
+  async advance(count: number): Promise<number> {
+    const threads = this.threads;
+    const args = (t: number): number[] => [this.at.config, t, threads, this.step, count, 1];
+    const others = this.helpers.map((h, i) => h.run(args(i + 1)));
+    this.run(...args(0));
+    await Promise.all(others);
+    this.step += count;
+    return new Float64Array(this.buffer, this.at.energy, threads).reduce((s, v) => s + v, 0);
+  }
+
+  /** Voltage of a port after each step so far, V. */
+  voltage(port: number): Float64Array {
+    return new Float64Array(this.buffer, this.at.probes[port], this.step);
+  }
+
+  /** Fourier sums of a region so far. */
+  sums(region: number): RegionSums {
+    const s = this.at.sums[region];
+    return { region: this.plan.regions[region], padded: s.padded, data: new Float32Array(this.buffer, s.at, s.floats) };
+  }
+
+  close(): void {
+    for (const h of this.helpers) h.close();
+  }
+}
+
+const bias = 1e-20;
+
+/** Writes the bias on every edge that is not metal, a wall or padding. */
+function quietBias(field: Float32Array, d: Discrete, c: 0 | 1 | 2): void {
+  const [nx, ny, nz] = d.grid.lines.map((x) => x.length - 1);
+  for (let k = 0; k < nz; k++)
+    for (let j = 0; j <= ny; j++) {
+      const row = d.rowOf[(k * 3 + c) * (ny + 1) + j];
+      if (row === 0) continue;
+      const at = (k * (ny + 1) + j) * d.sx;
+      const from = at + (c === 0 ? 0 : 1);
+      if (row === 1) field.fill(bias, from, at + nx);
+      else {
+        const cb = (row - 2) * 2 * d.sx + d.sx;
+        for (let i = c === 0 ? 0 : 1; i < nx; i++) if (d.dictionary[cb + i] !== 0) field[at + i] = bias;
+      }
+    }
+}

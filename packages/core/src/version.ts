@@ -1,0 +1,2 @@
+/** Version of the computing core; every run keeps it. */
+export const coreVersion = '0.1.0';

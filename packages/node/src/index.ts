@@ -1,0 +1,2 @@
+export * from './host.ts';
+export * from './machine.ts';
