@@ -1,11 +1,11 @@
 /** Developers' tasks, started by scripts/run.mjs. */
 import { bench } from './bench.ts';
+import { verify } from './verify.ts';
 
+const print = (line: string): void => console.log(line);
 const tasks: Record<string, (args: string[]) => Promise<number>> = {
-  bench: async () => {
-    await bench((line) => console.log(line));
-    return 0;
-  },
+  bench: () => bench(print).then(() => 0),
+  verify: (args) => verify(args, 'docs/verification.md', print),
 };
 
 const [name, ...args] = process.argv.slice(2);

@@ -1,0 +1,36 @@
+import type { MaterialEntry, Point3, Recipe } from '../document/index.ts';
+import { type Body, bounds } from '../geometry/index.ts';
+import type { Grid } from '../grid/index.ts';
+import type { Scene, ScenePort } from '../scene/index.ts';
+
+/** A body without a drawing mesh, for scenes made by hand. */
+export function plainBody(name: string, order: number, material: MaterialEntry, recipe: Recipe): Body {
+  const empty = { positions: new Float32Array(), triangles: new Uint32Array(), edges: new Float32Array(), volume: 0, area: 0 };
+  return { name, order, material, recipe, ...bounds(recipe), ...empty };
+}
+
+/** A filament port of one edge length from `from` along an axis. */
+export const filament = (name: string, from: Point3, axis: 0 | 1 | 2, length: number, resistance: number): ScenePort => {
+  const max: Point3 = [...from];
+  max[axis] += length;
+  return { name, resistance, axis, direction: 1, min: [...from], max, across: ((axis + 1) % 3) as 0 | 1 | 2 };
+};
+
+/** A scene in SI with the given parts and quiet defaults. */
+export const plainScene = (parts: Pick<Scene, 'bodies' | 'ports' | 'min' | 'max' | 'band'> & Partial<Scene>): Scene => ({
+  boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
+  recorders: [],
+  recordAt: [],
+  accuracy: 'normal',
+  details: {},
+  ...parts,
+});
+
+/** A uniform grid of `cells` cells over a region, with absorbing layers added outside. */
+export function uniformGrid(min: Point3, max: Point3, cells: Point3, layers: number): Grid {
+  const lines = [0, 1, 2].map((a) => {
+    const step = (max[a] - min[a]) / cells[a];
+    return Float64Array.from({ length: cells[a] + 2 * layers + 1 }, (_, i) => min[a] + (i - layers) * step);
+  }) as unknown as Grid['lines'];
+  return { lines, pml: Array<number>(6).fill(layers), cellsPerWavelength: 0, unsnapped: [[], [], []] };
+}
