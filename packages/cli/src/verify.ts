@@ -21,8 +21,12 @@ export async function verify(names: string[], file: string, print: (line: string
     for (const row of await c.run(host)) {
       const good = passes(row);
       if (!good) failed++;
-      print(`${good ? 'pass' : 'FAIL'}  ${c.title}: ${row.quantity}: ${row.computed}, reference ${row.reference}, error ${figure(row, row.error)}, allowed ${figure(row, row.allowed)}`);
-      lines.push(`| ${c.title} | ${row.quantity} | ${row.reference} | ${row.source} | ${row.computed} | ${figure(row, row.error)} | ${figure(row, row.allowed)} | ${row.cells} | ${row.seconds.toFixed(1)} | ${good ? 'pass' : 'FAIL'} |`);
+      print(
+        `${good ? 'pass' : 'FAIL'}  ${c.title}: ${row.quantity}: ${row.computed}, reference ${row.reference}, error ${figure(row, row.error)}, allowed ${figure(row, row.allowed)}`,
+      );
+      lines.push(
+        `| ${c.title} | ${row.quantity} | ${row.reference} | ${row.source} | ${row.computed} | ${figure(row, row.error)} | ${figure(row, row.allowed)} | ${row.cells} | ${row.seconds.toFixed(1)} | ${good ? 'pass' : 'FAIL'} |`,
+      );
     }
   }
   if (!names.length) await writeFile(file, `${lines.join('\n')}\n`);

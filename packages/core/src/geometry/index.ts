@@ -1,3 +1,4 @@
 export * from './body.ts';
 export * from './kernel.ts';
 export * from './model.ts';
+export * from './picture.ts';

@@ -1,7 +1,12 @@
+import { problem, ProblemError } from '../document/index.ts';
+
 /** Largest ratio of neighbouring cells. */
 export const maxRatio = 1.4;
 /** Growth used to plan the cells: a little under the limit, as fitting to whole cells shifts sizes. */
 const growth = 1.3;
+
+/** More cells than this along an axis are refused. */
+export const mostCellsPerAxis = 20_000;
 
 /** A coordinate that must be a grid line, with the cell size wanted beside it. */
 export interface HardPoint {
@@ -55,8 +60,7 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
     }
     if (good) break;
   }
-  const out = [points[0].at];
-  for (const interval of lines) out.push(...interval.slice(1));
+  const out = [points[0].at, ...lines.flatMap((interval) => interval.slice(1))];
   return smoothed(out);
 }
 
@@ -73,8 +77,19 @@ function fill(a: number, b: number, wanted: (x: number) => number): number[] {
     xs.push(next);
     previous = density;
     x = next;
+    if (xs.length > 8 * mostCellsPerAxis) break;
   }
   const total = integral[integral.length - 1];
+  if (total > mostCellsPerAxis)
+    throw new ProblemError([
+      problem(
+        'error',
+        'grid.too-many',
+        { part: 'solve' },
+        `The grid would need ${Math.ceil(total)} cells along one axis.`,
+        'Look for a very thin gap or strip beside a long body, or for a wrong unit; a larger smallest cell helps.',
+      ),
+    ]);
   const cells = Math.max(1, Math.ceil(total - 1e-6));
   const out = [a];
   let s = 0;

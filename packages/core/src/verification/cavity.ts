@@ -31,7 +31,13 @@ export function bisect(f: (x: number) => number, a: number, b: number): number {
 }
 
 /** Rings the cavity with a weakly coupled filament and reads the spectral peak near `near`. */
-async function resonance(host: SolverHost, cells: Point3, fill: { axis: 0 | 1 | 2; depth: number } | null, port: { at: Point3; axis: 0 | 1 | 2 }, near: number): Promise<{ f: number; cells: number }> {
+async function resonance(
+  host: SolverHost,
+  cells: Point3,
+  fill: { axis: 0 | 1 | 2; depth: number } | null,
+  port: { at: Point3; axis: 0 | 1 | 2 },
+  near: number,
+): Promise<{ f: number; cells: number }> {
   const lines = [0, 1, 2].map((a) => gradedLines(size[a], cells[a])) as unknown as Grid['lines'];
   const grid: Grid = { lines, pml: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: [[], [], []] };
   const index = port.at.map((f, a) => Math.round(f * cells[a])) as Point3;
@@ -42,7 +48,12 @@ async function resonance(host: SolverHost, cells: Point3, fill: { axis: 0 | 1 | 
     max[fill.axis] = fill.depth;
     if (!lines[fill.axis].some((x) => Math.abs(x - fill.depth) < 1e-9)) grid.unsnapped[fill.axis].push(fill.depth);
   }
-  const body = plainBody('fill', 0, { name: 'fill', kind: 'dielectric', permittivity: fill ? er : 1, lossTangent: 0 }, { form: 'box', min: [0, 0, 0], max });
+  const body = plainBody(
+    'fill',
+    0,
+    { name: 'fill', kind: 'dielectric', permittivity: fill ? er : 1, lossTangent: 0 },
+    { form: 'box', min: [0, 0, 0], max },
+  );
   const scene = plainScene({
     bodies: [body],
     ports: [filament('probe', from, port.axis, length, 1e6)],
@@ -54,7 +65,19 @@ async function resonance(host: SolverHost, cells: Point3, fill: { axis: 0 | 1 | 
   const discrete = discretise(scene, grid);
   const pulse = pulseFor(0.85 * near, 1.15 * near);
   const steps = Math.ceil((pulse.length + 120 / near) / discrete.dt);
-  const simulation = await Simulation.create({ discrete, waveform: (_, t) => pulseAt(pulse, t), maxSteps: steps, regions: [], frequencies: [], every: 1, lowest: near, boundaries: scene.boundaries }, host);
+  const simulation = await Simulation.create(
+    {
+      discrete,
+      waveform: (_, t) => pulseAt(pulse, t),
+      maxSteps: steps,
+      regions: [],
+      frequencies: [],
+      every: 1,
+      lowest: near,
+      boundaries: scene.boundaries,
+    },
+    host,
+  );
   await simulation.advance(steps);
   // Hann window over the ring-down; the window's main lobe is symmetric, so the maximum stands at the resonance.
   const begin = Math.ceil(pulse.length / discrete.dt);
@@ -105,7 +128,17 @@ export const cavity: Case = {
     const [fine, t2] = await timed(() => resonance(host, [32, 20, 28], null, { at: [0.5, 0.5, 0.5], axis: 1 }, empty));
     rows.push(row('TE101, 32 cells', 'closed form (Pozar 6.40)', empty, fine, t2, 0.3));
     const order = Math.log2(percent(coarse.f, empty) / percent(fine.f, empty));
-    rows.push({ quantity: 'order of convergence between the two', reference: '2', source: 'Yee scheme', computed: order.toFixed(2), error: percent(order, 2), allowed: 15, unit: '%', cells: fine.cells, seconds: t1 + t2 });
+    rows.push({
+      quantity: 'order of convergence between the two',
+      reference: '2',
+      source: 'Yee scheme',
+      computed: order.toFixed(2),
+      error: percent(order, 2),
+      allowed: 15,
+      unit: '%',
+      cells: fine.cells,
+      seconds: t1 + t2,
+    });
 
     // Filled along z up to t, E along y (tangential to the face): k1 cot(k1 t) = -k2 cot(k2 (d - t)).
     const t = 0.37 * d;
@@ -120,7 +153,16 @@ export const cavity: Case = {
     };
     const ft = bisect(tangential, 3.6e9, 5.2e9);
     const [along, t3] = await timed(() => resonance(host, [32, 20, 28], { axis: 2, depth: t }, { at: [0.5, 0.5, 0.3], axis: 1 }, ft));
-    rows.push(row('filled to 0.37 with er 4, E along the face, face between grid lines', 'transcendental equation of the layered guide (Collin, Field Theory of Guided Waves, ch. 6)', ft, along, t3, 0.3));
+    rows.push(
+      row(
+        'filled to 0.37 with er 4, E along the face, face between grid lines',
+        'transcendental equation of the layered guide (Collin, Field Theory of Guided Waves, ch. 6)',
+        ft,
+        along,
+        t3,
+        0.3,
+      ),
+    );
 
     // Filled along y up to t, mode without z-variation and E mainly across the face (TM to y): (k1/e1) tan(k1 t) = -k2 tan(k2 (b - t)).
     const b = size[1];
@@ -130,13 +172,23 @@ export const cavity: Case = {
       const k = (2 * Math.PI * f) / c0;
       const q1 = er * k * k - kt2;
       const q2 = k * k - kt2;
-      const part = (q: number, length: number): number => (q > 0 ? Math.sqrt(q) * Math.tan(Math.sqrt(q) * length) : -Math.sqrt(-q) * Math.tanh(Math.sqrt(-q) * length));
+      const part = (q: number, length: number): number =>
+        q > 0 ? Math.sqrt(q) * Math.tan(Math.sqrt(q) * length) : -Math.sqrt(-q) * Math.tanh(Math.sqrt(-q) * length);
       return part(q1, s) / er + part(q2, b - s);
     };
     // The bracket ends below the pole of tan(k1 t) at 5.465 GHz.
     const fn = bisect(across, 4.2e9, 5.4e9);
     const [normal, t4] = await timed(() => resonance(host, [32, 20, 28], { axis: 1, depth: s }, { at: [0.5, 0.7, 0.5], axis: 1 }, fn));
-    rows.push(row('filled to 0.37 with er 4, E across the face, face between grid lines', 'transcendental equation of the layered guide (Collin, ch. 6)', fn, normal, t4, 0.3));
+    rows.push(
+      row(
+        'filled to 0.37 with er 4, E across the face, face between grid lines',
+        'transcendental equation of the layered guide (Collin, ch. 6)',
+        fn,
+        normal,
+        t4,
+        0.3,
+      ),
+    );
     return rows;
   },
 };

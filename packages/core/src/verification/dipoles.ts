@@ -18,7 +18,15 @@ const rectangle = (x0: number, x1: number, y0: number, y1: number): Point2[] => 
 ];
 
 /** A centre-fed strip dipole along x, of given length, width and gap. */
-function strip(length: number, width: number, gap: number, band: Scene['band'], recordAt: number[], accuracy: Scene['accuracy'], extra: Partial<Scene> = {}): Scene {
+function strip(
+  length: number,
+  width: number,
+  gap: number,
+  band: Scene['band'],
+  recordAt: number[],
+  accuracy: Scene['accuracy'],
+  extra: Partial<Scene> = {},
+): Scene {
   const sheet = (name: string, order: number, x0: number, x1: number): ReturnType<typeof plainBody> =>
     plainBody(name, order, metal, { form: 'sheet', normal: 2, offset: 0, outline: rectangle(x0, x1, -width / 2, width / 2) });
   const margin = c0 / band.from / 4;
@@ -62,7 +70,13 @@ export function inducedEmf(l: number, a: number, f: number): { re: number; im: n
   const two = sinCosIntegrals(2 * kl);
   const thin = sinCosIntegrals((2 * k * a * a) / l);
   const euler = 0.5772156649015329;
-  const rm = (eta0 / (2 * Math.PI)) * (euler + Math.log(kl) - one.ci + 0.5 * Math.sin(kl) * (two.si - 2 * one.si) + 0.5 * Math.cos(kl) * (euler + Math.log(kl / 2) + two.ci - 2 * one.ci));
+  const rm =
+    (eta0 / (2 * Math.PI)) *
+    (euler +
+      Math.log(kl) -
+      one.ci +
+      0.5 * Math.sin(kl) * (two.si - 2 * one.si) +
+      0.5 * Math.cos(kl) * (euler + Math.log(kl / 2) + two.ci - 2 * one.ci));
   const xm = (eta0 / (4 * Math.PI)) * (2 * one.si + Math.cos(kl) * (2 * one.si - two.si) - Math.sin(kl) * (2 * one.ci - two.ci - thin.ci));
   const s = Math.sin(kl / 2) ** 2;
   return { re: rm / s, im: xm / s };
@@ -70,11 +84,17 @@ export function inducedEmf(l: number, a: number, f: number): { re: number; im: n
 
 const cellsOf = (r: ResultSet): number => r.meta.evidence.cells.reduce((p, n) => p * n, 1);
 
-async function solved(host: SolverHost, scene: Scene): Promise<{ result: ResultSet; seconds: number; first: { frequency: number; resistance: number } }> {
+async function solved(
+  host: SolverHost,
+  scene: Scene,
+): Promise<{ result: ResultSet; seconds: number; first: { frequency: number; resistance: number } }> {
   const started = host.now();
   const result = await solvers.fdtd.solve(scene, { host });
   const { frequency, s } = reflection(result);
-  const first = resonances(frequency, s.map((v) => impedance(v, scene.ports[0].resistance)))[0] ?? { frequency: NaN, resistance: NaN };
+  const first = resonances(
+    frequency,
+    s.map((v) => impedance(v, scene.ports[0].resistance)),
+  )[0] ?? { frequency: NaN, resistance: NaN };
   return { result, seconds: host.now() - started, first };
 }
 
@@ -97,7 +117,17 @@ export const halfWave: Case = {
     const figures = result.meta.farField!.figures[0];
     const cells = cellsOf(result);
     const add = (quantity: string, reference: number, text: (v: number) => string, source: string, computed: number, allowed: number): void => {
-      rows.push({ quantity, reference: text(reference), source, computed: text(computed), error: percent(computed, reference), allowed, unit: '%', cells, seconds });
+      rows.push({
+        quantity,
+        reference: text(reference),
+        source,
+        computed: text(computed),
+        error: percent(computed, reference),
+        allowed,
+        unit: '%',
+        cells,
+        seconds,
+      });
     };
     const ghz = (v: number): string => `${(v / 1e9).toFixed(4)} GHz`;
     add('directivity at resonance', 1.64, (v) => v.toFixed(3), 'half-wave dipole, closed form (Balanis 4-91)', figures.directivity, 3);
@@ -106,7 +136,17 @@ export const halfWave: Case = {
     add('resonance', fw, ghz, richmond, first.frequency, 2);
     add('resistance at resonance', rw, (v) => `${v.toFixed(1)} ohm`, richmond, first.resistance, 5);
     const balance = Math.abs(figures.accepted - figures.radiated) / figures.accepted;
-    rows.push({ quantity: 'power balance, accepted against radiated', reference: '0', source: 'conservation of energy', computed: `${(100 * balance).toFixed(2)} %`, error: 100 * balance, allowed: 3, unit: '%', cells, seconds });
+    rows.push({
+      quantity: 'power balance, accepted against radiated',
+      reference: '0',
+      source: 'conservation of energy',
+      computed: `${(100 * balance).toFixed(2)} %`,
+      error: 100 * balance,
+      allowed: 3,
+      unit: '%',
+      cells,
+      seconds,
+    });
     return rows;
   },
 };
@@ -122,7 +162,17 @@ export const short: Case = {
     const { directivity } = result.meta.farField!.figures[0];
     // Closed form for this length: current sin(k(l/2 - |x|)); for l = 0.1 wavelength it differs from 1.5 by 0.3 %.
     return [
-      { quantity: 'directivity, length 0.1 wavelengths', reference: '1.5', source: 'short dipole, closed form (Balanis 4-31)', computed: directivity.toFixed(4), error: percent(directivity, 1.5), allowed: 2, unit: '%', cells: cellsOf(result), seconds },
+      {
+        quantity: 'directivity, length 0.1 wavelengths',
+        reference: '1.5',
+        source: 'short dipole, closed form (Balanis 4-31)',
+        computed: directivity.toFixed(4),
+        error: percent(directivity, 1.5),
+        allowed: 2,
+        unit: '%',
+        cells: cellsOf(result),
+        seconds,
+      },
     ];
   },
 };
@@ -135,12 +185,27 @@ export const lossy: Case = {
   async run(host) {
     const length = 100e-3;
     const scene = strip(length, 6e-3, 4e-3, { from: 0.7e9, to: 1.3e9, points: 61 }, [0.8e9, 1e9, 1.2e9], 'draft');
-    const block = plainBody('block', 2, { name: 'block', kind: 'dielectric', permittivity: 5, lossTangent: 0.1 }, { form: 'box', min: [-0.04, -0.03, -0.021], max: [0.05, 0.03, -0.001] });
+    const block = plainBody(
+      'block',
+      2,
+      { name: 'block', kind: 'dielectric', permittivity: 5, lossTangent: 0.1 },
+      { form: 'box', min: [-0.04, -0.03, -0.021], max: [0.05, 0.03, -0.001] },
+    );
     scene.bodies.push(block);
     const { result, seconds } = await solved(host, scene);
     return result.meta.farField!.figures.map((f) => {
       const error = (100 * Math.abs(f.accepted - f.radiated - f.lost)) / f.accepted;
-      return { quantity: `power balance at ${f.frequency / 1e9} GHz, ${((100 * f.lost) / f.accepted).toFixed(0)} % lost in the block`, reference: '0', source: 'conservation of energy', computed: `${error.toFixed(2)} %`, error, allowed: 3, unit: '%' as const, cells: cellsOf(result), seconds };
+      return {
+        quantity: `power balance at ${f.frequency / 1e9} GHz, ${((100 * f.lost) / f.accepted).toFixed(0)} % lost in the block`,
+        reference: '0',
+        source: 'conservation of energy',
+        computed: `${error.toFixed(2)} %`,
+        error,
+        allowed: 3,
+        unit: '%' as const,
+        cells: cellsOf(result),
+        seconds,
+      };
     });
   },
 };
@@ -157,7 +222,17 @@ export const patternIntegral: Case = {
       const f = result.meta.farField!.figures[0];
       const { data, shape } = result.arrays.farField;
       const again = patternPower({ nTheta: shape[1], nPhi: shape[2], values: data as Float64Array }).power;
-      rows.push({ quantity: `pattern power against box power, ${accuracy}`, reference: `${f.radiated.toFixed(4)} W`, source: 'Poynting flux through the box', computed: `${again.toFixed(4)} W`, error: percent(again, f.radiated), allowed: 2, unit: '%', cells: cellsOf(result), seconds });
+      rows.push({
+        quantity: `pattern power against box power, ${accuracy}`,
+        reference: `${f.radiated.toFixed(4)} W`,
+        source: 'Poynting flux through the box',
+        computed: `${again.toFixed(4)} W`,
+        error: percent(again, f.radiated),
+        allowed: 2,
+        unit: '%',
+        cells: cellsOf(result),
+        seconds,
+      });
     }
     return rows;
   },

@@ -5,8 +5,14 @@
  */
 import { c0, eta0 } from '../numerics/constants.ts';
 
-const nodes = [-0.9602898564975363, -0.7966664774136267, -0.525532409916329, -0.1834346424956498, 0.1834346424956498, 0.525532409916329, 0.7966664774136267, 0.9602898564975363];
-const weights = [0.1012285362903763, 0.2223810344533745, 0.3137066458778873, 0.362683783378362, 0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763];
+const nodes = [
+  -0.9602898564975363, -0.7966664774136267, -0.525532409916329, -0.1834346424956498, 0.1834346424956498, 0.525532409916329, 0.7966664774136267,
+  0.9602898564975363,
+];
+const weights = [
+  0.1012285362903763, 0.2223810344533745, 0.3137066458778873, 0.362683783378362, 0.362683783378362, 0.3137066458778873, 0.2223810344533745,
+  0.1012285362903763,
+];
 
 /** Input impedance in ohms of a centre-fed straight wire of length l and radius a, `modes` odd. */
 export function thinWireImpedance(l: number, a: number, f: number, modes = 41): { re: number; im: number } {
@@ -24,7 +30,11 @@ export function thinWireImpedance(l: number, a: number, f: number, modes = 41): 
           const test = Math.sin(k * (h - u)) / s;
           const z = n * h + side * u;
           // E_z of the mode at z = 0: -j eta/(4 pi sin kh) (g(z-h) + g(z+h) - 2 cos(kh) g(z)), g = exp(-jkR)/R.
-          for (const [at, w] of [[z - h, 1], [z + h, 1], [z, -2 * Math.cos(k * h)]] as const) {
+          for (const [at, w] of [
+            [z - h, 1],
+            [z + h, 1],
+            [z, -2 * Math.cos(k * h)],
+          ] as const) {
             const r = Math.hypot(at, a);
             const scale = (w * test * weights[q] * h * eta0) / (8 * 4 * Math.PI * s * r);
             // minus E: +j exp(-jkr) = sin(kr) + j cos(kr).
@@ -35,7 +45,11 @@ export function thinWireImpedance(l: number, a: number, f: number, modes = 41): 
     return [re, im];
   });
   const middle = (modes - 1) / 2;
-  const current = solveComplex(modes, (i, j) => mutual[Math.abs(i - j)], (i) => (i === middle ? [1, 0] : [0, 0]))[middle];
+  const current = solveComplex(
+    modes,
+    (i, j) => mutual[Math.abs(i - j)],
+    (i) => (i === middle ? [1, 0] : [0, 0]),
+  )[middle];
   const d = current[0] ** 2 + current[1] ** 2;
   return { re: current[0] / d, im: -current[1] / d };
 }

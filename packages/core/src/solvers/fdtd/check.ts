@@ -1,5 +1,6 @@
-import { type Problem, problem } from '../../document/index.ts';
-import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid } from '../../grid/index.ts';
+import { type Problem, problem, ProblemError } from '../../document/index.ts';
+import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
+import { c0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { Estimate, Machine } from '../solver.ts';
 import { timeStep } from './discretise.ts';
@@ -12,7 +13,7 @@ const addressable = 2 ** 32 - 2 ** 22;
 const longSeconds = 6 * 3600;
 
 /** Periods of the band's centre that a structure of low Q rings before it has decayed to 1e-5; from the demo antennas. */
-const ringing = 12;
+const ringing = 6;
 
 /** Steps after which a run ends whatever its energy. */
 export const stepLimit = (scene: Scene, dt: number): number => {
@@ -50,30 +51,26 @@ const gigabytes = (bytes: number): string => `${(bytes / 1e9).toPrecision(3)} GB
 /** What a specialist would point out before the run. */
 export function checkScene(scene: Scene, machine: Machine): Problem[] {
   const found: Problem[] = [];
-  const rough = roughCells(scene);
-  if (rough > 4e9) {
-    found.push(
-      problem(
-        'error',
-        'machine.memory',
-        { part: 'machine' },
-        `The model would need about ${rough.toExponential(1)} cells, far more than any memory holds.`,
-        'Look for a dimension or a frequency with the wrong unit.',
-      ),
-    );
-    return found;
-  }
-  const estimate = estimateScene(scene, machine);
   const limit = Math.min(machine.memory, addressable);
+  // A lower bound before any grid is made, so that an absurd model is refused at once.
+  const rough = roughCells(scene);
+  const cells = rough[0] * rough[1] * rough[2];
+  if (cells * 24 > limit || Math.max(...rough) > mostCellsPerAxis)
+    return [
+      tooLarge(
+        `The model would need at least ${rough.map((n) => n.toPrecision(3)).join(' × ')} cells, ${gigabytes(cells * 24)}; ${gigabytes(limit)} can be used here.`,
+      ),
+    ];
+  let estimate: Estimate;
+  try {
+    estimate = estimateScene(scene, machine);
+  } catch (error) {
+    if (error instanceof ProblemError) return error.problems;
+    throw error;
+  }
   if (estimate.bytes > limit)
     found.push(
-      problem(
-        'error',
-        'machine.memory',
-        { part: 'machine' },
-        `The model needs ${gigabytes(estimate.bytes)} for ${estimate.cells.join(' × ')} cells; ${gigabytes(limit)} can be used here.`,
-        'Look for a dimension with the wrong unit; otherwise take a coarser accuracy, a lower band or a smaller margin.',
-      ),
+      tooLarge(`The model needs ${gigabytes(estimate.bytes)} for ${estimate.cells.join(' × ')} cells; ${gigabytes(limit)} can be used here.`),
     );
   else if (estimate.seconds > longSeconds)
     found.push(
@@ -98,9 +95,18 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
   return found;
 }
 
-/** A quick lower bound of the cells, before any grid is made, so that an absurd model is refused at once. */
-function roughCells(scene: Scene): number {
+const tooLarge = (message: string): Problem =>
+  problem(
+    'error',
+    'machine.memory',
+    { part: 'machine' },
+    message,
+    'Look for a dimension or a frequency with the wrong unit; otherwise take a coarser accuracy, a lower band or a smaller margin.',
+  );
+
+/** Cells per axis if all had the largest size. */
+function roughCells(scene: Scene): number[] {
   const { cellsPerWavelength } = accuracyTable[scene.accuracy];
-  const step = 299792458 / scene.band.to / (scene.details.cellsPerWavelength ?? cellsPerWavelength);
-  return [0, 1, 2].reduce((n, a) => n * Math.max(1, (scene.max[a] - scene.min[a]) / step), 1);
+  const step = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? cellsPerWavelength);
+  return [0, 1, 2].map((a) => Math.max(1, (scene.max[a] - scene.min[a]) / step));
 }

@@ -1,0 +1,49 @@
+import { readFile } from 'node:fs/promises';
+import { type Problem, problem, type Project, readProject } from '@jadebell/core/document';
+import { loadGeometryKernel } from '@jadebell/core/geometry';
+import { buildScene, type Scene } from '@jadebell/core/scene';
+import { type Machine, type Solver, solvers } from '@jadebell/core/solvers';
+
+/** Changes given on the command line. */
+export interface Changes {
+  /** Given name to expression. */
+  set: Record<string, string>;
+  accuracy?: Project['solve']['accuracy'];
+}
+
+export interface Loaded {
+  project: Project;
+  scene: Scene;
+  solver: Solver;
+}
+
+/** Applies changes to the givens; unknown names are problems. */
+export function applyChanges(project: Project, changes: Changes): { project: Project; problems: Problem[] } {
+  const problems = Object.keys(changes.set)
+    .filter((name) => !project.givens.some((g) => g.name === name))
+    .map((name) =>
+      problem(
+        'error',
+        'expression.unknown-name',
+        { part: 'givens', name },
+        `There is no given named ${name} to set.`,
+        `The givens are ${project.givens.map((g) => g.name).join(', ') || 'none'}.`,
+      ),
+    );
+  const givens = project.givens.map((g) => (g.name in changes.set ? { ...g, expression: changes.set[g.name] } : g));
+  const solve = changes.accuracy ? { ...project.solve, accuracy: changes.accuracy } : project.solve;
+  return { project: { ...project, givens, solve }, problems };
+}
+
+/** Reads a project file, evaluates and checks it. Throws only if the file cannot be read. */
+export async function load(file: string, changes: Changes, machine: Machine): Promise<{ loaded: Loaded | null; problems: Problem[] }> {
+  const reading = readProject(await readFile(file, 'utf8'));
+  if (!reading.project) return { loaded: null, problems: reading.problems };
+  const changed = applyChanges(reading.project, changes);
+  if (changed.problems.length) return { loaded: null, problems: changed.problems };
+  const { scene, problems } = buildScene(changed.project, await loadGeometryKernel());
+  if (!scene) return { loaded: null, problems };
+  const solver = solvers[changed.project.solve.solver];
+  const all = [...problems, ...solver.check(scene, machine)];
+  return { loaded: all.some((p) => p.severity === 'error') ? null : { project: changed.project, scene, solver }, problems: all };
+}

@@ -1,0 +1,166 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
+import { formatSI } from '@jadebell/core/expressions';
+import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
+import type { Estimate } from '@jadebell/core/solvers';
+import { nodeHost, thisMachine } from '@jadebell/node';
+import { exit } from './exit.ts';
+import { type Changes, load, type Loaded } from './load.ts';
+
+const usage = `jadebell: solve Jade Bell projects from the command line
+
+  jadebell schema                       print the JSON Schema of a project
+  jadebell check FILE                   evaluate and check a project
+  jadebell estimate FILE                cells, memory, steps and expected time
+  jadebell solve FILE --out DIR         solve and write Touchstone, CSV and JSON
+
+options
+  --set NAME=EXPRESSION                 change a given; may be repeated
+  --accuracy draft|normal|fine          override the project's accuracy
+  --threads N                           threads to use (default: all)
+  --json                                print results of check and estimate as JSON
+  --quiet                               print nothing but problems
+
+exit codes: 0 good, 1 the project has errors, 2 wrong usage, 3 stopped (what was done is written), 4 failed`;
+
+interface Options {
+  out?: string;
+  set?: string[];
+  accuracy?: string;
+  threads?: string;
+  json?: boolean;
+  quiet?: boolean;
+  help?: boolean;
+}
+
+const out = (text: string): void => void process.stdout.write(`${text}\n`);
+const err = (text: string): void => void process.stderr.write(`${text}\n`);
+const printProblems = (problems: Problem[]): void => problems.forEach((p) => err(problemText(p)));
+
+class UsageError extends Error {}
+
+function readChanges(options: Options): Changes {
+  const set: Record<string, string> = {};
+  for (const entry of options.set ?? []) {
+    const at = entry.indexOf('=');
+    if (at < 1) throw new UsageError(`--set needs NAME=EXPRESSION, not '${entry}'.`);
+    set[entry.slice(0, at).trim()] = entry.slice(at + 1).trim();
+  }
+  if (options.accuracy && !['draft', 'normal', 'fine'].includes(options.accuracy))
+    throw new UsageError(`--accuracy is draft, normal or fine, not '${options.accuracy}'.`);
+  return { set, accuracy: options.accuracy as Changes['accuracy'] };
+}
+
+function readThreads(options: Options): number | undefined {
+  if (options.threads === undefined) return undefined;
+  const n = Number(options.threads);
+  if (!Number.isInteger(n) || n < 1 || n > 64) throw new UsageError(`--threads is a whole number from 1 to 64, not '${options.threads}'.`);
+  return n;
+}
+
+const estimateText = (e: Estimate): string =>
+  `${e.cells.join(' x ')} cells, ${(e.bytes / 1e6).toFixed(0)} MB, about ${e.steps} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, about ${Math.ceil(e.seconds)} s here, at least ${e.cellsPerWavelength.toFixed(1)} cells a wavelength`;
+
+async function solve({ project, scene, solver }: Loaded, file: string, options: Options): Promise<number> {
+  if (!options.out) throw new UsageError('solve needs --out DIR.');
+  await mkdir(options.out, { recursive: true });
+  const stopper = new AbortController();
+  const onSignal = (): void => stopper.abort();
+  process.once('SIGINT', onSignal);
+  process.once('SIGTERM', onSignal);
+  const host = await nodeHost(readThreads(options));
+  const result = await solver.solve(scene, {
+    host,
+    signal: stopper.signal,
+    onProgress: options.quiet
+      ? undefined
+      : (p) =>
+          err(
+            `${(100 * p.fraction).toFixed(0).padStart(3)} %  step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
+          ),
+  });
+  const stem = basename(file).replace(/\.json$/i, '');
+  const files: [string, string | null][] = [
+    [`${stem}.s1p`, touchstoneOf(result, project.title)],
+    [`${stem}-s11.csv`, curvesCsv(result)],
+    [`${stem}-pattern.csv`, patternCsv(result)],
+    [`${stem}-result.json`, `${summaryJson(result)}\n`],
+  ];
+  for (const [name, text] of files) {
+    if (text === null) continue;
+    const path = join(options.out, name);
+    await writeFile(path, text);
+    if (!options.quiet) out(path);
+  }
+  if (!options.quiet)
+    for (const f of result.meta.farField?.figures ?? [])
+      err(
+        `${formatSI(f.frequency, 'frequency')}: directivity ${(10 * Math.log10(f.directivity)).toFixed(2)} dBi, gain ${(10 * Math.log10(f.gain)).toFixed(2)} dBi, realised gain ${(10 * Math.log10(f.realisedGain)).toFixed(2)} dBi`,
+      );
+  if (result.meta.evidence.ended === 'steps')
+    err(
+      `warning: solve settings: The run reached its step limit with energy at ${result.meta.evidence.residualEnergy.toExponential(1)} of the peak. Raise maxSteps, or read sharp resonances with care.`,
+    );
+  return result.meta.evidence.ended === 'stopped' ? exit.stopped : exit.good;
+}
+
+/** Runs the command line; gives the exit code. */
+export async function main(args: string[]): Promise<number> {
+  try {
+    const { values, positionals } = parseArgs({
+      args,
+      allowPositionals: true,
+      options: {
+        out: { type: 'string' },
+        set: { type: 'string', multiple: true },
+        accuracy: { type: 'string' },
+        threads: { type: 'string' },
+        json: { type: 'boolean' },
+        quiet: { type: 'boolean' },
+        help: { type: 'boolean' },
+      },
+    });
+    const options: Options = values;
+    const [command, file, ...more] = positionals;
+    if (options.help || !command) {
+      out(usage);
+      return options.help ? exit.good : exit.usage;
+    }
+    if (command === 'schema') {
+      out(JSON.stringify(projectJsonSchema(), null, 2));
+      return exit.good;
+    }
+    if (!['check', 'estimate', 'solve'].includes(command)) throw new UsageError(`There is no command '${command}'.`);
+    if (!file || more.length) throw new UsageError(`${command} needs one project file.`);
+    if (command === 'solve' && !options.out) throw new UsageError('solve needs --out DIR.');
+    const machine = thisMachine();
+    const { loaded, problems } = await load(file, readChanges(options), machine);
+    if (command === 'check' && options.json) out(JSON.stringify({ good: loaded !== null, problems }, null, 2));
+    else printProblems(problems);
+    if (!loaded) return exit.project;
+    if (command === 'check') {
+      if (!options.json && !options.quiet) out(`${loaded.project.title}: no errors`);
+      return exit.good;
+    }
+    if (command === 'estimate') {
+      const estimate = loaded.solver.estimate(loaded.scene, machine);
+      out(options.json ? JSON.stringify(estimate, null, 2) : estimateText(estimate));
+      return exit.good;
+    }
+    return await solve(loaded, file, options);
+  } catch (error) {
+    if (error instanceof ProblemError) {
+      printProblems(error.problems);
+      return exit.project;
+    }
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (error instanceof UsageError || code?.startsWith('ERR_PARSE_ARGS')) {
+      err(`jadebell: ${message}\nRun 'jadebell --help' for the commands.`);
+      return exit.usage;
+    }
+    err(code === 'ENOENT' ? `jadebell: There is no file ${(error as NodeJS.ErrnoException).path}. Check the path.` : `jadebell: ${message}`);
+    return exit.failed;
+  }
+}

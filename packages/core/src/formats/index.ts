@@ -1,0 +1,3 @@
+export * from './csv.ts';
+export * from './resultFiles.ts';
+export * from './touchstone.ts';

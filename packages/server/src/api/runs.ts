@@ -1,0 +1,208 @@
+import { type Problem, type Project, projectSchema } from '@jadebell/core/document';
+import { evaluateGivens } from '@jadebell/core/expressions';
+import { curvesCsv, patternCsv, touchstoneOf } from '@jadebell/core/formats';
+import { loadGeometryKernel } from '@jadebell/core/geometry';
+import type { ResultMeta, ResultSet } from '@jadebell/core/results';
+import { buildScene } from '@jadebell/core/scene';
+import { solvers } from '@jadebell/core/solvers';
+import { thisMachine } from '@jadebell/node';
+import { z } from 'zod';
+import { describeArray, loadArray, readArray } from '../db/arrays.ts';
+import { ProjectRow, RunRow } from '../db/models.ts';
+import type { RunQueue } from '../queue/queue.ts';
+import { fileStem, findProject } from './projects.ts';
+import { HttpProblem, notFound, type Route, route } from './route.ts';
+import { idParams, runSchema, type RunView } from './schemas.ts';
+
+/** Most runs that may wait at once. */
+const longestQueue = 200;
+
+/** A run as the API shows it. */
+export function runView(row: RunRow, queue: RunQueue): RunView {
+  return {
+    id: row.id,
+    projectId: row.projectId,
+    number: row.number,
+    state: row.state,
+    createdAt: row.createdAt.toISOString(),
+    startedAt: row.startedAt?.toISOString() ?? null,
+    endedAt: row.endedAt?.toISOString() ?? null,
+    accuracy: (JSON.parse(row.document) as Project).solve.accuracy,
+    givens: JSON.parse(row.givens) as RunView['givens'],
+    progress: queue.progress(row.id),
+    problems: row.problems ? (JSON.parse(row.problems) as Problem[]) : [],
+    meta: row.meta ? (JSON.parse(row.meta) as ResultMeta) : null,
+  };
+}
+
+const givensOf = (project: Project): RunView['givens'] => {
+  const { summary } = evaluateGivens(project);
+  return project.givens.map(({ name, expression }) => ({ name, expression, si: summary[name]?.si ?? null, measure: summary[name]?.measure ?? '' }));
+};
+
+/** Adds a run of a document at the end of the queue. */
+export async function addRun(projectId: string, document: Project): Promise<RunRow> {
+  const last = (await RunRow.max('number', { where: { projectId } })) as number | null;
+  return RunRow.create({ projectId, number: (last ?? 0) + 1, document: JSON.stringify(document), givens: JSON.stringify(givensOf(document)) });
+}
+
+async function findRun(id: string): Promise<RunRow> {
+  const row = await RunRow.findByPk(id);
+  if (!row) throw notFound('run');
+  return row;
+}
+
+async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
+  if (!run.meta) throw new HttpProblem(409, 'No result yet', 'This run has no result. Wait until it has ended.');
+  const arrays: ResultSet['arrays'] = {};
+  for (const name of names) {
+    const array = await loadArray(run.id, name);
+    if (array) arrays[name] = array;
+  }
+  return { meta: JSON.parse(run.meta) as ResultMeta, arrays };
+}
+
+const files: Record<string, { names: string[]; type: string; name: string; write(r: ResultSet, title: string): string | null }> = {
+  touchstone: { names: ['frequency', 's'], type: 'text/plain', name: '.s1p', write: touchstoneOf },
+  curves: { names: ['frequency', 's'], type: 'text/csv', name: '-s11.csv', write: curvesCsv },
+  pattern: { names: ['farField'], type: 'text/csv', name: '-pattern.csv', write: patternCsv },
+};
+
+/** Routes on runs. */
+export const runRoutes = (queue: RunQueue): Route[] => [
+  route({
+    method: 'get',
+    path: '/projects/{id}/runs',
+    summary: 'Runs of a project, newest first',
+    schemas: { params: idParams, answer: z.array(runSchema) },
+    async handle({ params }) {
+      const rows = await RunRow.findAll({ where: { projectId: params.id }, order: [['number', 'DESC']] });
+      return rows.map((r) => runView(r, queue));
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/projects/{id}/runs',
+    summary: 'Queue a run of the document as sent',
+    status: 201,
+    schemas: { params: idParams, body: z.object({ document: projectSchema }), answer: runSchema },
+    async handle({ params, body }) {
+      const project = await findProject(params.id);
+      const { scene, problems } = buildScene(body.document, await loadGeometryKernel());
+      const found = [...problems, ...(scene ? solvers[body.document.solve.solver].check(scene, thisMachine(queue.cellsPerSecond)) : [])].filter(
+        (p) => p.severity === 'error',
+      );
+      if (found.length) throw new HttpProblem(422, 'The project has errors', found[0].message, found);
+      if ((await RunRow.count({ where: { state: 'queued' } })) >= longestQueue)
+        throw new HttpProblem(429, 'Too many runs wait', `${longestQueue} runs wait already. Let some of them end, or stop them.`);
+      const row = await addRun(project.id, body.document);
+      queue.wake(row.id);
+      return runView(row, queue);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/runs/active',
+    summary: 'Runs that are queued or under way, in all projects',
+    schemas: { answer: z.array(runSchema.extend({ title: z.string() })) },
+    async handle() {
+      const rows = await RunRow.findAll({ where: { state: ['queued', 'running'] }, order: [['createdAt', 'ASC']] });
+      const projects = await ProjectRow.findAll({ where: { id: [...new Set(rows.map((r) => r.projectId))] }, attributes: ['id', 'title'] });
+      return rows.map((r) => ({ ...runView(r, queue), title: projects.find((p) => p.id === r.projectId)?.title ?? '' }));
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/runs/{id}',
+    summary: 'One run',
+    schemas: { params: idParams, answer: runSchema },
+    handle: async ({ params }) => runView(await findRun(params.id), queue),
+  }),
+  route({
+    method: 'get',
+    path: '/runs/{id}/document',
+    summary: 'The project as this run solved it',
+    schemas: { params: idParams, answer: projectSchema },
+    handle: async ({ params }) => JSON.parse((await findRun(params.id)).document) as Project,
+  }),
+  route({
+    method: 'post',
+    path: '/runs/{id}/stop',
+    summary: 'Stop a run and keep what it has',
+    status: 202,
+    schemas: { params: idParams },
+    async handle({ params }) {
+      await queue.stop((await findRun(params.id)).id);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/runs/{id}/again',
+    summary: 'Queue the same model once more',
+    status: 201,
+    schemas: { params: idParams, answer: runSchema },
+    async handle({ params }) {
+      const old = await findRun(params.id);
+      const row = await addRun(old.projectId, JSON.parse(old.document) as Project);
+      queue.wake(row.id);
+      return runView(row, queue);
+    },
+  }),
+  route({
+    method: 'delete',
+    path: '/runs/{id}',
+    summary: 'Remove a run and its results',
+    schemas: { params: idParams },
+    async handle({ params }) {
+      const row = await findRun(params.id);
+      await queue.abandon(row.id);
+      await row.destroy();
+      queue.emit('run', row.id);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/runs/{id}/arrays/{name}',
+    summary: 'Numbers of a result, little-endian; from and count select elements. X-Shape and X-Type tell the form.',
+    media: 'application/octet-stream',
+    schemas: {
+      params: z.object({ id: z.uuid(), name: z.string().min(1).max(80) }),
+      query: z.object({ from: z.coerce.number().int().min(0).default(0), count: z.coerce.number().int().min(1).optional() }),
+    },
+    async handle({ params, query, response }) {
+      const about = await describeArray(params.id, params.name);
+      if (!about) throw notFound('array');
+      const size = about.type === 'f4' ? 4 : 8;
+      const total = about.shape.reduce((p, n) => p * n, 1);
+      const to = Math.min(total, query.from + (query.count ?? total));
+      response.set({
+        'X-Shape': JSON.stringify(about.shape),
+        'X-Type': about.type,
+        'Content-Length': String(Math.max(0, to - query.from) * size),
+        'Cache-Control': 'private, max-age=31536000, immutable',
+      });
+      response.type('application/octet-stream');
+      for await (const part of readArray(params.id, params.name, query.from * size, to * size))
+        if (!response.write(part)) await new Promise((resolve) => response.once('drain', resolve));
+      response.end();
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/runs/{id}/files/{kind}',
+    summary: 'A result as a file: touchstone, curves or pattern',
+    media: 'text/plain',
+    schemas: { params: z.object({ id: z.uuid(), kind: z.enum(['touchstone', 'curves', 'pattern']) }) },
+    async handle({ params, response }) {
+      const run = await findRun(params.id);
+      const { title } = JSON.parse(run.document) as Project;
+      const file = files[params.kind];
+      const text = file.write(await loadResult(run, file.names), title);
+      if (text === null) throw notFound('result of that kind');
+      response
+        .attachment(`${fileStem(title)}-run${run.number}${file.name}`)
+        .type(file.type)
+        .send(text);
+    },
+  }),
+];

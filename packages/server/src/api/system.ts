@@ -1,0 +1,53 @@
+import { coreVersion } from '@jadebell/core/version';
+import { thisMachine } from '@jadebell/node';
+import { z } from 'zod';
+import { RunRow } from '../db/models.ts';
+import type { RunQueue } from '../queue/queue.ts';
+import { type Route, route } from './route.ts';
+import { runView } from './runs.ts';
+
+/** Milliseconds between two messages about the same run. */
+const quiet = 250;
+
+/** Routes on the machine and on what is going on. */
+export const systemRoutes = (queue: RunQueue): Route[] => [
+  route({
+    method: 'get',
+    path: '/machine',
+    summary: 'Memory, threads and speed that estimates count with',
+    schemas: { answer: z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() }) },
+    handle: async () => ({ ...thisMachine(queue.cellsPerSecond), version: coreVersion }),
+  }),
+  route({
+    method: 'get',
+    path: '/events',
+    summary: 'Server-sent events: ‘run’ with a run whenever it changes, ‘gone’ with its id when it is removed',
+    media: 'text/event-stream',
+    schemas: {},
+    async handle({ request, response }) {
+      response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache', 'X-Accel-Buffering': 'no' });
+      response.flushHeaders();
+      response.write('retry: 1000\n\n');
+      const waiting = new Map<string, NodeJS.Timeout>();
+      const send = async (id: string): Promise<void> => {
+        waiting.delete(id);
+        const row = await RunRow.findByPk(id);
+        response.write(row ? `event: run\ndata: ${JSON.stringify(runView(row, queue))}\n\n` : `event: gone\ndata: ${JSON.stringify(id)}\n\n`);
+      };
+      const onRun = (id: string): void => {
+        if (!waiting.has(id))
+          waiting.set(
+            id,
+            setTimeout(() => void send(id).catch(() => undefined), quiet),
+          );
+      };
+      const beat = setInterval(() => response.write(': still here\n\n'), 20_000);
+      queue.on('run', onRun);
+      await new Promise<void>((resolve) => request.once('close', resolve));
+      queue.off('run', onRun);
+      clearInterval(beat);
+      waiting.forEach(clearTimeout);
+      response.end();
+    },
+  }),
+];

@@ -1,0 +1,49 @@
+import { DataTypes, type QueryInterface } from 'sequelize';
+
+/** Steps of the database schema, in order; never edited once landed. */
+export const migrations = [
+  {
+    name: '001-projects-runs',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      const id = { type: DataTypes.UUID, primaryKey: true };
+      await q.createTable('projects', {
+        id,
+        title: { type: DataTypes.STRING(120), allowNull: false },
+        revision: { type: DataTypes.INTEGER, allowNull: false },
+        document: { type: DataTypes.TEXT('long'), allowNull: false },
+        picture: { type: DataTypes.TEXT('medium'), allowNull: false },
+        createdAt: { type: DataTypes.DATE(3), allowNull: false },
+        updatedAt: { type: DataTypes.DATE(3), allowNull: false },
+      });
+      await q.createTable('runs', {
+        id,
+        projectId: { type: DataTypes.UUID, allowNull: false, references: { model: 'projects', key: 'id' }, onDelete: 'CASCADE' },
+        number: { type: DataTypes.INTEGER, allowNull: false },
+        state: { type: DataTypes.STRING(16), allowNull: false },
+        document: { type: DataTypes.TEXT('long'), allowNull: false },
+        givens: { type: DataTypes.TEXT('medium'), allowNull: false },
+        meta: { type: DataTypes.TEXT('medium'), allowNull: true },
+        problems: { type: DataTypes.TEXT('medium'), allowNull: true },
+        startedAt: { type: DataTypes.DATE(3), allowNull: true },
+        endedAt: { type: DataTypes.DATE(3), allowNull: true },
+        createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      });
+      await q.addIndex('runs', ['projectId', 'number'], { unique: true });
+      await q.addIndex('runs', ['state', 'createdAt']);
+      await q.createTable('chunks', {
+        id: { type: DataTypes.INTEGER, autoIncrement: true, primaryKey: true },
+        runId: { type: DataTypes.UUID, allowNull: false, references: { model: 'runs', key: 'id' }, onDelete: 'CASCADE' },
+        name: { type: DataTypes.STRING(80), allowNull: false },
+        part: { type: DataTypes.INTEGER, allowNull: false },
+        type: { type: DataTypes.STRING(2), allowNull: false },
+        shape: { type: DataTypes.STRING(80), allowNull: false },
+        data: { type: DataTypes.BLOB('long'), allowNull: false },
+      });
+      await q.addIndex('chunks', ['runId', 'name', 'part'], { unique: true });
+      await q.createTable('facts', { name: { type: DataTypes.STRING(60), primaryKey: true }, value: { type: DataTypes.TEXT, allowNull: false } });
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      for (const table of ['facts', 'chunks', 'runs', 'projects']) await q.dropTable(table);
+    },
+  },
+];

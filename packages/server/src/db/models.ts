@@ -1,0 +1,97 @@
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
+
+export const runStates = ['queued', 'running', 'done', 'stopped', 'failed', 'interrupted'] as const;
+export type RunState = (typeof runStates)[number];
+
+export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
+  declare id: CreationOptional<string>;
+  declare title: string;
+  declare revision: CreationOptional<number>;
+  declare document: string;
+  declare picture: CreationOptional<string>;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttributes<RunRow>> {
+  declare id: CreationOptional<string>;
+  declare projectId: string;
+  /** Counts up within a project. */
+  declare number: number;
+  declare state: CreationOptional<RunState>;
+  /** The project as it was solved. */
+  declare document: string;
+  /** Values of the givens, JSON. */
+  declare givens: string;
+  declare meta: CreationOptional<string | null>;
+  declare problems: CreationOptional<string | null>;
+  declare startedAt: CreationOptional<Date | null>;
+  declare endedAt: CreationOptional<Date | null>;
+  declare createdAt: CreationOptional<Date>;
+}
+
+/** A piece of a result array, deflated. */
+export class ChunkRow extends Model<InferAttributes<ChunkRow>, InferCreationAttributes<ChunkRow>> {
+  declare id: CreationOptional<number>;
+  declare runId: string;
+  declare name: string;
+  declare part: number;
+  declare type: string;
+  declare shape: string;
+  declare data: Buffer;
+}
+
+/** Small facts that outlive a start, such as this machine's speed. */
+export class FactRow extends Model<InferAttributes<FactRow>, InferCreationAttributes<FactRow>> {
+  declare name: string;
+  declare value: string;
+}
+
+/** Binds the models to a connection. */
+export function defineModels(sequelize: Sequelize): void {
+  const id = { type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4, primaryKey: true };
+  ProjectRow.init(
+    {
+      id,
+      title: DataTypes.STRING(120),
+      revision: { type: DataTypes.INTEGER, defaultValue: 1 },
+      document: DataTypes.TEXT('long'),
+      picture: { type: DataTypes.TEXT('medium'), defaultValue: '' },
+      createdAt: DataTypes.DATE(3),
+      updatedAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'projects' },
+  );
+  RunRow.init(
+    {
+      id,
+      projectId: DataTypes.UUID,
+      number: DataTypes.INTEGER,
+      state: { type: DataTypes.STRING(16), defaultValue: 'queued' },
+      document: DataTypes.TEXT('long'),
+      givens: DataTypes.TEXT('medium'),
+      meta: { type: DataTypes.TEXT('medium'), allowNull: true },
+      problems: { type: DataTypes.TEXT('medium'), allowNull: true },
+      startedAt: { type: DataTypes.DATE(3), allowNull: true },
+      endedAt: { type: DataTypes.DATE(3), allowNull: true },
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'runs', updatedAt: false },
+  );
+  ChunkRow.init(
+    {
+      id: { type: DataTypes.INTEGER, autoIncrement: true, primaryKey: true },
+      runId: DataTypes.UUID,
+      name: DataTypes.STRING(80),
+      part: DataTypes.INTEGER,
+      type: DataTypes.STRING(2),
+      shape: DataTypes.STRING(80),
+      data: DataTypes.BLOB('long'),
+    },
+    { sequelize, tableName: 'chunks', timestamps: false },
+  );
+  FactRow.init(
+    { name: { type: DataTypes.STRING(60), primaryKey: true }, value: DataTypes.TEXT },
+    { sequelize, tableName: 'facts', timestamps: false },
+  );
+}

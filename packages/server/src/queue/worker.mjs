@@ -1,0 +1,5 @@
+// A solver thread: loads TypeScript through tsx, then waits for one job.
+import { register } from 'tsx/esm/api';
+
+register();
+await import('./worker.ts');

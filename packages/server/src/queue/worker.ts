@@ -1,0 +1,40 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { problem, ProblemError, type Project } from '@jadebell/core/document';
+import { loadGeometryKernel } from '@jadebell/core/geometry';
+import { buildScene } from '@jadebell/core/scene';
+import { solvers } from '@jadebell/core/solvers';
+import { nodeHost, thisMachine } from '@jadebell/node';
+
+const { project, cellsPerSecond } = workerData as { project: Project; cellsPerSecond: number };
+const port = parentPort!;
+const stopper = new AbortController();
+port.on('message', (message) => {
+  if (message === 'stop') stopper.abort();
+});
+
+try {
+  const { scene, problems } = buildScene(project, await loadGeometryKernel());
+  const solver = solvers[project.solve.solver];
+  const found = [...problems, ...(scene ? solver.check(scene, thisMachine(cellsPerSecond)) : [])].filter((p) => p.severity === 'error');
+  if (!scene || found.length) throw new ProblemError(found);
+  const result = await solver.solve(scene, {
+    host: await nodeHost(),
+    signal: stopper.signal,
+    onProgress: (progress) => port.postMessage({ progress }),
+  });
+  port.postMessage({ result });
+} catch (error) {
+  const problems =
+    error instanceof ProblemError
+      ? error.problems
+      : [
+          problem(
+            'error',
+            'run.failed',
+            { part: 'solve' },
+            `The run ended by a fault of the program: ${(error as Error).message}`,
+            'Run it again; if it happens again, export the project and report it.',
+          ),
+        ];
+  port.postMessage({ problems });
+}
