@@ -1,3 +1,3 @@
-export { constantNames, functionNames, reservedNames, unitNameList } from './language.ts';
 export * from './format.ts';
+export * from './names.ts';
 export * from './project.ts';

@@ -1,5 +1,6 @@
 import { all, create, type MathNode, type Unit } from 'mathjs';
 import type { Quantity } from '../document/index.ts';
+import { type constantNames, functionNames, unitNameList } from './names.ts';
 
 /** mathjs with nothing reachable from an expression but arithmetic on numbers and units. */
 const math = create(all, { number: 'number', predictable: false });
@@ -7,36 +8,7 @@ const math = create(all, { number: 'number', predictable: false });
 /** A value with its unit, as mathjs keeps it, or a plain number. */
 export type Value = number | Unit;
 
-const unitNames: Record<string, string> = {};
-for (const name of ['m', 'cm', 'mm', 'um', 'nm', 'km', 'mil', 'inch', 'Hz', 'kHz', 'MHz', 'GHz', 'THz', 's', 'ms', 'us', 'ns', 'ps', 'fs'])
-  unitNames[name] = name;
-for (const name of [
-  'deg',
-  'rad',
-  'ohm',
-  'kohm',
-  'Mohm',
-  'V',
-  'mV',
-  'kV',
-  'A',
-  'mA',
-  'W',
-  'mW',
-  'kW',
-  'F',
-  'uF',
-  'nF',
-  'pF',
-  'fF',
-  'H',
-  'uH',
-  'nH',
-  'pH',
-])
-  unitNames[name] = name;
-
-const constants: Record<string, Value> = {
+const constants: Record<(typeof constantNames)[number], Value> = {
   pi: Math.PI,
   e: Math.E,
   c0: math.unit(299792458, 'm/s'),
@@ -45,19 +17,7 @@ const constants: Record<string, Value> = {
   eta0: math.unit(376.730313668, 'ohm'),
 };
 
-/** Functions that an expression may call; all take and give scalars in bounded time. */
-export const functionNames = [
-  'sqrt', 'abs', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'atan2', 'sinh', 'cosh', 'tanh', 'exp', 'log', 'log10', 'log2', 'min', 'max', 'floor', 'ceil', 'round', 'sign', 'hypot',
-] as const; // prettier-ignore
-
-/** Unit names that may follow a number. */
-export const unitNameList = Object.keys(unitNames);
-/** Names of physical and mathematical constants. */
-export const constantNames = Object.keys(constants);
-/** Names that a given cannot take. */
-export const reservedNames = new Set<string>([...unitNameList, ...constantNames, ...functionNames]);
-
-const unitValues: Record<string, Value> = Object.fromEntries(unitNameList.map((n) => [n, math.unit(1, unitNames[n])]));
+const unitValues: Record<string, Value> = Object.fromEntries(unitNameList.map((n) => [n, math.unit(1, n)]));
 export const builtins: Record<string, Value> = { ...unitValues, ...constants };
 
 const references: Record<Exclude<Quantity, 'number'>, Unit> = {

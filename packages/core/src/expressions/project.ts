@@ -1,5 +1,6 @@
 import { atPath, type Chip, type ChipValues, type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
-import { anySI, compile, type Compiled, ExpressionFault, measure, reservedNames, toSI, type Value } from './language.ts';
+import { anySI, compile, type Compiled, ExpressionFault, measure, toSI, type Value } from './language.ts';
+import { reservedNames } from './names.ts';
 
 /** Givens evaluated, with what went wrong on the way. */
 export interface Scope {

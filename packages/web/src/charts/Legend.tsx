@@ -1,0 +1,17 @@
+import type { Trace } from './LineChartBox.tsx';
+
+const border = (dash?: string): string => (!dash ? 'solid' : dash.startsWith('2') || dash.startsWith('1') ? 'dotted' : 'dashed');
+
+/** Names of traces with their colour and dash. */
+export function Legend({ traces }: { traces: Trace[] }) {
+  return (
+    <div className="legend">
+      {traces.map((t) => (
+        <span key={t.name}>
+          <i style={{ borderColor: t.color, borderTopStyle: border(t.dash) as 'solid' }} />
+          {t.name}
+        </span>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,194 @@
+import { type Port, portChips, portSentence, type Project, type Recorder, recorderChips, recorderSentence, type Side, sides } from '@jadebell/core/document';
+import { findMaterial } from '@jadebell/core/materials';
+import Add from '@mui/icons-material/Add';
+import { Button, Menu, MenuItem } from '@mui/material';
+import { type ReactNode, useState } from 'react';
+import { Chip } from '../ledger/Chip.tsx';
+import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
+import { Entry } from '../ledger/Entry.tsx';
+import { glyphs } from '../ledger/glyphs.tsx';
+import { Sentence } from '../ledger/Sentence.tsx';
+import { freeName, nameFault, removeEntry, replaceEntry } from '../project/edits.ts';
+import { problemsAt, useModel } from '../project/model.ts';
+import { useProject } from '../project/store.ts';
+
+const conductors = (d: Project): string[] => d.lines.filter((l) => !l.muted && findMaterial(d, l.material)?.kind === 'conductor').map((l) => l.name);
+
+const newPort: Record<string, { title: string; make(d: Project): Port; possible(d: Project): boolean }> = {
+  gap: {
+    title: 'across the gap between two bodies',
+    possible: (d) => conductors(d).length > 1,
+    make: (d) => ({ kind: 'gap', name: freeName(d, 'ports', 'port1'), between: conductors(d).slice(0, 2) as [string, string], resistance: '50 ohm' }),
+  },
+  path: {
+    title: 'along a path between two points',
+    possible: () => true,
+    make: (d) => ({ kind: 'path', name: freeName(d, 'ports', 'port1'), from: ['-1 mm', '0 mm', '0 mm'], to: ['1 mm', '0 mm', '0 mm'], width: '0 mm', across: 'y', resistance: '50 ohm' }),
+  },
+};
+
+/** Adds a port of a kind. */
+export function addPort(kind: string): void {
+  useProject.getState().edit('add port', (d) => (newPort[kind].possible(d) ? { ...d, ports: [...d.ports, newPort[kind].make(d)] } : d));
+}
+
+const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
+  'far-field': { title: 'far field', make: (d) => ({ kind: 'far-field', name: freeName(d, 'recorders', 'pattern'), step: '5 deg' }) },
+  'field-plane': { title: 'field on a plane', make: (d) => ({ kind: 'field-plane', name: freeName(d, 'recorders', 'plane'), normal: 'z', at: '0 mm' }) },
+};
+
+const sideNames: Record<Side, string> = { xMin: 'low x', xMax: 'high x', yMin: 'low y', yMax: 'high y', zMin: 'low z', zMax: 'high z' };
+const boundaryOptions = [
+  { value: 'open', label: 'open' },
+  { value: 'electric', label: 'electric wall' },
+];
+
+function AddMenu({ label, items }: { label: string; items: { title: string; disabled?: boolean; act(): void }[] }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <Button startIcon={<Add />} aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
+        {label}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {items.map((item) => (
+          <MenuItem
+            key={item.title}
+            disabled={item.disabled}
+            onClick={() => {
+              setAnchor(null);
+              item.act();
+            }}
+          >
+            {item.title}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}
+
+/** Ports, boundaries and recorders. */
+export function FeedLedger() {
+  const document = useProject((s) => s.document)!;
+  const edit = useProject((s) => s.edit);
+  const problems = useModel((s) => s.view.problems);
+  const [fault, setFault] = useState<{ name: string; text: string } | null>(null);
+  const metal = conductors(document);
+
+  const entries = <P extends 'ports' | 'recorders'>(part: P, sentence: (e: Project[P][number]) => ReturnType<typeof portSentence>, chips: (e: Project[P][number]) => ReturnType<typeof portChips>): ReactNode =>
+    (document[part] as Project[P][number][]).map((entry, i) => {
+      const own = problemsAt(problems, part, entry.name);
+      const shown = fault?.name === entry.name ? [...own, { severity: 'error' as const, code: 'name', place: { part }, message: fault.text, fix: 'Choose another name.' }] : own;
+      return (
+        <Entry key={entry.name} name={entry.name} number={i + 1} glyph={glyphs[entry.kind]} problems={shown} onRemove={() => edit(`remove ${part}`, (d) => removeEntry(d, part, entry.name))}>
+          <Sentence
+            entry={entry}
+            parts={sentence(entry)}
+            chips={chips(entry)}
+            problems={own}
+            bodies={metal}
+            onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
+            onRename={(name) => {
+              const wrong = nameFault(document, part, name);
+              setFault(wrong ? { name: entry.name, text: wrong } : null);
+              if (!wrong) edit('rename', (d) => replaceEntry(d, part, entry.name, { ...entry, name }));
+            }}
+          />
+        </Entry>
+      );
+    });
+
+  return (
+    <div className="ledger" aria-label="Ledger">
+      <section aria-label="Ports">
+        <header>
+          <h2>Ports</h2>
+          <span className="grow" />
+          <AddMenu label="Add port" items={Object.entries(newPort).map(([kind, p]) => ({ title: p.title, disabled: !p.possible(document), act: () => addPort(kind) }))} />
+        </header>
+        {!document.ports.length && <p className="quiet pad">A port feeds the structure and reads what comes back. {metal.length > 1 ? 'Add one.' : 'Build two conductors with a gap under Shape first, or place one along a path.'}</p>}
+        {entries('ports', portSentence, portChips)}
+        {document.ports.length > 1 && <p className="quiet" style={{ padding: '2px 14px' }}>A run excites the first port; the others stand terminated with their resistance.</p>}
+      </section>
+      <section aria-label="Boundaries">
+        <header>
+          <h2>Boundaries</h2>
+        </header>
+        <dl className="settings">
+          {[0, 1, 2].map((a) => (
+            <Pair key={a}>
+              <dt>along {'xyz'[a]}</dt>
+              <dd>
+                {[sides[2 * a], sides[2 * a + 1]].map((s) => (
+                  <span key={s} className="row" style={{ gap: 4 }}>
+                    {sideNames[s].split(' ')[0]}
+                    <ChoiceChip label={`boundary at ${sideNames[s]}`} value={document.boundaries[s]} options={boundaryOptions} onChange={(v) => edit('boundary', (d) => ({ ...d, boundaries: { ...d.boundaries, [s]: v as 'open' } }))} />
+                  </span>
+                ))}
+              </dd>
+            </Pair>
+          ))}
+          <dt>distance</dt>
+          <dd>
+            {document.margin ? (
+              <>
+                <Chip label="distance to the boundary" quantity="length" value={document.margin} problems={problemsAt(problems, 'boundaries', undefined, 'margin')} onChange={(margin) => edit('margin', (d) => ({ ...d, margin }))} />
+                <button type="button" className="tool" onClick={() => edit('margin', ({ margin: _, ...d }) => d)}>
+                  Automatic
+                </button>
+              </>
+            ) : (
+              <>
+                a quarter of the longest wavelength
+                <button type="button" className="tool" onClick={() => edit('margin', (d) => ({ ...d, margin: '80 mm' }))}>
+                  Set
+                </button>
+              </>
+            )}
+          </dd>
+        </dl>
+      </section>
+      <section aria-label="Recorders">
+        <header>
+          <h2>Recorders</h2>
+          <span className="grow" />
+          <AddMenu
+            label="Add recorder"
+            items={Object.entries(newRecorder).map(([kind, r]) => ({
+              title: r.title,
+              disabled: kind === 'far-field' && document.recorders.some((e) => e.kind === 'far-field'),
+              act: () => edit('add recorder', (d) => ({ ...d, recorders: [...d.recorders, r.make(d)] })),
+            }))}
+          />
+        </header>
+        {entries('recorders', recorderSentence, recorderChips)}
+        <dl className="settings">
+          <dt>at frequencies</dt>
+          <dd>
+            {document.recordAt.map((f, i) => (
+              <span key={i} className="row" style={{ gap: 0 }}>
+                <Chip label={`recorded frequency ${i + 1}`} quantity="frequency" value={f} problems={problemsAt(problems, 'recorders', undefined, `recordAt.${i}`)} onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))} />
+                <button type="button" className="tool" style={{ border: 0, padding: '0 4px' }} aria-label={`Remove frequency ${f}`} onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}>
+                  ×
+                </button>
+              </span>
+            ))}
+            <button type="button" className="tool" onClick={() => edit('add frequency', (d) => ({ ...d, recordAt: [...d.recordAt, d.solve.from] }))}>
+              Add frequency
+            </button>
+          </dd>
+        </dl>
+        {problems
+          .filter((p) => p.place.part === 'recorders' && !document.recorders.some((r) => r.name === p.place.name))
+          .map((p) => (
+            <div key={p.code + p.place.chip} role="alert" className="fault" style={{ padding: '0 14px' }}>
+              {p.message} {p.fix}
+            </div>
+          ))}
+      </section>
+    </div>
+  );
+}
+
+const Pair = ({ children }: { children: ReactNode }) => <>{children}</>;

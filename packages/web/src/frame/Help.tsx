@@ -1,0 +1,43 @@
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+
+const keys: [string, string][] = [
+  ['1 to 5', 'the stages'],
+  ['Ctrl K', 'command palette'],
+  ['.', 'fit the view'],
+  ['Alt and arrows', 'straight views; Alt Home for the oblique one'],
+  ['[ and ]', 'step through the bodies under the pointer, front to back'],
+  ['Enter', 'open a focused chip; Escape leaves it unchanged'],
+  ['Tab', 'walk the chips of a line'],
+  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['Ctrl Enter', 'run'],
+  ['?', 'this list'],
+];
+
+/** Keys and conventions. */
+export function Help({ open, onClose }: { open: boolean; onClose(): void }) {
+  return (
+    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
+      <DialogTitle sx={{ fontSize: 17, pb: 1 }}>Keys and conventions</DialogTitle>
+      <DialogContent>
+        <table className="help-table">
+          <tbody>
+            {keys.map(([k, what]) => (
+              <tr key={k}>
+                <td>
+                  <kbd>{k}</kbd>
+                </td>
+                <td>{what}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p style={{ marginTop: 14, lineHeight: 1.5 }}>
+          Time dependence is exp(+jωt); phasors are peak values. Fields and patterns are for 1 W incident at the port. Angles: theta from +z, phi from +x. Gain includes dielectric loss, realised gain mismatch as well. S11 refers to the port’s own resistance.
+        </p>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,103 @@
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Group, Panel, Separator } from 'react-resizable-panels';
+import { useNavigate, useParams } from 'react-router';
+import { useMachine, useServerEvents } from '../api/hooks.ts';
+import { FeedLedger } from '../feed/FeedLedger.tsx';
+import { evaluateProject, forgetModel, useModel } from '../project/model.ts';
+import { useProject } from '../project/store.ts';
+import { ShapeLedger } from '../shape/ShapeLedger.tsx';
+import { SolveLedger } from '../solve/SolveLedger.tsx';
+import { startRun } from '../solve/startRun.ts';
+import { commands } from './commands.ts';
+import { Header } from './Header.tsx';
+import { Help } from './Help.tsx';
+import { Palette } from './Palette.tsx';
+import { type StagePath, stages } from './stages.ts';
+
+const StageView = lazy(() => import('../stageview/StageView.tsx'));
+const ReadStage = lazy(() => import('../read/ReadStage.tsx'));
+const ExploreStage = lazy(() => import('../explore/ExploreStage.tsx'));
+
+const ledgers = { shape: ShapeLedger, feed: FeedLedger, solve: SolveLedger };
+
+/** One open project: header, course, and the stage. */
+export default function Workbench() {
+  const { id = '', stage: raw } = useParams();
+  const stage: StagePath = stages.find((s) => s.path === raw)?.path ?? 'shape';
+  const navigate = useNavigate();
+  const { document, fault, load } = useProject();
+  const modelFault = useModel((s) => s.fault);
+  const machine = useMachine().data ?? null;
+  const [palette, setPalette] = useState(false);
+  const [help, setHelp] = useState(false);
+
+  useServerEvents(id);
+  useEffect(() => {
+    forgetModel();
+    void load(id);
+  }, [id, load]);
+  useEffect(() => {
+    if (document) evaluateProject(document, machine, stage === 'solve');
+  }, [document, machine, stage]);
+  useEffect(() => {
+    window.document.title = document ? `${document.title}, Jade Bell` : 'Jade Bell';
+  }, [document]);
+
+  useHotkeys('1,2,3,4,5', (_, k) => void navigate(`/project/${id}/${stages[Number(k.keys?.join('')) - 1].path}`));
+  useHotkeys('mod+k', () => setPalette(true), { preventDefault: true, enableOnFormTags: true });
+  useHotkeys('mod+z', () => useProject.getState().undo(), { preventDefault: true });
+  useHotkeys('mod+shift+z, mod+y', () => useProject.getState().redo(), { preventDefault: true });
+  useHotkeys('shift+slash', () => setHelp(true), { useKey: false });
+  useHotkeys(
+    'mod+enter',
+    () => {
+      void startRun(id);
+      void navigate(`/project/${id}/solve`);
+    },
+    { preventDefault: true },
+  );
+  const list = useMemo(() => commands(id, navigate, [{ title: 'Keys and conventions', keys: '?', run: () => setHelp(true) }]), [id, navigate]);
+
+  if (!document)
+    return (
+      <div className="empty">
+        {fault ?? 'Opening …'}
+        {fault && (
+          <button type="button" className="tool" onClick={() => void navigate('/')}>
+            Back to the Shelf
+          </button>
+        )}
+      </div>
+    );
+  const Ledger = stage in ledgers ? ledgers[stage as keyof typeof ledgers] : null;
+  return (
+    <div className="bench">
+      <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => setHelp(true)} />
+      {(fault ?? modelFault) && (
+        <div role="alert" className="notice bad">
+          {fault ?? modelFault}
+        </div>
+      )}
+      <main>
+        <Suspense fallback={<p className="quiet pad">Opening …</p>}>
+          {Ledger && (
+            <Group orientation="horizontal" id="bench-split">
+              <Panel defaultSize="58%" minSize="30%">
+                <StageView stage={stage} />
+              </Panel>
+              <Separator className="divider" aria-label="Width of the ledger" />
+              <Panel minSize="26%">
+                <Ledger />
+              </Panel>
+            </Group>
+          )}
+          {stage === 'read' && <ReadStage />}
+          {stage === 'explore' && <ExploreStage />}
+        </Suspense>
+      </main>
+      <Palette open={palette} commands={list} onClose={() => setPalette(false)} />
+      <Help open={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}

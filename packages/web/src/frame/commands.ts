@@ -1,0 +1,55 @@
+import { shapes } from '@jadebell/core/document';
+import type { NavigateFunction } from 'react-router';
+import { addPort } from '../feed/FeedLedger.tsx';
+import { useProject } from '../project/store.ts';
+import { addLine } from '../shape/ShapeLedger.tsx';
+import { startRun } from '../solve/startRun.ts';
+import { download } from '../ui/download.ts';
+import { stages } from './stages.ts';
+
+export interface Command {
+  title: string;
+  keys?: string;
+  run(): void;
+}
+
+/** Everything the palette offers for the open project. */
+export function commands(id: string, navigate: NavigateFunction, extra: Command[]): Command[] {
+  const go = (path: string) => (): void => void navigate(path);
+  return [
+    ...stages.map((s, i) => ({ title: `Go to ${s.title}`, keys: String(i + 1), run: go(`/project/${id}/${s.path}`) })),
+    ...shapes.map((s) => ({
+      title: `Add ${s.title.toLowerCase()}: ${s.about.toLowerCase()}`,
+      run: () => {
+        addLine(s.kind);
+        void navigate(`/project/${id}/shape`);
+      },
+    })),
+    {
+      title: 'Add port across a gap',
+      run: () => {
+        addPort('gap');
+        void navigate(`/project/${id}/feed`);
+      },
+    },
+    {
+      title: 'Run',
+      keys: 'Ctrl Enter',
+      run: () => {
+        void startRun(id);
+        void navigate(`/project/${id}/solve`);
+      },
+    },
+    { title: 'Undo', keys: 'Ctrl Z', run: () => useProject.getState().undo() },
+    { title: 'Redo', keys: 'Ctrl Shift Z', run: () => useProject.getState().redo() },
+    { title: 'Export project as JSON', run: exportProject },
+    { title: 'Back to the Shelf', run: go('/') },
+    ...extra,
+  ];
+}
+
+/** Writes the open project as one file. */
+export function exportProject(): void {
+  const { document } = useProject.getState();
+  if (document) download(`${document.title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.json`, `${JSON.stringify(document, null, 2)}\n`, 'application/json');
+}

@@ -1,0 +1,46 @@
+import { formatSI } from '@jadebell/core/format';
+import { useArray } from '../api/hooks.ts';
+import type { Run } from '../api/types.ts';
+import { Card } from '../charts/Card.tsx';
+import { duration } from '../solve/SolveLedger.tsx';
+
+const endings = { decayed: 'the energy had decayed', steps: 'the step limit was reached', stopped: 'stopped by hand' };
+
+/** Where a result can be held against itself. */
+export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
+  const e = run.meta!.evidence;
+  const { data: signal } = useArray(run.id, 'signal');
+  const { data: time } = useArray(run.id, 'time');
+  const balance = e.powerBalance?.map((b) => `${(100 * b).toFixed(2)} %`).join(', ');
+  const rows: [string, string][] = [
+    ['power balance: accepted less radiated and lost', balance ?? 'needs a far field'],
+    ['field energy at the end', `${(10 * Math.log10(e.residualEnergy)).toFixed(1)} dB, ${endings[e.ended]}`],
+    ['largest |S11|', e.largestReflection.toFixed(4)],
+    ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
+    ['cells', `${e.cells.join(' × ')}`],
+    ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
+    ['pulse at the band’s edges', e.pulseAtEdges.map((d) => `${d.toFixed(1)} dB`).join(', ')],
+    ['time', `${duration(e.seconds)}, ${e.threads} threads, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${(e.bytes / 1e6).toFixed(0)} MB`],
+  ];
+  return (
+    <Card title="Evidence" about={`run ${run.number}`} file={`${stem}-evidence`}>
+      <div className="scroll">
+        <table className="figures">
+          <tbody>
+            {rows.map(([what, value]) => (
+              <tr key={what}>
+                <td>{what}</td>
+                <td className="mono">{value}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {signal && time && (
+          <p className="quiet" style={{ padding: '4px 8px' }}>
+            Port voltage recorded for {formatSI(time.data[time.data.length - 1] * 1e9, 'number', 3)} ns; last value {Math.abs(signal.data[signal.data.length - 1]).toExponential(1)} V.
+          </p>
+        )}
+      </div>
+    </Card>
+  );
+}

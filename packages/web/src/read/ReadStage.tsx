@@ -1,0 +1,125 @@
+import { formatSI } from '@jadebell/core/format';
+import type { Pattern } from '@jadebell/core/radiation';
+import { useMemo, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { useArray, useRunDocument, useRuns } from '../api/hooks.ts';
+import type { Run } from '../api/types.ts';
+import { traceStyle } from '../charts/traces.ts';
+import { useProject } from '../project/store.ts';
+import { useDark } from '../ui/useDark.ts';
+import { changesSince } from './changes.ts';
+import { CurveCards } from './CurveCards.tsx';
+import { EvidenceCard } from './EvidenceCard.tsx';
+import { FieldCards } from './FieldCards.tsx';
+import { FiguresCard, PatternCards } from './PatternCards.tsx';
+import { useCurves } from './useCurves.ts';
+import { useRunBodies } from './useRunBodies.ts';
+
+/** The board of a project: linked cards under one lens bar. */
+export default function ReadStage() {
+  const { id = '' } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const runs = useRuns(id).data;
+  const readable = (runs ?? []).filter((r) => r.meta);
+  const run = readable.find((r) => r.id === search.get('run')) ?? readable[0];
+  if (!runs) return <p className="quiet pad">Reading the runs …</p>;
+  if (!run)
+    return (
+      <div className="empty">
+        <span>There is no result yet.</span>
+        <Link className="tool" to={`/project/${id}/solve`} style={{ textDecoration: 'none' }}>
+          Go to Solve and run the model
+        </Link>
+      </div>
+    );
+  return <Board key={id} runs={readable} run={run} choose={(r) => setSearch({ run: r.id }, { replace: true })} />;
+}
+
+function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): void }) {
+  const now = useProject((s) => s.document)!;
+  const dark = useDark();
+  const [others, setOthers] = useState<string[]>([]);
+  const [at, setAt] = useState<number | null>(null);
+  const solved = useRunDocument(run.id).data;
+  const bodies = useRunBodies(run.id, solved);
+  const shown = [run, ...runs.filter((r) => r.id !== run.id && others.includes(r.id))];
+  const { curves, error } = useCurves(shown);
+  const meta = run.meta!;
+  const f = Math.min(at ?? Math.floor(meta.recordAt.length / 2), meta.recordAt.length - 1);
+  const frequency = meta.recordAt[f];
+  const changes = solved ? changesSince(solved, now) : [];
+
+  const far = useArray(run.id, meta.farField ? 'farField' : null);
+  const pattern = useMemo((): Pattern | null => {
+    if (!far.data) return null;
+    const [, nTheta, nPhi] = far.data.shape;
+    const size = nTheta * nPhi * 4;
+    return { nTheta, nPhi, values: far.data.data.subarray(f * size, (f + 1) * size) as Float64Array };
+  }, [far.data, f]);
+
+  return (
+    <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
+      <div className="lens" role="toolbar" aria-label="Lens bar">
+        <label>
+          run
+          <select className="plain-select" aria-label="Run" value={run.id} onChange={(e) => choose(runs.find((r) => r.id === e.target.value)!)}>
+            {runs.map((r) => (
+              <option key={r.id} value={r.id}>
+                {r.number}, {r.accuracy}
+              </option>
+            ))}
+          </select>
+        </label>
+        {runs.length > 1 && (
+          <span className="row" style={{ gap: 4 }} role="group" aria-label="Runs shown beside it">
+            beside it
+            {runs
+              .filter((r) => r.id !== run.id)
+              .slice(0, 10)
+              .map((r) => (
+                <button key={r.id} type="button" className="tool" aria-pressed={others.includes(r.id)} onClick={() => setOthers(others.includes(r.id) ? others.filter((o) => o !== r.id) : [...others, r.id])}>
+                  <i className="swatch" style={{ background: traceStyle(r.number, dark).color }} />
+                  {r.number}
+                </button>
+              ))}
+          </span>
+        )}
+        {meta.recordAt.length > 0 && (
+          <label>
+            frequency
+            <input type="range" aria-label="Frequency" aria-valuetext={formatSI(frequency, 'frequency')} style={{ accentColor: 'var(--jade)' }} min={0} max={meta.recordAt.length - 1} step={1} value={f} onChange={(e) => setAt(Number(e.target.value))} />
+            <span className="mono" style={{ minWidth: 70 }}>
+              {formatSI(frequency, 'frequency')}
+            </span>
+          </label>
+        )}
+        <span className="quiet">port {meta.excited}, 1 W incident</span>
+      </div>
+      {changes.length > 0 && (
+        <div className="notice" role="status">
+          <b>The model has changed since run {run.number}:</b>
+          <span className="grow" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={changes.join('\n')}>
+            {changes.join('; ')}
+          </span>
+          <Link className="tool" to={`/project/${run.projectId}/solve`} style={{ textDecoration: 'none' }}>
+            Run it anew
+          </Link>
+        </div>
+      )}
+      {(error ?? far.error) && (
+        <div role="alert" className="notice bad">
+          {(error ?? (far.error as Error)).message}
+        </div>
+      )}
+      <div className="board">
+        <CurveCards curves={curves} cursor={frequency} stem={stemOf(now.title, run)} />
+        {meta.farField && pattern && <PatternCards run={run} pattern={pattern} figures={meta.farField.figures[f]} bodies={bodies} stem={stemOf(now.title, run)} />}
+        {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
+        <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
+        <EvidenceCard run={run} stem={stemOf(now.title, run)} />
+      </div>
+    </div>
+  );
+}
+
+const stemOf = (title: string, run: Run): string => `${title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}-run${run.number}`;

@@ -1,0 +1,86 @@
+import { formatSI } from '@jadebell/core/format';
+import { Button } from '@mui/material';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { mutate } from 'swr';
+import { sendJson } from '../api/client.ts';
+import type { Run } from '../api/types.ts';
+import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { duration } from './SolveLedger.tsx';
+
+const words: Record<Run['state'], string> = { queued: 'waits in the queue', running: 'under way', done: 'done', stopped: 'stopped', failed: 'failed', interrupted: 'interrupted when the server ended' };
+
+/** One run: its state, live progress and S11 while under way, what can be done with it. */
+export function RunItem({ run }: { run: Run }) {
+  const [fault, setFault] = useState<string | null>(null);
+  const act = (method: 'POST' | 'DELETE', path: string): void => {
+    sendJson(method, path)
+      .then(() => mutate(`/projects/${run.projectId}/runs`))
+      .catch((error: Error) => setFault(error.message));
+  };
+  const p = run.progress;
+  const e = run.meta?.evidence;
+  const active = run.state === 'running' || run.state === 'queued';
+  return (
+    <div className="run-row" aria-label={`Run ${run.number}`}>
+      <div className="row">
+        <b>Run {run.number}</b>
+        <span className={run.state === 'failed' ? 'bad' : 'quiet'}>
+          {words[run.state]}
+          {run.state === 'running' && p ? `, ${Math.round(100 * p.fraction)} %${p.secondsLeft === null ? '' : `, about ${duration(p.secondsLeft)} left`}` : ''}
+          {e && !active ? `, ${run.accuracy}, ${duration(e.seconds)}` : ''}
+        </span>
+        <span className="grow" />
+        {active && (
+          <Button color="error" onClick={() => act('POST', `/runs/${run.id}/stop`)}>
+            {run.state === 'running' ? 'Stop and keep' : 'Take off the queue'}
+          </Button>
+        )}
+        {run.meta && (
+          <Button component={Link} to={`/project/${run.projectId}/read?run=${run.id}`}>
+            Read
+          </Button>
+        )}
+        {!active && !run.meta && <Button onClick={() => act('POST', `/runs/${run.id}/again`)}>Run again</Button>}
+        {!active && (
+          <Button color="inherit" onClick={() => act('DELETE', `/runs/${run.id}`)} aria-label={`Remove run ${run.number}`}>
+            Remove
+          </Button>
+        )}
+      </div>
+      {run.state === 'running' && (
+        <>
+          <div className="progress-line" role="progressbar" aria-valuenow={Math.round(100 * (p?.fraction ?? 0))} aria-valuemin={0} aria-valuemax={100} aria-label={`Progress of run ${run.number}`}>
+            <div style={{ width: `${100 * (p?.fraction ?? 0)}%` }} />
+          </div>
+          {p && (
+            <span className="quiet">
+              step {p.step.toLocaleString('en')}, field energy {p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}
+            </span>
+          )}
+          {p?.s && (
+            <div style={{ height: 170 }}>
+              <LineChartBox
+                x={{ label: 'frequency', unit: 'frequency', values: p.s.frequencies }}
+                y={{ label: 'S11 so far (dB)' }}
+                traces={[{ name: 'S11', color: 'var(--jade)', values: p.s.re.map((re, i) => Math.max(-60, Math.min(20, 20 * Math.log10(Math.hypot(re, p.s!.im[i]))))) }]}
+              />
+            </div>
+          )}
+        </>
+      )}
+      {e && e.ended === 'steps' && <span className="warn">It reached its step limit with {formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with care.</span>}
+      {e && e.ended === 'stopped' && <span className="warn">Stopped by hand: the results are of the time until then.</span>}
+      {run.problems.map((q) => (
+        <span key={q.code} role="alert" className="bad">
+          {q.message} {q.fix}
+        </span>
+      ))}
+      {fault && (
+        <span role="alert" className="bad">
+          {fault}
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,201 @@
+import { accuracies, placeName, type Problem, type Project } from '@jadebell/core/document';
+import { formatSI } from '@jadebell/core/format';
+import PlayArrow from '@mui/icons-material/PlayArrow';
+import { Button } from '@mui/material';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { useMachine, useRuns } from '../api/hooks.ts';
+import { Chip } from '../ledger/Chip.tsx';
+import { problemsAt, useModel } from '../project/model.ts';
+import { useProject } from '../project/store.ts';
+import { RunItem } from './RunItem.tsx';
+import { startRun } from './startRun.ts';
+
+const accuracyNotes: Record<Project['solve']['accuracy'], string> = {
+  draft: 'quick look: 12 cells a wavelength, 2 across strips',
+  normal: 'for daily work: 18 cells a wavelength, 4 across strips',
+  fine: 'for the final word: 28 cells a wavelength, 6 across strips',
+};
+
+type Details = NonNullable<Project['solve']['details']>;
+const detailFields: { key: Exclude<keyof Details, 'smallestCell'>; label: string; unit: string; hint: string }[] = [
+  { key: 'cellsPerWavelength', label: 'cells a wavelength', unit: '', hint: '6 to 200' },
+  { key: 'pmlLayers', label: 'absorbing layers', unit: 'cells', hint: '4 to 40; 10 if empty' },
+  { key: 'stopAt', label: 'stop at energy', unit: 'of the peak', hint: '1e-5 if empty' },
+  { key: 'maxSteps', label: 'most steps', unit: '', hint: '200 periods if empty' },
+];
+
+/** Where each part of a project is edited. */
+const stageOf: Record<Problem['place']['part'], string> = { file: 'shape', givens: 'shape', lines: 'shape', materials: 'shape', ports: 'feed', boundaries: 'feed', recorders: 'feed', band: 'solve', solve: 'solve', machine: 'solve' };
+
+/** Band, accuracy, checks, cost, and the runs. */
+export function SolveLedger() {
+  const { id = '' } = useParams();
+  const document = useProject((s) => s.document)!;
+  const { edit, pick } = useProject.getState();
+  const { view } = useModel();
+  const runs = useRuns(id).data ?? [];
+  const machine = useMachine().data;
+  const navigate = useNavigate();
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [open, setOpen] = useState(!!document.solve.details);
+  const errors = view.problems.filter((p) => p.severity === 'error');
+  const solve = (label: string, change: Partial<Project['solve']>): void => edit(label, (d) => ({ ...d, solve: { ...d.solve, ...change } }));
+
+  const setDetail = (key: keyof Details, text: string): void => {
+    const { [key]: _, ...rest } = document.solve.details ?? {};
+    const value = key === 'smallestCell' ? text.trim() : Number(text);
+    const next = text.trim() && (key === 'smallestCell' || Number.isFinite(value)) ? { ...rest, [key]: value } : rest;
+    solve(`detail ${key}`, { details: Object.keys(next).length ? (next as Details) : undefined });
+  };
+  const show = (p: Problem): void => {
+    void navigate(`/project/${id}/${stageOf[p.place.part]}`);
+    if (p.place.name) pick(p.place.name);
+  };
+  const run = async (): Promise<void> => {
+    setBusy(true);
+    setRefusal(await startRun(id));
+    setBusy(false);
+  };
+
+  return (
+    <div className="ledger" aria-label="Ledger">
+      <section aria-label="Settings">
+        <header>
+          <h2>Time domain</h2>
+          <span className="quiet">one run covers the whole band; suited to antennas and their surroundings</span>
+        </header>
+        <dl className="settings">
+          <dt>band</dt>
+          <dd>
+            <Chip label="lowest frequency" quantity="frequency" value={document.solve.from} problems={problemsAt(view.problems, 'band', undefined, 'from')} onChange={(from) => solve('band', { from })} />
+            to
+            <Chip label="highest frequency" quantity="frequency" value={document.solve.to} problems={problemsAt(view.problems, 'band', undefined, 'to')} onChange={(to) => solve('band', { to })} />
+            in
+            <input
+              className="chip"
+              style={{ width: 52 }}
+              aria-label="number of frequencies"
+              key={document.solve.points}
+              defaultValue={document.solve.points}
+              inputMode="numeric"
+              onBlur={(e) => {
+                const points = Math.round(Number(e.target.value));
+                if (points >= 2 && points <= 10001) solve('points', { points });
+                else e.target.value = String(document.solve.points);
+              }}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') e.currentTarget.blur();
+              }}
+            />
+            points
+          </dd>
+          <dt>accuracy</dt>
+          <dd>
+            <span className="stops" role="group" aria-label="accuracy">
+              {accuracies.map((a) => (
+                <button key={a} type="button" aria-pressed={document.solve.accuracy === a} onClick={() => solve('accuracy', { accuracy: a })}>
+                  {a}
+                </button>
+              ))}
+            </span>
+            <span className="quiet">{accuracyNotes[document.solve.accuracy]}</span>
+          </dd>
+          <dt>by hand</dt>
+          <dd>
+            <button type="button" className="tool" aria-expanded={open} onClick={() => setOpen(!open)}>
+              {open ? 'Fold' : 'Show'} details
+            </button>
+          </dd>
+          {open && (
+            <>
+              {detailFields.map(({ key, label, unit, hint }) => (
+                <DetailRow key={key} label={label} unit={unit} hint={hint} value={document.solve.details?.[key]?.toString() ?? ''} onChange={(v) => setDetail(key, v)} />
+              ))}
+              <DetailRow label="smallest cell" unit="" hint="e.g. 0.2 mm; from the metal if empty" value={document.solve.details?.smallestCell ?? ''} onChange={(v) => setDetail('smallestCell', v)} />
+            </>
+          )}
+        </dl>
+      </section>
+      <section aria-label="Checks">
+        <header>
+          <h2>Checks</h2>
+          <span className="quiet">{errors.length ? `${errors.length} to mend before a run` : 'nothing stands in the way'}</span>
+        </header>
+        {view.problems.map((p, i) => (
+          <div key={i} className="check">
+            <span className="grow">
+              <span className={p.severity === 'error' ? 'bad' : 'warn'}>
+                {p.severity === 'error' ? 'To mend' : 'Note'}, {placeName(p.place)}:
+              </span>{' '}
+              {p.message} {p.fix}
+            </span>
+            {p.place.part !== 'machine' && p.place.part !== 'materials' && (
+              <button type="button" className="tool" onClick={() => show(p)}>
+                Show
+              </button>
+            )}
+          </div>
+        ))}
+        {view.estimate && machine && (
+          <p className="cost">
+            {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about {view.estimate.steps.toLocaleString('en')} steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps, <b>about {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads. At least{' '}
+            {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at {view.summary && formatBand(document, view.summary)}.
+          </p>
+        )}
+        <div className="row" style={{ padding: '2px 14px 8px' }}>
+          <Button variant="contained" startIcon={<PlayArrow />} disabled={errors.length > 0 || busy} onClick={() => void run()}>
+            Run
+          </Button>
+          {refusal && (
+            <span role="alert" className="bad">
+              {refusal}
+            </span>
+          )}
+        </div>
+      </section>
+      <section aria-label="Runs">
+        <header>
+          <h2>Runs</h2>
+          <span className="quiet">each keeps the model it solved</span>
+        </header>
+        {!runs.length && <p className="quiet pad">No run yet.</p>}
+        {runs.map((r) => (
+          <RunItem key={r.id} run={r} />
+        ))}
+      </section>
+    </div>
+  );
+}
+
+function DetailRow({ label, unit, hint, value, onChange }: { label: string; unit: string; hint: string; value: string; onChange(v: string): void }) {
+  return (
+    <>
+      <dt>{label}</dt>
+      <dd>
+        <input
+          className="chip"
+          style={{ width: 84 }}
+          key={value}
+          aria-label={label}
+          defaultValue={value}
+          placeholder="automatic"
+          onBlur={(e) => e.target.value !== value && onChange(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+          }}
+        />
+        {unit} <span className="quiet">{hint}</span>
+      </dd>
+    </>
+  );
+}
+
+const formatBand = (d: Project, summary: Record<string, { si: number }>): string => {
+  const known = summary[d.solve.to];
+  return known ? formatSI(known.si, 'frequency') : d.solve.to;
+};
+
+/** Seconds in words. */
+export const duration = (s: number): string => (s < 90 ? `${Math.max(1, Math.round(s))} s` : s < 5400 ? `${Math.round(s / 60)} min` : `${(s / 3600).toPrecision(2)} h`);

@@ -1,0 +1,18 @@
+import { mutate } from 'swr';
+import { sendJson } from '../api/client.ts';
+import type { Run } from '../api/types.ts';
+import { useProject } from '../project/store.ts';
+
+/** Queues a run of the document as it stands. Gives the reason if the server refuses. */
+export async function startRun(project: string): Promise<string | null> {
+  const { document, saveNow } = useProject.getState();
+  if (!document) return null;
+  try {
+    await saveNow();
+    await sendJson<Run>('POST', `/projects/${project}/runs`, { document });
+    await mutate(`/projects/${project}/runs`);
+    return null;
+  } catch (error) {
+    return (error as Error).message;
+  }
+}

@@ -1,0 +1,70 @@
+import { OrbitControls, OrthographicCamera } from '@react-three/drei';
+import { useFrame, useThree } from '@react-three/fiber';
+import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
+import { type OrthographicCamera as Camera, Vector3 } from 'three';
+import type { OrbitControls as Controls } from 'three-stdlib';
+import type { Frame } from './frameOf.ts';
+
+/** Directions from which the model is seen. */
+export const views = {
+  oblique: [-0.55, -1, 0.7],
+  top: [0, -1e-4, 1],
+  bottom: [0, -1e-4, -1],
+  front: [0, -1, 0],
+  back: [0, 1, 0],
+  left: [-1, 0, 0],
+  right: [1, 0, 0],
+} as const;
+export type ViewName = keyof typeof views;
+
+export interface CameraHandle {
+  look(view: ViewName): void;
+  fit(): void;
+}
+
+/** Orthographic camera with orbit, pan and zoom; fits `frame` when asked. `onScale` tells pixels per metre. */
+export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: Ref<CameraHandle>; onScale?(pixelsPerMetre: number): void }) {
+  const controls = useRef<Controls>(null);
+  const camera = useRef<Camera>(null);
+  const size = useThree((s) => s.size);
+  const invalidate = useThree((s) => s.invalidate);
+  const last = useRef(0);
+
+  const place = (direction: readonly number[]): void => {
+    const c = camera.current;
+    const o = controls.current;
+    if (!c || !o) return;
+    const target = new Vector3(...frame.centre);
+    c.position.copy(target).addScaledVector(new Vector3(...direction).normalize(), frame.size * 10);
+    c.near = frame.size * 0.01;
+    c.far = frame.size * 30;
+    c.zoom = (0.72 * Math.min(size.width, size.height * 1.5)) / frame.size;
+    c.updateProjectionMatrix();
+    o.target.copy(target);
+    o.update();
+    invalidate();
+  };
+  const now = (): number[] => camera.current!.position.clone().sub(controls.current!.target).toArray();
+  useImperativeHandle(handle, () => ({ look: (view) => place(views[view]), fit: () => place(now()) }));
+  useEffect(() => {
+    place(camera.current && last.current ? now() : views.oblique);
+    // Only a new frame moves the camera.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [frame, size.width, size.height]);
+  useFrame(() => {
+    const zoom = camera.current?.zoom ?? 0;
+    if (zoom && zoom !== last.current) {
+      last.current = zoom;
+      onScale?.(zoom);
+    }
+  });
+  return (
+    <>
+      <OrthographicCamera ref={camera} makeDefault up={[0, 0, 1]} />
+      <OrbitControls ref={controls} makeDefault enableDamping={false} zoomToCursor />
+      <ambientLight intensity={1.4} />
+      <directionalLight position={[-2, -3, 5]} intensity={1.5} />
+      <directionalLight position={[3, 2, -2]} intensity={0.5} />
+    </>
+  );
+}

@@ -1,0 +1,47 @@
+import { formatSI } from '@jadebell/core/format';
+import { useEffect, useState } from 'react';
+import { previewBounds } from '../project/bounds.ts';
+import { useModel } from '../project/model.ts';
+import { useProject } from '../project/store.ts';
+
+/** Givens put up as dials, for turning while looking. */
+export function Dials() {
+  const givens = useProject((s) => s.document?.givens) ?? [];
+  const dials = givens.filter((g) => g.dial);
+  if (!dials.length) return null;
+  return (
+    <div className="over dials" aria-label="Dials">
+      {dials.map((g) => (
+        <Dial key={g.name} name={g.name} min={g.dial!.min} max={g.dial!.max} />
+      ))}
+    </div>
+  );
+}
+
+function Dial({ name, min, max }: { name: string; min: string; max: string }) {
+  const edit = useProject((s) => s.edit);
+  const value = useModel((s) => s.view.summary[name]);
+  const [bounds, setBounds] = useState<[number, number] | null>(null);
+  const [turning, setTurning] = useState<number | null>(null);
+  useEffect(() => {
+    let current = true;
+    void previewBounds(min, max).then((b) => current && setBounds(b));
+    return () => {
+      current = false;
+    };
+  }, [min, max]);
+  if (!value || !bounds) return null;
+  const shown = turning ?? value.si;
+  const set = (si: number): void => {
+    setTurning(si);
+    const expression = formatSI(si, value.measure, 4);
+    edit(`dial ${name}`, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === name ? { ...g, expression } : g)) }));
+  };
+  return (
+    <label className="dial">
+      <b className="mono">{name}</b>
+      <input type="range" aria-label={`dial ${name}`} min={bounds[0]} max={bounds[1]} step={(bounds[1] - bounds[0]) / 400} value={shown} aria-valuetext={formatSI(shown, value.measure, 4)} onChange={(e) => set(Number(e.target.value))} onPointerUp={() => setTurning(null)} onKeyUp={() => setTurning(null)} />
+      <span className="mono">{formatSI(shown, value.measure, 4)}</span>
+    </label>
+  );
+}

@@ -1,0 +1,120 @@
+import { Html } from '@react-three/drei';
+import { useMemo } from 'react';
+import { BufferAttribute, BufferGeometry } from 'three';
+import type { View } from '../workers/protocol.ts';
+import { type Frame, roundLength } from './frameOf.ts';
+
+const segments = (points: number[]): BufferGeometry => {
+  const g = new BufferGeometry();
+  g.setAttribute('position', new BufferAttribute(new Float32Array(points), 3));
+  return g;
+};
+
+/** A faint dotted floor at z = 0 and small lettered axes at the origin. */
+export function Floor({ frame, dark }: { frame: Frame; dark: boolean }) {
+  const dots = useMemo(() => {
+    const step = roundLength(frame.size / 10);
+    const n = 14;
+    const at = frame.centre.map((c) => Math.round(c / step) * step);
+    const points: number[] = [];
+    for (let i = -n; i <= n; i++) for (let j = -n; j <= n; j++) points.push(at[0] + i * step, at[1] + j * step, 0);
+    return segments(points);
+  }, [frame]);
+  const length = 0.12 * frame.size;
+  const axes = useMemo(() => segments([0, 0, 0, length, 0, 0, 0, 0, 0, 0, length, 0, 0, 0, 0, 0, 0, length]), [length]);
+  return (
+    <>
+      <points geometry={dots}>
+        <pointsMaterial color={dark ? '#4a5a52' : '#b3b6a8'} size={1.6} sizeAttenuation={false} />
+      </points>
+      <lineSegments geometry={axes} renderOrder={6}>
+        <lineBasicMaterial color={dark ? '#A3B1AA' : '#54625C'} depthTest={false} transparent />
+      </lineSegments>
+      {(['x', 'y', 'z'] as const).map((letter, a) => (
+        <Html key={letter} position={[0, 1, 2].map((b) => (a === b ? length * 1.15 : 0)) as [number, number, number]} zIndexRange={[4, 0]} style={{ pointerEvents: 'none' }}>
+          <div className="axis-letter">{letter}</div>
+        </Html>
+      ))}
+    </>
+  );
+}
+
+const boxEdges = (min: readonly number[], max: readonly number[]): number[] => {
+  const out: number[] = [];
+  for (let a = 0; a < 3; a++)
+    for (const b of [0, 1])
+      for (const c of [0, 1]) {
+        const p = [0, 0, 0];
+        p[(a + 1) % 3] = (b ? max : min)[(a + 1) % 3];
+        p[(a + 2) % 3] = (c ? max : min)[(a + 2) % 3];
+        const q = [...p];
+        p[a] = min[a];
+        q[a] = max[a];
+        out.push(...p, ...q);
+      }
+  return out;
+};
+
+/** The frame of the computed region, dashed, with the names of its boundaries. */
+export function RegionFrame({ region, boundaries, dark }: { region: NonNullable<View['region']>; boundaries: Record<string, string>; dark: boolean }) {
+  const { min, max } = region;
+  const geometry = useMemo(() => segments(dashed(boxEdges(min, max), 60)), [min, max]);
+  const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'];
+  return (
+    <>
+      <lineSegments geometry={geometry}>
+        <lineBasicMaterial color={dark ? '#5CC7A0' : '#1F7A5C'} transparent opacity={0.7} />
+      </lineSegments>
+      {sides.map((s, i) => {
+        const p = min.map((m, a) => (m + max[a]) / 2) as [number, number, number];
+        p[i >> 1] = (i & 1 ? max : min)[i >> 1];
+        return (
+          <Html key={s} position={p} zIndexRange={[3, 0]} style={{ pointerEvents: 'none' }}>
+            <div className="axis-letter" style={{ fontWeight: 400, whiteSpace: 'nowrap' }}>
+              {boundaries[s] === 'open' ? 'open' : 'electric wall'}
+            </div>
+          </Html>
+        );
+      })}
+    </>
+  );
+}
+
+/** Cuts segments into dashes, `count` per longest segment. */
+function dashed(points: number[], count: number): number[] {
+  const out: number[] = [];
+  let longest = 0;
+  for (let i = 0; i < points.length; i += 6) longest = Math.max(longest, Math.hypot(points[i + 3] - points[i], points[i + 4] - points[i + 1], points[i + 5] - points[i + 2]));
+  for (let i = 0; i < points.length; i += 6) {
+    const length = Math.hypot(points[i + 3] - points[i], points[i + 4] - points[i + 1], points[i + 5] - points[i + 2]);
+    const n = Math.max(1, Math.round((count * length) / longest));
+    for (let k = 0; k < n; k++)
+      for (const t of [k / n, (k + 0.55) / n]) for (let a = 0; a < 3; a++) out.push(points[i + a] + t * (points[i + 3 + a] - points[i + a]));
+  }
+  return out;
+}
+
+/** Grid lines in the plane z = `level`; the absorbing layers are drawn fainter. */
+export function GridPlane({ grid, level, dark }: { grid: NonNullable<View['grid']>; level: number; dark: boolean }) {
+  const [inner, outer] = useMemo(() => {
+    const [x, y] = grid.lines;
+    const [x0, x1, y0, y1] = grid.pml;
+    const near: number[] = [];
+    const far: number[] = [];
+    const line = (a: number[], b: number[], absorbing: boolean): void => void (absorbing ? far : near).push(...a, level, ...b, level);
+    x.forEach((v, i) => line([v, y[0]], [v, y[y.length - 1]], i < x0 || i > x.length - 1 - x1));
+    y.forEach((v, i) => line([x[0], v], [x[x.length - 1], v], i < y0 || i > y.length - 1 - y1));
+    return [segments(near), segments(far)];
+  }, [grid, level]);
+  const colour = dark ? '#7f948a' : '#7d897f';
+  return (
+    <>
+      <lineSegments geometry={inner}>
+        <lineBasicMaterial color={colour} transparent opacity={0.5} />
+      </lineSegments>
+      <lineSegments geometry={outer}>
+        <lineBasicMaterial color={colour} transparent opacity={0.2} />
+      </lineSegments>
+    </>
+  );
+}
