@@ -18,8 +18,8 @@ function i32At(base: usize, index: i32): i32 {
   return load<i32>(base + (<usize>index << 2));
 }
 
-/** One plane of the electric update, its CPML memory and its sources. */
-function electricPlane(cfg: usize, k: i32, n: i32): void {
+/** One plane of the electric update, its CPML memory and the edges of ports in it. */
+function electricPlane(cfg: usize, k: i32): void {
   const row = word(cfg, P.P_SX) << 2;
   const ny = <i32>word(cfg, P.P_NY);
   const nx = <i32>word(cfg, P.P_NX);
@@ -82,9 +82,8 @@ function electricPlane(cfg: usize, k: i32, n: i32): void {
   const start = word(cfg, P.P_SRC_START);
   const first = i32At(start, k), last = i32At(start, k + 1);
   for (let s = first; s < last; s++) {
-    const entry = word(cfg, P.P_SRC) + <usize>s * 12;
-    const at = <usize>load<u32>(entry);
-    store<f32>(at, load<f32>(at) + load<f32>(entry, 4) * load<f32>(<usize>load<u32>(entry, 8) + (<usize>n << 2)));
+    const entry = word(cfg, P.P_SRC) + <usize>s * 8;
+    store<f32>(<usize>load<u32>(entry), load<f32>(<usize>load<u32>(entry, 4)));
   }
 }
 
@@ -132,16 +131,36 @@ function magneticPlane(cfg: usize, k: i32): void {
   }
 }
 
-/** Port voltages and the like: weighted sums of field samples, one value per probe and step. */
-function readProbes(cfg: usize, n: i32): void {
-  const count = <i32>word(cfg, P.P_PROBES);
+/**
+ * Lumped ports: the edges of a port form one branch with source and resistor, I = (Vs - mean V) / R, the same current through
+ * all edges in series, shared over those in parallel. The new V is linear in I, so I is found in closed form: exact in
+ * energy, V*I is just what the field receives. The new edge values are kept until the sweep reaches their plane.
+ */
+function updatePorts(cfg: usize, n: i32): void {
+  const count = <i32>word(cfg, P.P_PORTS);
   for (let p = 0; p < count; p++) {
-    const probe = word(cfg, P.P_PROBE) + <usize>p * 12;
-    let entry = <usize>load<u32>(probe);
-    let sum: f64 = 0;
-    for (let e = load<i32>(probe, 4); e > 0; e--, entry += 8)
-      sum += <f64>load<f32>(<usize>load<u32>(entry)) * <f64>load<f32>(entry, 4);
-    store<f64>(<usize>load<u32>(probe, 8) + (<usize>n << 3), sum);
+    const port = word(cfg, P.P_PORT) + <usize>p * 32;
+    const edges = <usize>load<u32>(port);
+    const end = edges + <usize>load<u32>(port, 4) * 48;
+    const series = <usize>load<u32>(port, 12) + (<usize>n << 3);
+    let free: f64 = 0;
+    for (let e = edges; e < end; e += 48) {
+      const pa = <usize>load<u32>(e, 8), qa = <usize>load<u32>(e, 16);
+      const value =
+        load<f32>(e, 24) * load<f32>(<usize>load<u32>(e)) +
+        load<f32>(e, 28) * (load<f32>(pa) - load<f32>(pa - <usize>load<u32>(e, 12))) -
+        load<f32>(e, 32) * (load<f32>(qa) - load<f32>(qa - <usize>load<u32>(e, 20)));
+      store<f32>(<usize>load<u32>(e, 4), value);
+      free += <f64>value * <f64>load<f32>(e, 36);
+    }
+    const before: f64 = n > 0 ? load<f64>(series - 8) : 0;
+    const source = <f64>load<f32>(<usize>load<u32>(port, 8) + (<usize>n << 2));
+    const current = (source - 0.5 * (before + free)) * load<f64>(port, 16);
+    for (let e = edges; e < end; e += 48) {
+      const out = <usize>load<u32>(e, 4);
+      store<f32>(out, load<f32>(out) + <f32>(current * <f64>load<f32>(e, 40)));
+    }
+    store<f64>(series, free + current * load<f64>(port, 24));
   }
 }
 
@@ -215,14 +234,15 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
   const every = <i32>word(cfg, P.P_DFT_EVERY);
   for (let s = 0; s < steps; s++) {
     const n = first + s;
-    electricPlane(cfg, k0, n);
+    if (thread == 0) updatePorts(cfg, n);
+    barrier(gate, threads);
+    electricPlane(cfg, k0);
     for (let k = k0 + 1; k < k1; k++) {
-      electricPlane(cfg, k, n);
+      electricPlane(cfg, k);
       magneticPlane(cfg, k - 1);
     }
     barrier(gate, threads);
     magneticPlane(cfg, k1 - 1);
-    if (thread == 0) readProbes(cfg, n);
     barrier(gate, threads);
     if (every > 0 && (n + 1) % every == 0) {
       accumulate(cfg, thread, threads, (n + 1) / every - 1);

@@ -12,13 +12,29 @@ const view = (x: number, y: number, z: number): [number, number, number] => {
   return [u, z * ce + v * se, v * ce - z * se];
 };
 
+/** Painting order of a body seen from above: sheets under a solid first, then solids, then the other sheets. */
+function layer(body: Body, bodies: readonly Body[]): number {
+  if (body.recipe.form !== 'sheet') return 1;
+  const under = bodies.some(
+    (b) =>
+      b.recipe.form !== 'sheet' &&
+      body.max[2] <= b.min[2] &&
+      body.min[0] < b.max[0] &&
+      body.max[0] > b.min[0] &&
+      body.min[1] < b.max[1] &&
+      body.max[1] > b.min[1],
+  );
+  return under ? 0 : 2;
+}
+
 /** Draws the bodies as an SVG picture of 320 x 180: faces from back to front, edges over them. Classes carry the colours. */
 export function pictureOf(bodies: readonly Body[]): string {
-  const faces: { depth: number; points: [number, number][]; metal: boolean }[] = [];
+  const faces: { layer: number; depth: number; points: [number, number][]; metal: boolean }[] = [];
   const lines: [number, number, number, number][] = [];
   let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const b of bodies) {
     const p = b.positions;
+    const own = layer(b, bodies);
     const metal = b.material.kind === 'conductor';
     for (let t = 0; t < b.triangles.length; t += 3) {
       const corners = [0, 1, 2].map((i) => view(p[3 * b.triangles[t + i]], p[3 * b.triangles[t + i] + 1], p[3 * b.triangles[t + i] + 2]));
@@ -31,7 +47,7 @@ export function pictureOf(bodies: readonly Body[]): string {
       const [a, c, d] = corners;
       const area = (c[0] - a[0]) * (d[1] - a[1]) - (c[1] - a[1]) * (d[0] - a[0]);
       if (area <= 0 && b.volume > 0) continue;
-      faces.push({ depth: (a[2] + c[2] + d[2]) / 3 - (metal ? 1e-6 : 0), points: corners.map((q) => [q[0], q[1]]), metal });
+      faces.push({ layer: own, depth: (a[2] + c[2] + d[2]) / 3, points: corners.map((q) => [q[0], q[1]]), metal });
     }
     for (let e = 0; e < b.edges.length; e += 6) {
       const a = view(b.edges[e], b.edges[e + 1], b.edges[e + 2]);
@@ -46,7 +62,7 @@ export function pictureOf(bodies: readonly Body[]): string {
   const py = (y: number): string => (height / 2 - (y - (y0 + y1) / 2) * scale).toFixed(1);
   const fill = (f: { metal: boolean }): string => (f.metal ? '#c98b4b' : '#bcd3c4');
   const drawn = faces
-    .sort((a, b) => b.depth - a.depth)
+    .sort((a, b) => a.layer - b.layer || b.depth - a.depth)
     .map(
       (f) =>
         `<polygon points="${f.points.map(([x, y]) => `${px(x)},${py(y)}`).join(' ')}" fill="${fill(f)}" stroke="${fill(f)}" stroke-width="0.4"/>`,

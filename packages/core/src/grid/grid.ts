@@ -1,7 +1,8 @@
 import { c0 } from '../numerics/constants.ts';
 import { inPlane } from '../geometry/index.ts';
 import type { Scene } from '../scene/index.ts';
-import { gridLines, type HardPoint, type Limit } from './lines.ts';
+import { sheetEdges } from './edges.ts';
+import { gridLines, growth, type HardPoint, type Limit } from './lines.ts';
 
 /** What the accuracy stops mean. Cells per shortest wavelength; cells across a strip or gap; across a layer. */
 export const accuracyTable = {
@@ -29,8 +30,13 @@ export const cellCount = (grid: Grid): number => cellsOf(grid, 0) * cellsOf(grid
 interface Wish {
   at: number;
   size: number;
-  /** Higher survives when two wishes are too close. */
+  /** Higher survives when two wishes are too close: 9 walls, 8 ports, 7 sheet planes, 6 metal faces, 5 sheet edges, 3 dielectric faces, 0 thin layers. */
   rank: number;
+  /** Set at the straight edge of a sheet. */
+  outward?: 1 | -1;
+  length?: number;
+  /** The cell that begins here is one with the next line. */
+  whole?: boolean;
 }
 
 /** Discretises a scene: grid lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside. */
@@ -70,8 +76,13 @@ export function buildGrid(scene: Scene): Grid {
       const span = b.max[axis] - b.min[axis];
       if (metal) {
         const size = Math.max(edgeSize[i], floor);
-        const coordinates = b.recipe.form === 'sheet' && b.recipe.normal !== axis ? vertexCoordinates(b.recipe, axis) : [b.min[axis], b.max[axis]];
-        for (const at of coordinates) wishes.push({ at, size, rank: b.recipe.form === 'sheet' ? (b.recipe.normal === axis ? 7 : 5) : 6 });
+        if (b.recipe.form !== 'sheet') for (const at of [b.min[axis], b.max[axis]]) wishes.push({ at, size, rank: 6 });
+        else if (b.recipe.normal === axis) wishes.push({ at: b.recipe.offset, size, rank: 7 });
+        else {
+          const found = sheetEdges(b.recipe, axis);
+          for (const at of found.corners) wishes.push({ at, size, rank: 5 });
+          for (const edge of found.edges) wishes.push({ ...edge, size, rank: 5 });
+        }
         if (span > 0) limits.push({ from: b.min[axis], to: b.max[axis], size: Math.max(floor, Math.min(coarsest, span / setting.across)) });
         return;
       }
@@ -88,7 +99,7 @@ export function buildGrid(scene: Scene): Grid {
       for (const at of new Set([p.min[axis], p.max[axis]])) wishes.push({ at, size: axis === p.axis ? size : coarsest, rank: 8 });
       if (axis === p.axis) limits.push({ from: p.min[axis], to: p.max[axis], size });
     });
-    const { points, dropped } = settle(wishes, scene.min[axis], scene.max[axis], floor);
+    const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);
     const layers = [0, 1].map((s) => (scene.boundaries[2 * axis + s] === 'open' ? (scene.details.pmlLayers ?? 10) : 0));
     lines.push(withLayers(inner, layers[0], layers[1]));
@@ -100,24 +111,50 @@ export function buildGrid(scene: Scene): Grid {
   return grid;
 }
 
-function vertexCoordinates(recipe: Extract<Scene['bodies'][number]['recipe'], { form: 'sheet' }>, axis: number): number[] {
-  const which = inPlane[recipe.normal][0] === axis ? 0 : 1;
-  return [...new Set(recipe.outline.map((p) => p[which]))];
-}
-
-/** Keeps the wishes of highest rank that stand at least `floor` apart; equal ones merge. */
-function settle(wishes: Wish[], min: number, max: number, floor: number): { points: HardPoint[]; dropped: number[] } {
-  const kept: Wish[] = [];
-  const dropped: number[] = [];
+/**
+ * Chooses the lines among the wishes. Those of highest rank survive where two are closer than `floor`; equal ones merge.
+ * At the straight edge of a sheet, where the field is singular, the two lines beside it stand a third of a cell inside the
+ * metal and two thirds outside, which makes the staircase of the grid act like the true edge (rule of thirds).
+ */
+function settle(wishes: Wish[], limits: Limit[], min: number, max: number, floor: number): { points: HardPoint[]; dropped: number[] } {
   const same = 1e-9 * Math.max(max - min, Math.abs(min), Math.abs(max));
-  for (const wish of [...wishes].sort((a, b) => b.rank - a.rank)) {
-    if (wish.at < min - same || wish.at > max + same) continue;
+  const inside = wishes.filter((w) => w.at >= min - same && w.at <= max + same);
+  const metal = inside.filter((w) => w.rank >= 5);
+  const thirds: { at: number; outward: number; size: number }[] = [];
+  for (const edge of [...inside].sort((a, b) => (b.length ?? 0) - (a.length ?? 0))) {
+    if (edge.outward === undefined || thirds.some((t) => Math.abs(t.at - edge.at) <= same)) continue;
+    const solidHere = metal.some((w) => Math.abs(w.at - edge.at) <= same && w.rank !== 5 && w.rank !== 8);
+    // One cell must span the two lines, so it may be no larger than what stands around allows.
+    const others = metal.filter((w) => Math.abs(w.at - edge.at) > same);
+    const size = Math.min(
+      edge.size,
+      // Three eighths: then a strip or a gap this wide holds whole cells of nearly the same size.
+      ...others.map((w) => Math.abs(w.at - edge.at) * 0.375),
+      ...others.map((w) => w.size + (growth - 1) * Math.abs(w.at - edge.at)),
+      ...limits.map((l) => l.size + (growth - 1) * Math.max(0, l.from - edge.at, edge.at - l.to)),
+    );
+    if (!solidHere && size >= floor * 0.999) thirds.push({ at: edge.at, outward: edge.outward, size });
+  }
+  const kept: Wish[] = thirds.flatMap(({ at, outward, size }) => [
+    { at: at - (outward * size) / 3, size, rank: 5, whole: outward > 0 },
+    { at: at + (2 * outward * size) / 3, size, rank: 5, whole: outward < 0 },
+  ]);
+  const dropped: number[] = [];
+  for (const wish of [...inside].sort((a, b) => b.rank - a.rank)) {
+    const third = thirds.find(
+      (t) =>
+        Math.abs(t.at - wish.at) <= same ||
+        (wish.rank < 5 && (wish.at - t.at) * t.outward > -t.size / 3 && (wish.at - t.at) * t.outward < (2 * t.size) / 3),
+    );
     const twin = kept.find((k) => Math.abs(k.at - wish.at) <= same);
-    if (twin) twin.size = Math.min(twin.size, wish.size);
+    if (third) {
+      // A dielectric face at a sheet's edge is met by averaging; ports and sheets are held by the two lines.
+      if (wish.rank < 5) dropped.push(wish.at);
+    } else if (twin) twin.size = Math.min(twin.size, wish.size);
     else if (wish.rank === 0 || kept.some((k) => Math.abs(k.at - wish.at) < floor * 0.999)) dropped.push(wish.at);
     else kept.push({ ...wish });
   }
-  return { points: kept.sort((a, b) => a.at - b.at).map(({ at, size }) => ({ at, size })), dropped };
+  return { points: kept.sort((a, b) => a.at - b.at).map(({ at, size, whole }) => ({ at, size, whole })), dropped };
 }
 
 /** Adds absorbing layers of the outermost cells' size. */

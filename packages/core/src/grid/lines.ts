@@ -3,7 +3,7 @@ import { problem, ProblemError } from '../document/index.ts';
 /** Largest ratio of neighbouring cells. */
 export const maxRatio = 1.4;
 /** Growth used to plan the cells: a little under the limit, as fitting to whole cells shifts sizes. */
-const growth = 1.3;
+export const growth = 1.3;
 
 /** More cells than this along an axis are refused. */
 export const mostCellsPerAxis = 20_000;
@@ -12,6 +12,8 @@ export const mostCellsPerAxis = 20_000;
 export interface HardPoint {
   at: number;
   size: number;
+  /** No line stands between this point and the next. */
+  whole?: boolean;
 }
 /** A stretch of an axis where cells may not exceed `size`. */
 export interface Limit {
@@ -44,7 +46,7 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
         for (let s = 0; s < seeds.length; s++) h = Math.min(h, seeds[s].size + (growth - 1) * Math.abs(x - seeds[s].at));
         return Math.min(h, Math.max(limit(x), 0));
       };
-      lines.push(fill(a, b, wanted));
+      lines.push(points[i].whole ? [a, b] : fill(a, b, wanted));
     }
     // Where two intervals meet with too large a step, ask for smaller cells on the larger side and go round again.
     let good = true;
@@ -52,7 +54,9 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
       const before = lines[i - 1];
       const left = before[before.length - 1] - before[before.length - 2];
       const right = lines[i][1] - lines[i][0];
-      if (Math.max(left, right) > maxRatio * (1 - 1e-9) * Math.min(left, right)) {
+      // A whole cell cannot shrink: smaller cells beside it are left alone.
+      const fixed = left > right ? points[i - 1].whole : points[i].whole;
+      if (!fixed && Math.max(left, right) > maxRatio * (1 - 1e-9) * Math.min(left, right)) {
         good = false;
         sizes[i] = Math.min(sizes[i] * 0.97, Math.min(left, right) * 1.02);
         seeds[i].size = sizes[i];
@@ -61,7 +65,7 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
     if (good) break;
   }
   const out = [points[0].at, ...lines.flatMap((interval) => interval.slice(1))];
-  return smoothed(out);
+  return smoothed(out, new Set(points.filter((p) => p.whole).map((p) => p.at)));
 }
 
 /** Whole cells in [a, b] whose sizes follow `wanted`: equal steps of the integral of 1/wanted, marched at a quarter cell. */
@@ -103,10 +107,10 @@ function fill(a: number, b: number, wanted: (x: number) => number): number[] {
 }
 
 /** Splits any cell that is still too large beside its neighbour; rarely needed after the rounds above. */
-function smoothed(lines: number[]): Float64Array {
+function smoothed(lines: number[], whole: Set<number>): Float64Array {
   for (let guard = 0; guard < 500; guard++) {
     const worst = lines.findIndex((_, i) => {
-      if (i + 1 >= lines.length) return false;
+      if (i + 1 >= lines.length || whole.has(lines[i])) return false;
       const own = lines[i + 1] - lines[i];
       const left = i > 0 ? lines[i] - lines[i - 1] : own;
       const right = i + 2 < lines.length ? lines[i + 2] - lines[i + 1] : own;

@@ -36,6 +36,7 @@ async function record(host: SolverHost, extra: number): Promise<{ signals: Float
     {
       discrete,
       waveform: (p, t) => (p === 0 ? pulseAt(pulse, t) : 0),
+      resistance: (p) => ports[p].resistance,
       maxSteps: steps,
       regions: [],
       frequencies: [],

@@ -69,6 +69,7 @@ async function resonance(
     {
       discrete,
       waveform: (_, t) => pulseAt(pulse, t),
+      resistance: () => scene.ports[0].resistance,
       maxSteps: steps,
       regions: [],
       frequencies: [],

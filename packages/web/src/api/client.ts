@@ -28,7 +28,11 @@ export const getJson = async <T>(path: string): Promise<T> => (await send(path))
 
 /** Sends JSON to the API and reads the answer, if there is one. */
 export async function sendJson<T = void>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
-  const response = await send(path, { method, headers: { 'Content-Type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) });
+  const response = await send(path, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
   const text = await response.text();
   return (text ? JSON.parse(text) : undefined) as T;
 }

@@ -38,7 +38,12 @@ export function Card({ title, about, file, tools, exports = [], flush, tall, chi
         </span>
         <span className="grow" />
         {tools}
-        <IconButton aria-label={`Export ${title}`} aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)} sx={{ '& svg': { fontSize: 18 } }}>
+        <IconButton
+          aria-label={`Export ${title}`}
+          aria-haspopup="menu"
+          onClick={(e) => setAnchor(e.currentTarget)}
+          sx={{ '& svg': { fontSize: 18 } }}
+        >
           <MoreVert />
         </IconButton>
         <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>

@@ -94,7 +94,9 @@ export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
     const parts: string[] = [];
     const x = (m: number): string => ((m - view.u0) * view.scale).toFixed(1);
     const y = (m: number): string => ((view.v1 - m) * view.scale).toFixed(1);
-    for (const body of bodies) for (let i = 0; i < body.edges.length; i += 6) parts.push(`M${x(body.edges[i + a])} ${y(body.edges[i + b])}L${x(body.edges[i + 3 + a])} ${y(body.edges[i + 3 + b])}`);
+    for (const body of bodies)
+      for (let i = 0; i < body.edges.length; i += 6)
+        parts.push(`M${x(body.edges[i + a])} ${y(body.edges[i + b])}L${x(body.edges[i + 3 + a])} ${y(body.edges[i + 3 + b])}`);
     return parts.join('');
   }, [bodies, axes, view]);
 
@@ -104,7 +106,9 @@ export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
     const y = Math.min(view.height - 1, Math.max(0, Math.floor(e.clientY - r.top)));
     const k = (view.rows.i[y] + Math.round(view.rows.t[y])) * nu + view.cols.i[x] + Math.round(view.cols.t[x]);
     const names = axes.map((n) => 'xyz'[n]);
-    setProbe(`${names[0]} ${formatSI(u[k % nu], 'length', 4)}, ${names[1]} ${formatSI(v[Math.floor(k / nu)], 'length', 4)}: |E| ${magnitude[k].toPrecision(4)} ${unit}`);
+    setProbe(
+      `${names[0]} ${formatSI(u[k % nu], 'length', 4)}, ${names[1]} ${formatSI(v[Math.floor(k / nu)], 'length', 4)}: |E| ${magnitude[k].toPrecision(4)} ${unit}`,
+    );
   };
   return (
     <div ref={holder} style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
@@ -114,8 +118,18 @@ export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
           <path d={outline} fill="none" stroke="#fff" strokeOpacity={0.75} strokeWidth={0.8} />
         </svg>
       </div>
-      <div style={{ position: 'absolute', right: 0, bottom: 0, width: 88, height: 142, background: 'color-mix(in srgb, var(--panel) 80%, transparent)', borderRadius: 6 }}>
-        <ColourScale top={`${top.toPrecision(3)} ${unit}`} bottom={`−${span} dB`} />
+      <div
+        style={{
+          position: 'absolute',
+          right: 0,
+          bottom: 0,
+          width: 100,
+          height: 142,
+          background: 'color-mix(in srgb, var(--panel) 80%, transparent)',
+          borderRadius: 6,
+        }}
+      >
+        <ColourScale top={top >= 1000 ? `${(top / 1000).toPrecision(3)} k${unit}` : `${top.toPrecision(3)} ${unit}`} bottom={`−${span} dB`} />
       </div>
       {probe && (
         <div className="mono" style={{ position: 'absolute', left: 6, bottom: 4, background: 'var(--panel)', padding: '1px 6px', borderRadius: 4 }}>

@@ -13,7 +13,8 @@ const radius = 92;
 /** A cut through a pattern: dB over angle, 0 at the top, angles growing clockwise; rings every 10 dB down from `top`. */
 export function PolarCut({ cuts, top, span = 40 }: { cuts: Cut[]; top: number; span?: number }) {
   const r = (db: number): number => (radius * Math.max(0, db - (top - span))) / span;
-  const at = (db: number, angle: number): string => `${(centre + r(db) * Math.sin(angle)).toFixed(2)},${(centre - r(db) * Math.cos(angle)).toFixed(2)}`;
+  const at = (db: number, angle: number): string =>
+    `${(centre + r(db) * Math.sin(angle)).toFixed(2)},${(centre - r(db) * Math.cos(angle)).toFixed(2)}`;
   const rings = Array.from({ length: span / 10 }, (_, i) => top - 10 * i);
   const text = { fontSize: 9.5, fill: 'var(--faint)' };
   return (
@@ -26,7 +27,14 @@ export function PolarCut({ cuts, top, span = 40 }: { cuts: Cut[]; top: number; s
         const degrees = i * 30 <= 180 ? i * 30 : i * 30 - 360;
         return (
           <g key={i}>
-            <line x1={centre} y1={centre} x2={centre + radius * Math.sin(a)} y2={centre - radius * Math.cos(a)} stroke="var(--line)" strokeWidth={0.7} />
+            <line
+              x1={centre}
+              y1={centre}
+              x2={centre + radius * Math.sin(a)}
+              y2={centre - radius * Math.cos(a)}
+              stroke="var(--line)"
+              strokeWidth={0.7}
+            />
             <text x={centre + (radius + 13) * Math.sin(a)} y={centre - (radius + 13) * Math.cos(a) + 3} textAnchor="middle" {...text}>
               {degrees}°
             </text>
@@ -39,7 +47,14 @@ export function PolarCut({ cuts, top, span = 40 }: { cuts: Cut[]; top: number; s
         </text>
       ))}
       {cuts.map((c) => (
-        <polygon key={c.name} points={c.values.map((v, i) => at(v, (2 * Math.PI * i) / c.values.length)).join(' ')} fill="none" stroke={c.color} strokeDasharray={c.dash} strokeWidth={1.6} />
+        <polygon
+          key={c.name}
+          points={c.values.map((v, i) => at(v, (2 * Math.PI * i) / c.values.length)).join(' ')}
+          fill="none"
+          stroke={c.color}
+          strokeDasharray={c.dash}
+          strokeWidth={1.6}
+        />
       ))}
     </svg>
   );

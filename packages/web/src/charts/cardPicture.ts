@@ -1,5 +1,17 @@
 /** Style properties that decide how an SVG element looks; they are written into the copy, as a file has no style sheet. */
-const kept = ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'stroke-opacity', 'fill-opacity', 'opacity', 'font-size', 'font-family', 'font-weight', 'text-anchor'];
+const kept = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'stroke-opacity',
+  'fill-opacity',
+  'opacity',
+  'font-size',
+  'font-family',
+  'font-weight',
+  'text-anchor',
+];
 
 function selfContained(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
@@ -43,7 +55,8 @@ export async function cardPicture(body: HTMLElement, title: string): Promise<Blo
   for (const part of body.querySelectorAll<HTMLCanvasElement | SVGSVGElement>('canvas, svg')) {
     if (part.parentElement?.closest('svg')) continue;
     const at = part.getBoundingClientRect();
-    const image = part instanceof HTMLCanvasElement ? part : await load(`data:image/svg+xml;charset=utf-8,${encodeURIComponent(selfContained(part))}`);
+    const image =
+      part instanceof HTMLCanvasElement ? part : await load(`data:image/svg+xml;charset=utf-8,${encodeURIComponent(selfContained(part))}`);
     g.drawImage(image, at.left - box.left, at.top - box.top + head, at.width, at.height);
   }
   // Text outside drawings: legends, tables.
@@ -60,5 +73,7 @@ export async function cardPicture(body: HTMLElement, title: string): Promise<Blo
     g.font = `${look.fontWeight} ${look.fontSize} ${look.fontFamily}`;
     g.fillText(text, at.left - box.left, at.bottom - box.top + head - at.height * 0.22);
   }
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the browser gave no picture.'))), 'image/png'));
+  return new Promise((resolve, reject) =>
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the browser gave no picture.'))), 'image/png'),
+  );
 }

@@ -8,7 +8,8 @@ export const quantityNames: Record<Quantity, string> = { directivity: 'directivi
 const factor = (f: PatternFigures, quantity: Quantity): number => (f[quantity] / f.directivity) * ((4 * Math.PI) / f.fromPattern);
 
 /** dBi of a quantity in direction (t, p) of the grid. */
-export const patternDb = (pattern: Pattern, figures: PatternFigures, quantity: Quantity, t: number, p: number): number => 10 * Math.log10(Math.max(1e-12, intensity(pattern, t, p) * factor(figures, quantity)));
+export const patternDb = (pattern: Pattern, figures: PatternFigures, quantity: Quantity, t: number, p: number): number =>
+  10 * Math.log10(Math.max(1e-12, intensity(pattern, t, p) * factor(figures, quantity)));
 
 /** A full turn through the pattern: constant phi (theta from 0 down one side and up the other), or theta = 90 deg. */
 export function cutOf(pattern: Pattern, figures: PatternFigures, quantity: Quantity, cut: 'phi0' | 'phi90' | 'horizon'): number[] {

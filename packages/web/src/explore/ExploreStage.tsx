@@ -56,10 +56,19 @@ export default function ExploreStage() {
   const csv = (): void => {
     const rows = Math.max(...curves.map((c) => c.db.length));
     const pad = (v: ArrayLike<number>): number[] => Array.from({ length: rows }, (_, i) => v[i] ?? ('' as unknown as number));
-    download('runs-s11.csv', writeCsv(curves.flatMap((c) => [{ title: `${label(c.run)}: frequency (Hz)`, values: pad(c.frequency) }, { title: `${label(c.run)}: S11 (dB)`, values: pad(c.db) }])), 'text/csv');
+    download(
+      'runs-s11.csv',
+      writeCsv(
+        curves.flatMap((c) => [
+          { title: `${label(c.run)}: frequency (Hz)`, values: pad(c.frequency) },
+          { title: `${label(c.run)}: S11 (dB)`, values: pad(c.db) },
+        ]),
+      ),
+      'text/csv',
+    );
   };
   return (
-    <div className="board" style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridAutoRows: 'minmax(270px, 1fr)' }}>
+    <div className="board" style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
       <Card
         title="Runs"
         about={varied.length ? 'givens that differ' : 'all runs have the same givens'}
@@ -95,7 +104,12 @@ export default function ExploreStage() {
                   <tr key={r.id}>
                     <td>
                       <label className="row" style={{ gap: 6 }}>
-                        <input type="checkbox" aria-label={`Show run ${r.number}`} checked={!hidden.includes(r.id)} onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])} />
+                        <input
+                          type="checkbox"
+                          aria-label={`Show run ${r.number}`}
+                          checked={!hidden.includes(r.id)}
+                          onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
+                        />
                         <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
                         {r.number}
                       </label>

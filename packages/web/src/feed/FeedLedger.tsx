@@ -1,4 +1,14 @@
-import { type Port, portChips, portSentence, type Project, type Recorder, recorderChips, recorderSentence, type Side, sides } from '@jadebell/core/document';
+import {
+  type Port,
+  portChips,
+  portSentence,
+  type Project,
+  type Recorder,
+  recorderChips,
+  recorderSentence,
+  type Side,
+  sides,
+} from '@jadebell/core/document';
 import { findMaterial } from '@jadebell/core/materials';
 import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
@@ -23,7 +33,15 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
   path: {
     title: 'along a path between two points',
     possible: () => true,
-    make: (d) => ({ kind: 'path', name: freeName(d, 'ports', 'port1'), from: ['-1 mm', '0 mm', '0 mm'], to: ['1 mm', '0 mm', '0 mm'], width: '0 mm', across: 'y', resistance: '50 ohm' }),
+    make: (d) => ({
+      kind: 'path',
+      name: freeName(d, 'ports', 'port1'),
+      from: ['-1 mm', '0 mm', '0 mm'],
+      to: ['1 mm', '0 mm', '0 mm'],
+      width: '0 mm',
+      across: 'y',
+      resistance: '50 ohm',
+    }),
   },
 };
 
@@ -34,7 +52,10 @@ export function addPort(kind: string): void {
 
 const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
   'far-field': { title: 'far field', make: (d) => ({ kind: 'far-field', name: freeName(d, 'recorders', 'pattern'), step: '5 deg' }) },
-  'field-plane': { title: 'field on a plane', make: (d) => ({ kind: 'field-plane', name: freeName(d, 'recorders', 'plane'), normal: 'z', at: '0 mm' }) },
+  'field-plane': {
+    title: 'field on a plane',
+    make: (d) => ({ kind: 'field-plane', name: freeName(d, 'recorders', 'plane'), normal: 'z', at: '0 mm' }),
+  },
 };
 
 const sideNames: Record<Side, string> = { xMin: 'low x', xMax: 'high x', yMin: 'low y', yMax: 'high y', zMin: 'low z', zMax: 'high z' };
@@ -76,12 +97,26 @@ export function FeedLedger() {
   const [fault, setFault] = useState<{ name: string; text: string } | null>(null);
   const metal = conductors(document);
 
-  const entries = <P extends 'ports' | 'recorders'>(part: P, sentence: (e: Project[P][number]) => ReturnType<typeof portSentence>, chips: (e: Project[P][number]) => ReturnType<typeof portChips>): ReactNode =>
+  const entries = <P extends 'ports' | 'recorders'>(
+    part: P,
+    sentence: (e: Project[P][number]) => ReturnType<typeof portSentence>,
+    chips: (e: Project[P][number]) => ReturnType<typeof portChips>,
+  ): ReactNode =>
     (document[part] as Project[P][number][]).map((entry, i) => {
       const own = problemsAt(problems, part, entry.name);
-      const shown = fault?.name === entry.name ? [...own, { severity: 'error' as const, code: 'name', place: { part }, message: fault.text, fix: 'Choose another name.' }] : own;
+      const shown =
+        fault?.name === entry.name
+          ? [...own, { severity: 'error' as const, code: 'name', place: { part }, message: fault.text, fix: 'Choose another name.' }]
+          : own;
       return (
-        <Entry key={entry.name} name={entry.name} number={i + 1} glyph={glyphs[entry.kind]} problems={shown} onRemove={() => edit(`remove ${part}`, (d) => removeEntry(d, part, entry.name))}>
+        <Entry
+          key={entry.name}
+          name={entry.name}
+          number={i + 1}
+          glyph={glyphs[entry.kind]}
+          problems={shown}
+          onRemove={() => edit(`remove ${part}`, (d) => removeEntry(d, part, entry.name))}
+        >
           <Sentence
             entry={entry}
             parts={sentence(entry)}
@@ -105,11 +140,23 @@ export function FeedLedger() {
         <header>
           <h2>Ports</h2>
           <span className="grow" />
-          <AddMenu label="Add port" items={Object.entries(newPort).map(([kind, p]) => ({ title: p.title, disabled: !p.possible(document), act: () => addPort(kind) }))} />
+          <AddMenu
+            label="Add port"
+            items={Object.entries(newPort).map(([kind, p]) => ({ title: p.title, disabled: !p.possible(document), act: () => addPort(kind) }))}
+          />
         </header>
-        {!document.ports.length && <p className="quiet pad">A port feeds the structure and reads what comes back. {metal.length > 1 ? 'Add one.' : 'Build two conductors with a gap under Shape first, or place one along a path.'}</p>}
+        {!document.ports.length && (
+          <p className="quiet pad">
+            A port feeds the structure and reads what comes back.{' '}
+            {metal.length > 1 ? 'Add one.' : 'Build two conductors with a gap under Shape first, or place one along a path.'}
+          </p>
+        )}
         {entries('ports', portSentence, portChips)}
-        {document.ports.length > 1 && <p className="quiet" style={{ padding: '2px 14px' }}>A run excites the first port; the others stand terminated with their resistance.</p>}
+        {document.ports.length > 1 && (
+          <p className="quiet" style={{ padding: '2px 14px' }}>
+            A run excites the first port; the others stand terminated with their resistance.
+          </p>
+        )}
       </section>
       <section aria-label="Boundaries">
         <header>
@@ -123,7 +170,12 @@ export function FeedLedger() {
                 {[sides[2 * a], sides[2 * a + 1]].map((s) => (
                   <span key={s} className="row" style={{ gap: 4 }}>
                     {sideNames[s].split(' ')[0]}
-                    <ChoiceChip label={`boundary at ${sideNames[s]}`} value={document.boundaries[s]} options={boundaryOptions} onChange={(v) => edit('boundary', (d) => ({ ...d, boundaries: { ...d.boundaries, [s]: v as 'open' } }))} />
+                    <ChoiceChip
+                      label={`boundary at ${sideNames[s]}`}
+                      value={document.boundaries[s]}
+                      options={boundaryOptions}
+                      onChange={(v) => edit('boundary', (d) => ({ ...d, boundaries: { ...d.boundaries, [s]: v as 'open' } }))}
+                    />
                   </span>
                 ))}
               </dd>
@@ -133,7 +185,13 @@ export function FeedLedger() {
           <dd>
             {document.margin ? (
               <>
-                <Chip label="distance to the boundary" quantity="length" value={document.margin} problems={problemsAt(problems, 'boundaries', undefined, 'margin')} onChange={(margin) => edit('margin', (d) => ({ ...d, margin }))} />
+                <Chip
+                  label="distance to the boundary"
+                  quantity="length"
+                  value={document.margin}
+                  problems={problemsAt(problems, 'boundaries', undefined, 'margin')}
+                  onChange={(margin) => edit('margin', (d) => ({ ...d, margin }))}
+                />
                 <button type="button" className="tool" onClick={() => edit('margin', ({ margin: _, ...d }) => d)}>
                   Automatic
                 </button>
@@ -168,8 +226,20 @@ export function FeedLedger() {
           <dd>
             {document.recordAt.map((f, i) => (
               <span key={i} className="row" style={{ gap: 0 }}>
-                <Chip label={`recorded frequency ${i + 1}`} quantity="frequency" value={f} problems={problemsAt(problems, 'recorders', undefined, `recordAt.${i}`)} onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))} />
-                <button type="button" className="tool" style={{ border: 0, padding: '0 4px' }} aria-label={`Remove frequency ${f}`} onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}>
+                <Chip
+                  label={`recorded frequency ${i + 1}`}
+                  quantity="frequency"
+                  value={f}
+                  problems={problemsAt(problems, 'recorders', undefined, `recordAt.${i}`)}
+                  onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))}
+                />
+                <button
+                  type="button"
+                  className="tool"
+                  style={{ border: 0, padding: '0 4px' }}
+                  aria-label={`Remove frequency ${f}`}
+                  onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}
+                >
                   ×
                 </button>
               </span>

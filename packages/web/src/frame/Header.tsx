@@ -24,7 +24,8 @@ function useStates(id: string): Record<StagePath, { text: string; tone: string }
   const problems = useModel((s) => s.view.problems).filter((p) => p.severity === 'error');
   const runs = useRuns(id).data ?? [];
   const count = (parts: string[]): number => problems.filter((p) => parts.includes(p.place.part)).length;
-  const state = (wrong: number, ready: boolean): { text: string; tone: string } => (wrong ? { text: `${wrong} to mend`, tone: 'bad' } : ready ? { text: 'ready', tone: 'ready' } : { text: '', tone: '' });
+  const state = (wrong: number, ready: boolean): { text: string; tone: string } =>
+    wrong ? { text: `${wrong} to mend`, tone: 'bad' } : ready ? { text: 'ready', tone: 'ready' } : { text: '', tone: '' };
   const done = runs.filter((r) => r.meta).length;
   const running = runs.some((r) => r.state === 'running');
   return {
@@ -49,7 +50,13 @@ export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalet
         <Link to="/" aria-label="Shelf" title="Shelf">
           <img src="/bell.svg" alt="" />
         </Link>
-        <input className="title-input" aria-label="Project title" value={document?.title ?? ''} maxLength={120} onChange={(e) => e.target.value && edit('title', (d) => ({ ...d, title: e.target.value }))} />
+        <input
+          className="title-input"
+          aria-label="Project title"
+          value={document?.title ?? ''}
+          maxLength={120}
+          onChange={(e) => e.target.value && edit('title', (d) => ({ ...d, title: e.target.value }))}
+        />
         <span className={saved === 'failed' ? 'bad' : 'quiet'} style={{ fontSize: 12, whiteSpace: 'nowrap' }} role="status">
           {savedWords[saved]}
         </span>
@@ -58,7 +65,9 @@ export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalet
         {stages.map((s) => (
           <Link key={s.path} to={`/project/${id}/${s.path}`} aria-current={s.path === stage ? 'page' : undefined}>
             {s.title}
-            {states[s.path].text && <span className={`state ${states[s.path].tone}`}>{states[s.path].text === 'ready' ? '●' : states[s.path].text}</span>}
+            {states[s.path].text && (
+              <span className={`state ${states[s.path].tone}`}>{states[s.path].text === 'ready' ? '●' : states[s.path].text}</span>
+            )}
           </Link>
         ))}
       </nav>
@@ -68,7 +77,11 @@ export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalet
         <Tool label="Redo" onClick={redo} disabled={!future.length} icon={<Redo />} />
         <Tool label="Export project" onClick={exportProject} icon={<FileDownloadOutlined />} />
         <Tool label="Command palette" onClick={onPalette} icon={<Search />} />
-        <Tool label={dark ? 'Light theme' : 'Dark theme'} onClick={() => setMode(dark ? 'light' : 'dark')} icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />} />
+        <Tool
+          label={dark ? 'Light theme' : 'Dark theme'}
+          onClick={() => setMode(dark ? 'light' : 'dark')}
+          icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
+        />
         <Tool label="Help" onClick={onHelp} icon={<HelpOutline />} />
       </div>
     </header>
@@ -96,7 +109,12 @@ function Activity() {
   const first = active.find((r) => r.state === 'running');
   return (
     <>
-      <Button onClick={(e) => setAnchor(e.currentTarget)} startIcon={<CircularProgress size={14} variant={first?.progress ? 'determinate' : 'indeterminate'} value={100 * (first?.progress?.fraction ?? 0)} />}>
+      <Button
+        onClick={(e) => setAnchor(e.currentTarget)}
+        startIcon={
+          <CircularProgress size={14} variant={first?.progress ? 'determinate' : 'indeterminate'} value={100 * (first?.progress?.fraction ?? 0)} />
+        }
+      >
         {active.length === 1 ? '1 run' : `${active.length} runs`}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>

@@ -32,7 +32,8 @@ export function Help({ open, onClose }: { open: boolean; onClose(): void }) {
           </tbody>
         </table>
         <p style={{ marginTop: 14, lineHeight: 1.5 }}>
-          Time dependence is exp(+jωt); phasors are peak values. Fields and patterns are for 1 W incident at the port. Angles: theta from +z, phi from +x. Gain includes dielectric loss, realised gain mismatch as well. S11 refers to the port’s own resistance.
+          Time dependence is exp(+jωt); phasors are peak values. Fields and patterns are for 1 W incident at the port. Angles: theta from +z, phi from
+          +x. Gain includes dielectric loss, realised gain mismatch as well. S11 refers to the port’s own resistance.
         </p>
       </DialogContent>
       <DialogActions>

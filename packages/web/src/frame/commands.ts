@@ -51,5 +51,6 @@ export function commands(id: string, navigate: NavigateFunction, extra: Command[
 /** Writes the open project as one file. */
 export function exportProject(): void {
   const { document } = useProject.getState();
-  if (document) download(`${document.title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.json`, `${JSON.stringify(document, null, 2)}\n`, 'application/json');
+  if (document)
+    download(`${document.title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.json`, `${JSON.stringify(document, null, 2)}\n`, 'application/json');
 }

@@ -9,7 +9,7 @@ interface Props {
 /** A chip that offers a fixed set. */
 export function ChoiceChip({ label, value, options, failing, onChange }: Props) {
   return (
-    <select className={`chip${failing ? ' failing' : ''}`} style={{ fontFamily: 'inherit', cursor: 'pointer' }} aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+    <select className={`chip${failing ? ' failing' : ''}`} aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
       {options.map((o) => (
         <option key={o.value} value={o.value}>
           {o.label}

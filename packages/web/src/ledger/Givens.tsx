@@ -21,7 +21,10 @@ export function Givens() {
       <header>
         <h2>Givens</h2>
         <span className="grow" />
-        <Button startIcon={<Add />} onClick={() => edit('add given', (d) => ({ ...d, givens: [...d.givens, { name: freeName(d, 'givens', 'size'), expression: '10 mm' }] }))}>
+        <Button
+          startIcon={<Add />}
+          onClick={() => edit('add given', (d) => ({ ...d, givens: [...d.givens, { name: freeName(d, 'givens', 'size'), expression: '10 mm' }] }))}
+        >
           Add given
         </Button>
       </header>
@@ -52,7 +55,8 @@ function GivenRow({ given, problems }: { given: Given; problems: Problem[] }) {
   const edit = useProject((s) => s.edit);
   const value = useModel((s) => s.view.summary[given.name]);
   const [fault, setFault] = useState<string | null>(null);
-  const set = (label: string, change: (g: Given) => Given): void => edit(label, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === given.name ? change(g) : g)) }));
+  const set = (label: string, change: (g: Given) => Given): void =>
+    edit(label, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === given.name ? change(g) : g)) }));
   const rename = (name: string): void => {
     const { document } = useProject.getState();
     if (!document || name === given.name) return setFault(null);
@@ -84,7 +88,14 @@ function GivenRow({ given, problems }: { given: Given; problems: Problem[] }) {
           }}
         />
         <span className="row" style={{ gap: 4, flexWrap: 'wrap' }}>
-          = <Chip label={`value of ${given.name}`} quantity="any" value={given.expression} problems={problems} onChange={(expression) => set(`value ${given.name}`, (g) => ({ ...g, expression }))} />
+          ={' '}
+          <Chip
+            label={`value of ${given.name}`}
+            quantity="any"
+            value={given.expression}
+            problems={problems}
+            onChange={(expression) => set(`value ${given.name}`, (g) => ({ ...g, expression }))}
+          />
           {computed && computed.replace(/\s/g, '') !== given.expression.replace(/\s/g, '') && <span className="quiet mono">{computed}</span>}
         </span>
         <input
@@ -97,13 +108,24 @@ function GivenRow({ given, problems }: { given: Given; problems: Problem[] }) {
         <span className="tools" style={given.dial ? { opacity: 1 } : undefined}>
           <Tooltip title={given.dial ? 'Take the dial down' : 'Put up as a dial'}>
             <span>
-              <IconButton aria-label={`Dial for ${given.name}`} aria-pressed={!!given.dial} disabled={!dialable && !given.dial} color={given.dial ? 'primary' : 'default'} onClick={toggleDial} sx={{ p: '2px', '& svg': { fontSize: 16 } }}>
+              <IconButton
+                aria-label={`Dial for ${given.name}`}
+                aria-pressed={!!given.dial}
+                disabled={!dialable && !given.dial}
+                color={given.dial ? 'primary' : 'default'}
+                onClick={toggleDial}
+                sx={{ p: '2px', '& svg': { fontSize: 16 } }}
+              >
                 <Tune />
               </IconButton>
             </span>
           </Tooltip>
           <Tooltip title="Remove">
-            <IconButton aria-label={`Remove given ${given.name}`} onClick={() => edit('remove given', (d) => removeEntry(d, 'givens', given.name))} sx={{ p: '2px', '& svg': { fontSize: 16 } }}>
+            <IconButton
+              aria-label={`Remove given ${given.name}`}
+              onClick={() => edit('remove given', (d) => removeEntry(d, 'givens', given.name))}
+              sx={{ p: '2px', '& svg': { fontSize: 16 } }}
+            >
               <Delete />
             </IconButton>
           </Tooltip>

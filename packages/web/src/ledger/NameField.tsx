@@ -10,7 +10,14 @@ export function NameField({ name, onRename }: { name: string; onRename(name: str
   };
   if (draft === null)
     return (
-      <b tabIndex={0} role="button" aria-label={`name ${name}, press Enter to rename`} title="Double click to rename" onDoubleClick={() => setDraft(name)} onKeyDown={(e) => e.key === 'Enter' && (e.preventDefault(), setDraft(name))}>
+      <b
+        tabIndex={0}
+        role="button"
+        aria-label={`name ${name}, press Enter to rename`}
+        title="Double click to rename"
+        onDoubleClick={() => setDraft(name)}
+        onKeyDown={(e) => e.key === 'Enter' && (e.preventDefault(), setDraft(name))}
+      >
         {name}
       </b>
     );

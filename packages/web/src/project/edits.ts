@@ -24,7 +24,25 @@ const replaceWord = (text: string, from: string, to: string): string => text.rep
 
 /** Applies a change to every expression of the document: strings in chips of givens, lines, ports, recorders and settings. */
 function mapExpressions(project: Project, change: (text: string) => string): Project {
-  const keep = new Set(['kind', 'name', 'material', 'note', 'plane', 'anchor', 'axis', 'across', 'normal', 'between', 'group', 'title', 'accuracy', 'solver', 'format', 'boundaries', 'materials']);
+  const keep = new Set([
+    'kind',
+    'name',
+    'material',
+    'note',
+    'plane',
+    'anchor',
+    'axis',
+    'across',
+    'normal',
+    'between',
+    'group',
+    'title',
+    'accuracy',
+    'solver',
+    'format',
+    'boundaries',
+    'materials',
+  ]);
   const walk = (value: unknown, key: string): unknown => {
     if (keep.has(key)) return value;
     if (typeof value === 'string') return change(value);
@@ -51,10 +69,18 @@ export function renameLine(project: Project, from: string, to: string): Project 
 }
 
 /** Replaces the entry of a name. */
-export const replaceEntry = <P extends 'lines' | 'ports' | 'recorders'>(project: Project, part: P, name: string, next: Project[P][number]): Project => ({ ...project, [part]: (project[part] as (Line | Port | Recorder)[]).map((e) => (e.name === name ? next : e)) });
+export const replaceEntry = <P extends 'lines' | 'ports' | 'recorders'>(
+  project: Project,
+  part: P,
+  name: string,
+  next: Project[P][number],
+): Project => ({ ...project, [part]: (project[part] as (Line | Port | Recorder)[]).map((e) => (e.name === name ? next : e)) });
 
 /** Removes the entry of a name. */
-export const removeEntry = (project: Project, part: Named, name: string): Project => ({ ...project, [part]: (project[part] as { name: string }[]).filter((e) => e.name !== name) });
+export const removeEntry = (project: Project, part: Named, name: string): Project => ({
+  ...project,
+  [part]: (project[part] as { name: string }[]).filter((e) => e.name !== name),
+});
 
 /** Moves a line to another place in the order. */
 export function moveLine(project: Project, from: number, to: number): Project {

@@ -37,7 +37,8 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
         </table>
         {signal && time && (
           <p className="quiet" style={{ padding: '4px 8px' }}>
-            Port voltage recorded for {formatSI(time.data[time.data.length - 1] * 1e9, 'number', 3)} ns; last value {Math.abs(signal.data[signal.data.length - 1]).toExponential(1)} V.
+            Port voltage recorded for {formatSI(time.data[time.data.length - 1] * 1e9, 'number', 3)} ns; last value{' '}
+            {Math.abs(signal.data[signal.data.length - 1]).toExponential(1)} V.
           </p>
         )}
       </div>

@@ -38,7 +38,14 @@ export function PatternCards({ run, pattern, figures, bodies, stem }: Props) {
   const all = [{ label: 'Pattern (CSV)', act: () => window.location.assign(`/api/runs/${run.id}/files/pattern`) }];
   return (
     <>
-      <Card title="Pattern" about={`${quantityNames[quantity]}, run ${run.number}, ${formatSI(figures.frequency, 'frequency')}`} file={`${stem}-pattern`} flush tools={choose} exports={all}>
+      <Card
+        title="Pattern"
+        about={`${quantityNames[quantity]}, run ${run.number}, ${formatSI(figures.frequency, 'frequency')}`}
+        file={`${stem}-pattern`}
+        flush
+        tools={choose}
+        exports={all}
+      >
         <Pattern3D pattern={pattern} figures={figures} quantity={quantity} bodies={bodies} />
       </Card>
       {(['phi0', 'phi90'] as const).map((first) => (
@@ -73,7 +80,13 @@ function CutCard({ first, quantity, run, pattern, figures, stem }: Omit<Props, '
     </select>
   );
   return (
-    <Card title="Cut" about={`${quantityNames[quantity]} (dBi), run ${run.number}`} file={`${stem}-cut-${cut}`} tools={chooser} exports={[{ label: 'Curve (CSV)', act: csv }]}>
+    <Card
+      title="Cut"
+      about={`${quantityNames[quantity]} (dBi), run ${run.number}`}
+      file={`${stem}-cut-${cut}`}
+      tools={chooser}
+      exports={[{ label: 'Curve (CSV)', act: csv }]}
+    >
       <PolarCut cuts={[{ name: `run ${run.number}`, ...style, dash: '', values }]} top={top} />
     </Card>
   );
@@ -101,7 +114,21 @@ export function FiguresCard({ run, at, onChoose, stem }: { run: Run; at: number;
     download(
       `${stem}-figures.csv`,
       writeCsv(
-        (['frequency', 'directivity', 'gain', 'realisedGain', 'theta', 'phi', 'radiationEfficiency', 'totalEfficiency', 'accepted', 'radiated', 'lost'] as const).map((key) => ({ title: key, values: figures.map((f) => f[key]) })),
+        (
+          [
+            'frequency',
+            'directivity',
+            'gain',
+            'realisedGain',
+            'theta',
+            'phi',
+            'radiationEfficiency',
+            'totalEfficiency',
+            'accepted',
+            'radiated',
+            'lost',
+          ] as const
+        ).map((key) => ({ title: key, values: figures.map((f) => f[key]) })),
       ),
       'text/csv',
     );
@@ -114,7 +141,12 @@ export function FiguresCard({ run, at, onChoose, stem }: { run: Run; at: number;
               <th>frequency</th>
               {figures.map((f, i) => (
                 <th key={f.frequency} style={i === at ? { color: 'var(--plum)' } : undefined}>
-                  <button type="button" className="plain-input" style={{ cursor: 'pointer', fontWeight: 'inherit', width: 'auto' }} onClick={() => onChoose(i)}>
+                  <button
+                    type="button"
+                    className="plain-input"
+                    style={{ cursor: 'pointer', fontWeight: 'inherit', width: 'auto' }}
+                    onClick={() => onChoose(i)}
+                  >
                     {formatSI(f.frequency, 'frequency')}
                   </button>
                 </th>

@@ -77,7 +77,13 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
               .filter((r) => r.id !== run.id)
               .slice(0, 10)
               .map((r) => (
-                <button key={r.id} type="button" className="tool" aria-pressed={others.includes(r.id)} onClick={() => setOthers(others.includes(r.id) ? others.filter((o) => o !== r.id) : [...others, r.id])}>
+                <button
+                  key={r.id}
+                  type="button"
+                  className="tool"
+                  aria-pressed={others.includes(r.id)}
+                  onClick={() => setOthers(others.includes(r.id) ? others.filter((o) => o !== r.id) : [...others, r.id])}
+                >
                   <i className="swatch" style={{ background: traceStyle(r.number, dark).color }} />
                   {r.number}
                 </button>
@@ -87,7 +93,17 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
         {meta.recordAt.length > 0 && (
           <label>
             frequency
-            <input type="range" aria-label="Frequency" aria-valuetext={formatSI(frequency, 'frequency')} style={{ accentColor: 'var(--jade)' }} min={0} max={meta.recordAt.length - 1} step={1} value={f} onChange={(e) => setAt(Number(e.target.value))} />
+            <input
+              type="range"
+              aria-label="Frequency"
+              aria-valuetext={formatSI(frequency, 'frequency')}
+              style={{ accentColor: 'var(--jade)' }}
+              min={0}
+              max={meta.recordAt.length - 1}
+              step={1}
+              value={f}
+              onChange={(e) => setAt(Number(e.target.value))}
+            />
             <span className="mono" style={{ minWidth: 70 }}>
               {formatSI(frequency, 'frequency')}
             </span>
@@ -113,7 +129,9 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
       )}
       <div className="board">
         <CurveCards curves={curves} cursor={frequency} stem={stemOf(now.title, run)} />
-        {meta.farField && pattern && <PatternCards run={run} pattern={pattern} figures={meta.farField.figures[f]} bodies={bodies} stem={stemOf(now.title, run)} />}
+        {meta.farField && pattern && (
+          <PatternCards run={run} pattern={pattern} figures={meta.farField.figures[f]} bodies={bodies} stem={stemOf(now.title, run)} />
+        )}
         {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
         <EvidenceCard run={run} stem={stemOf(now.title, run)} />

@@ -34,15 +34,24 @@ export function Materials() {
   const used = [...new Set(document.lines.map((l) => l.material))];
   const set = (name: string, change: Partial<MaterialEntry>): void => {
     const next = { ...document.materials.find((m) => m.name === name)!, ...change };
-    const wrong = (next.permittivity ?? 1) < 1 ? 'The relative permittivity must be 1 or more.' : (next.lossTangent ?? 0) < 0 ? 'The loss tangent must not be negative.' : '';
+    const wrong =
+      (next.permittivity ?? 1) < 1
+        ? 'The relative permittivity must be 1 or more.'
+        : (next.lossTangent ?? 0) < 0
+          ? 'The loss tangent must not be negative.'
+          : '';
     setFault(wrong);
-    if (!wrong) edit(`material ${name}`, (d) => ({ ...d, materials: d.materials.map((m) => (m.name === name ? JSON.parse(JSON.stringify(next)) : m)) }));
+    if (!wrong)
+      edit(`material ${name}`, (d) => ({ ...d, materials: d.materials.map((m) => (m.name === name ? JSON.parse(JSON.stringify(next)) : m)) }));
   };
   const add = (): void =>
     edit('add material', (d) => {
       let n = 1;
       while (findMaterial(d, `Material ${n}`)) n++;
-      return { ...d, materials: [...d.materials, { name: `Material ${n}`, kind: 'dielectric', permittivity: 2.2, lossTangent: 0.001, atFrequency: 1e9 }] };
+      return {
+        ...d,
+        materials: [...d.materials, { name: `Material ${n}`, kind: 'dielectric', permittivity: 2.2, lossTangent: 0.001, atFrequency: 1e9 }],
+      };
     });
   return (
     <section aria-label="Materials">
@@ -59,7 +68,11 @@ export function Materials() {
           {numberField('permittivity', '', m.permittivity, (permittivity) => set(m.name, { permittivity }))}
           {numberField('loss tangent', '', m.lossTangent, (lossTangent) => set(m.name, { lossTangent }))}
           {!used.includes(m.name) && (
-            <button type="button" className="tool" onClick={() => edit('remove material', (d) => ({ ...d, materials: d.materials.filter((o) => o.name !== m.name) }))}>
+            <button
+              type="button"
+              className="tool"
+              onClick={() => edit('remove material', (d) => ({ ...d, materials: d.materials.filter((o) => o.name !== m.name) }))}
+            >
               Remove
             </button>
           )}

@@ -28,7 +28,10 @@ export function ShapeLedger() {
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const [fault, setFault] = useState<{ name: string; text: string } | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const names = document.lines.map((l) => l.name);
   const materials = [...document.materials.map((m) => m.name), ...library.map((m) => m.name)];
 
@@ -64,7 +67,19 @@ export function ShapeLedger() {
             {document.lines.map((line, i) => {
               const shape = shapeOf(line);
               const own = problemsAt(problems, 'lines', line.name);
-              const shown = fault?.name === line.name ? [...own, { severity: 'error' as const, code: 'name', place: { part: 'lines' as const }, message: fault.text, fix: 'Choose another name.' }] : own;
+              const shown =
+                fault?.name === line.name
+                  ? [
+                      ...own,
+                      {
+                        severity: 'error' as const,
+                        code: 'name',
+                        place: { part: 'lines' as const },
+                        message: fault.text,
+                        fix: 'Choose another name.',
+                      },
+                    ]
+                  : own;
               return (
                 <Entry
                   key={line.name}
@@ -91,11 +106,23 @@ export function ShapeLedger() {
                     />
                     {line.kind === 'polygon' && (
                       <span className="row">
-                        <button type="button" className="tool" onClick={() => edit('add point', (d) => replaceEntry(d, 'lines', line.name, { ...line, points: [...line.points, ['0 mm', '0 mm']] }))}>
+                        <button
+                          type="button"
+                          className="tool"
+                          onClick={() =>
+                            edit('add point', (d) => replaceEntry(d, 'lines', line.name, { ...line, points: [...line.points, ['0 mm', '0 mm']] }))
+                          }
+                        >
                           Add point
                         </button>
                         {line.points.length > 3 && (
-                          <button type="button" className="tool" onClick={() => edit('remove point', (d) => replaceEntry(d, 'lines', line.name, { ...line, points: line.points.slice(0, -1) }))}>
+                          <button
+                            type="button"
+                            className="tool"
+                            onClick={() =>
+                              edit('remove point', (d) => replaceEntry(d, 'lines', line.name, { ...line, points: line.points.slice(0, -1) }))
+                            }
+                          >
                             Remove last point
                           </button>
                         )}

@@ -109,7 +109,8 @@ export function Shelf() {
               </div>
             </Link>
             <div className="foot">
-              {p.runs === 0 ? 'no run yet' : p.runs === 1 ? '1 run' : `${p.runs} runs`} · changed {new Date(p.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}
+              {p.runs === 0 ? 'no run yet' : p.runs === 1 ? '1 run' : `${p.runs} runs`} · changed{' '}
+              {new Date(p.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}
               <span className="grow" />
               <Tooltip title="Export as JSON">
                 <IconButton aria-label={`Export ${p.title}`} href={`/api/projects/${p.id}/export`} sx={{ '& svg': { fontSize: 18 } }}>

@@ -8,7 +8,14 @@ import type { Run } from '../api/types.ts';
 import { LineChartBox } from '../charts/LineChartBox.tsx';
 import { duration } from './SolveLedger.tsx';
 
-const words: Record<Run['state'], string> = { queued: 'waits in the queue', running: 'under way', done: 'done', stopped: 'stopped', failed: 'failed', interrupted: 'interrupted when the server ended' };
+const words: Record<Run['state'], string> = {
+  queued: 'waits in the queue',
+  running: 'under way',
+  done: 'done',
+  stopped: 'stopped',
+  failed: 'failed',
+  interrupted: 'interrupted when the server ended',
+};
 
 /** One run: its state, live progress and S11 while under way, what can be done with it. */
 export function RunItem({ run }: { run: Run }) {
@@ -27,7 +34,9 @@ export function RunItem({ run }: { run: Run }) {
         <b>Run {run.number}</b>
         <span className={run.state === 'failed' ? 'bad' : 'quiet'}>
           {words[run.state]}
-          {run.state === 'running' && p ? `, ${Math.round(100 * p.fraction)} %${p.secondsLeft === null ? '' : `, about ${duration(p.secondsLeft)} left`}` : ''}
+          {run.state === 'running' && p
+            ? `, ${Math.round(100 * p.fraction)} %${p.secondsLeft === null ? '' : `, about ${duration(p.secondsLeft)} left`}`
+            : ''}
           {e && !active ? `, ${run.accuracy}, ${duration(e.seconds)}` : ''}
         </span>
         <span className="grow" />
@@ -50,7 +59,14 @@ export function RunItem({ run }: { run: Run }) {
       </div>
       {run.state === 'running' && (
         <>
-          <div className="progress-line" role="progressbar" aria-valuenow={Math.round(100 * (p?.fraction ?? 0))} aria-valuemin={0} aria-valuemax={100} aria-label={`Progress of run ${run.number}`}>
+          <div
+            className="progress-line"
+            role="progressbar"
+            aria-valuenow={Math.round(100 * (p?.fraction ?? 0))}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-label={`Progress of run ${run.number}`}
+          >
             <div style={{ width: `${100 * (p?.fraction ?? 0)}%` }} />
           </div>
           {p && (
@@ -63,13 +79,24 @@ export function RunItem({ run }: { run: Run }) {
               <LineChartBox
                 x={{ label: 'frequency', unit: 'frequency', values: p.s.frequencies }}
                 y={{ label: 'S11 so far (dB)' }}
-                traces={[{ name: 'S11', color: 'var(--jade)', values: p.s.re.map((re, i) => Math.max(-60, Math.min(20, 20 * Math.log10(Math.hypot(re, p.s!.im[i]))))) }]}
+                traces={[
+                  {
+                    name: 'S11',
+                    color: 'var(--jade)',
+                    values: p.s.re.map((re, i) => Math.max(-60, Math.min(20, 20 * Math.log10(Math.hypot(re, p.s!.im[i]))))),
+                  },
+                ]}
               />
             </div>
           )}
         </>
       )}
-      {e && e.ended === 'steps' && <span className="warn">It reached its step limit with {formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with care.</span>}
+      {e && e.ended === 'steps' && (
+        <span className="warn">
+          It reached its step limit with {formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with
+          care.
+        </span>
+      )}
       {e && e.ended === 'stopped' && <span className="warn">Stopped by hand: the results are of the time until then.</span>}
       {run.problems.map((q) => (
         <span key={q.code} role="alert" className="bad">

@@ -26,7 +26,18 @@ const detailFields: { key: Exclude<keyof Details, 'smallestCell'>; label: string
 ];
 
 /** Where each part of a project is edited. */
-const stageOf: Record<Problem['place']['part'], string> = { file: 'shape', givens: 'shape', lines: 'shape', materials: 'shape', ports: 'feed', boundaries: 'feed', recorders: 'feed', band: 'solve', solve: 'solve', machine: 'solve' };
+const stageOf: Record<Problem['place']['part'], string> = {
+  file: 'shape',
+  givens: 'shape',
+  lines: 'shape',
+  materials: 'shape',
+  ports: 'feed',
+  boundaries: 'feed',
+  recorders: 'feed',
+  band: 'solve',
+  solve: 'solve',
+  machine: 'solve',
+};
 
 /** Band, accuracy, checks, cost, and the runs. */
 export function SolveLedger() {
@@ -69,9 +80,21 @@ export function SolveLedger() {
         <dl className="settings">
           <dt>band</dt>
           <dd>
-            <Chip label="lowest frequency" quantity="frequency" value={document.solve.from} problems={problemsAt(view.problems, 'band', undefined, 'from')} onChange={(from) => solve('band', { from })} />
+            <Chip
+              label="lowest frequency"
+              quantity="frequency"
+              value={document.solve.from}
+              problems={problemsAt(view.problems, 'band', undefined, 'from')}
+              onChange={(from) => solve('band', { from })}
+            />
             to
-            <Chip label="highest frequency" quantity="frequency" value={document.solve.to} problems={problemsAt(view.problems, 'band', undefined, 'to')} onChange={(to) => solve('band', { to })} />
+            <Chip
+              label="highest frequency"
+              quantity="frequency"
+              value={document.solve.to}
+              problems={problemsAt(view.problems, 'band', undefined, 'to')}
+              onChange={(to) => solve('band', { to })}
+            />
             in
             <input
               className="chip"
@@ -111,9 +134,22 @@ export function SolveLedger() {
           {open && (
             <>
               {detailFields.map(({ key, label, unit, hint }) => (
-                <DetailRow key={key} label={label} unit={unit} hint={hint} value={document.solve.details?.[key]?.toString() ?? ''} onChange={(v) => setDetail(key, v)} />
+                <DetailRow
+                  key={key}
+                  label={label}
+                  unit={unit}
+                  hint={hint}
+                  value={document.solve.details?.[key]?.toString() ?? ''}
+                  onChange={(v) => setDetail(key, v)}
+                />
               ))}
-              <DetailRow label="smallest cell" unit="" hint="e.g. 0.2 mm; from the metal if empty" value={document.solve.details?.smallestCell ?? ''} onChange={(v) => setDetail('smallestCell', v)} />
+              <DetailRow
+                label="smallest cell"
+                unit=""
+                hint="e.g. 0.2 mm; from the metal if empty"
+                value={document.solve.details?.smallestCell ?? ''}
+                onChange={(v) => setDetail('smallestCell', v)}
+              />
             </>
           )}
         </dl>
@@ -140,8 +176,10 @@ export function SolveLedger() {
         ))}
         {view.estimate && machine && (
           <p className="cost">
-            {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about {view.estimate.steps.toLocaleString('en')} steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps, <b>about {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads. At least{' '}
-            {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at {view.summary && formatBand(document, view.summary)}.
+            {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about {view.estimate.steps.toLocaleString('en')}{' '}
+            steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps, <b>about {duration(view.estimate.seconds)}</b> on this machine’s{' '}
+            {machine.threads} threads. At least {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at{' '}
+            {view.summary && formatBand(document, view.summary)}.
           </p>
         )}
         <div className="row" style={{ padding: '2px 14px 8px' }}>
@@ -198,4 +236,5 @@ const formatBand = (d: Project, summary: Record<string, { si: number }>): string
 };
 
 /** Seconds in words. */
-export const duration = (s: number): string => (s < 90 ? `${Math.max(1, Math.round(s))} s` : s < 5400 ? `${Math.round(s / 60)} min` : `${(s / 3600).toPrecision(2)} h`);
+export const duration = (s: number): string =>
+  s < 90 ? `${Math.max(1, Math.round(s))} s` : s < 5400 ? `${Math.round(s / 60)} min` : `${(s / 3600).toPrecision(2)} h`;

@@ -15,7 +15,8 @@ interface Props {
 }
 
 const dielectrics = ['#9fc4b0', '#a9b8d6', '#d4c79a', '#c7abc7', '#a7cdd0'];
-const colourOf = (b: Body, order: string[]): string => (b.material.kind === 'conductor' ? '#c0874a' : dielectrics[order.indexOf(b.material.name) % dielectrics.length]);
+const colourOf = (b: Body, order: string[]): string =>
+  b.material.kind === 'conductor' ? '#c0874a' : dielectrics[order.indexOf(b.material.name) % dielectrics.length];
 
 /** The bodies of the model; metal opaque, dielectrics translucent. Coordinates in metres. */
 export function Bodies({ bodies, dark, picked, lit, faint, onPoint, onPick }: Props) {
@@ -81,7 +82,21 @@ function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick 
   return (
     <group>
       <mesh name={body.name} geometry={surface} renderOrder={sheet ? 2 : 1} onPointerMove={onPoint} onPointerOut={onLeave} onClick={onPick}>
-        <meshStandardMaterial color={colour} emissive={colour} emissiveIntensity={strong ? 0.35 : 0.08} roughness={0.75} metalness={0} flatShading side={DoubleSide} transparent={opacity < 1} opacity={opacity} depthWrite={opacity === 1} polygonOffset polygonOffsetFactor={sheet ? -1 : 1} polygonOffsetUnits={1} />
+        <meshStandardMaterial
+          color={colour}
+          emissive={colour}
+          emissiveIntensity={strong ? 0.35 : 0.08}
+          roughness={0.75}
+          metalness={0}
+          flatShading
+          side={DoubleSide}
+          transparent={opacity < 1}
+          opacity={opacity}
+          depthWrite={opacity === 1}
+          polygonOffset
+          polygonOffsetFactor={sheet ? -1 : 1}
+          polygonOffsetUnits={1}
+        />
       </mesh>
       <lineSegments geometry={outline} renderOrder={3}>
         <lineBasicMaterial color={edge} transparent opacity={faint ? 0.4 : 1} />

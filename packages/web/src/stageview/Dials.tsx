@@ -40,7 +40,18 @@ function Dial({ name, min, max }: { name: string; min: string; max: string }) {
   return (
     <label className="dial">
       <b className="mono">{name}</b>
-      <input type="range" aria-label={`dial ${name}`} min={bounds[0]} max={bounds[1]} step={(bounds[1] - bounds[0]) / 400} value={shown} aria-valuetext={formatSI(shown, value.measure, 4)} onChange={(e) => set(Number(e.target.value))} onPointerUp={() => setTurning(null)} onKeyUp={() => setTurning(null)} />
+      <input
+        type="range"
+        aria-label={`dial ${name}`}
+        min={bounds[0]}
+        max={bounds[1]}
+        step={(bounds[1] - bounds[0]) / 400}
+        value={shown}
+        aria-valuetext={formatSI(shown, value.measure, 4)}
+        onChange={(e) => set(Number(e.target.value))}
+        onPointerUp={() => setTurning(null)}
+        onKeyUp={() => setTurning(null)}
+      />
       <span className="mono">{formatSI(shown, value.measure, 4)}</span>
     </label>
   );

@@ -1,22 +1,26 @@
-import { Html } from '@react-three/drei';
 import type { ScenePort } from '@jadebell/core/scene';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
+import type { Label } from './Labels.tsx';
 
 const plum = '#6B3F6B';
 
-/** Ports: a plum patch across the gap, an arrow along the voltage path, and a bell-shaped tag with name and number. */
+/** Bell-shaped tags with number and name. */
+export const portLabels = (ports: readonly ScenePort[]): Label[] =>
+  ports.map((p, i) => ({ key: `port ${p.name}`, at: p.min.map((m, a) => (m + p.max[a]) / 2), text: `${i + 1} ${p.name}`, className: 'port-tag' }));
+
+/** Ports: a plum patch across the gap and an arrow along the voltage path. */
 export function PortMarks({ ports, size }: { ports: readonly ScenePort[]; size: number }) {
   return (
     <>
-      {ports.map((p, i) => (
-        <PortMark key={p.name} port={p} number={i + 1} size={size} />
+      {ports.map((p) => (
+        <PortMark key={p.name} port={p} size={size} />
       ))}
     </>
   );
 }
 
-function PortMark({ port, number, size }: { port: ScenePort; number: number; size: number }) {
+function PortMark({ port, size }: { port: ScenePort; size: number }) {
   const { min, max, axis, across, direction } = port;
   const centre = min.map((m, a) => (m + max[a]) / 2) as [number, number, number];
   const patch = useMemo(() => {
@@ -59,11 +63,6 @@ function PortMark({ port, number, size }: { port: ScenePort; number: number; siz
       <lineSegments geometry={arrow} renderOrder={5}>
         <lineBasicMaterial color={plum} depthTest={false} />
       </lineSegments>
-      <Html position={centre} zIndexRange={[5, 0]} style={{ pointerEvents: 'none' }}>
-        <div className="port-tag">
-          {number} {port.name}
-        </div>
-      </Html>
     </group>
   );
 }

@@ -12,8 +12,9 @@ import { Bodies } from './Bodies.tsx';
 import { type CameraHandle, ViewCamera, type ViewName } from './Camera.tsx';
 import { Dials } from './Dials.tsx';
 import { frameOf, roundLength } from './frameOf.ts';
-import { PortMarks } from './PortMarks.tsx';
-import { Floor, GridPlane, RegionFrame } from './Surroundings.tsx';
+import { type Label, LabelLayer, LabelMover } from './Labels.tsx';
+import { portLabels, PortMarks } from './PortMarks.tsx';
+import { axisLabels, boundaryLabels, Floor, GridPlane, RegionFrame } from './Surroundings.tsx';
 
 const viewNames: ViewName[] = ['oblique', 'top', 'bottom', 'front', 'back', 'left', 'right'];
 const arrowViews: Record<string, ViewName> = { up: 'top', down: 'front', left: 'left', right: 'right', home: 'oblique' };
@@ -33,11 +34,13 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const [fits, setFits] = useState(0);
   const frame = useMemo(() => frameOf(useModel.getState().view.bodies), [fits, ready]); // eslint-disable-line react-hooks/exhaustive-deps
   const region = stage !== 'shape' ? view.region : null;
-  const shownFrame = useMemo(() => (stage === 'solve' && region ? frameOf([region as never]) : frame), [stage, frame, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  const shownFrame = useMemo(() => (region ? frameOf([region as never]) : frame), [frame, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
 
   const fit = useCallback(() => setFits((n) => n + 1), []);
   useHotkeys('.', fit);
-  useHotkeys('alt+up,alt+down,alt+left,alt+right,alt+home', (_, k) => camera.current?.look(arrowViews[k.keys?.join('') ?? 'home']), { preventDefault: true });
+  useHotkeys('alt+up,alt+down,alt+left,alt+right,alt+home', (_, k) => camera.current?.look(arrowViews[k.keys?.join('') ?? 'home']), {
+    preventDefault: true,
+  });
   const through = (by: number): void => {
     if (!under.length) return;
     const next = (step + by + under.length) % under.length;
@@ -60,6 +63,11 @@ export default function StageView({ stage }: { stage: StagePath }) {
   );
   useEffect(() => () => light(null), [light]);
 
+  const layer = useRef<HTMLDivElement>(null);
+  const labels = useMemo(
+    (): Label[] => [...axisLabels(frame), ...portLabels(view.ports), ...(region ? boundaryLabels(region, boundaries) : [])],
+    [frame, view.ports, region, boundaries],
+  );
   const told = view.bodies.find((b) => b.name === (under[step] ?? ''));
   const bar = scale ? roundLength(110 / scale) : 0;
   const level = useMemo(() => view.bodies.find((b) => b.recipe.form === 'sheet' && b.recipe.normal === 2)?.min[2] ?? 0, [view.bodies]);
@@ -70,9 +78,11 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <Floor frame={frame} dark={dark} />
         <Bodies bodies={view.bodies} dark={dark} picked={picked} lit={lit} onPoint={onPoint} onPick={pick} />
         <PortMarks ports={view.ports} size={frame.size} />
-        {region && <RegionFrame region={region} boundaries={boundaries} dark={dark} />}
+        {region && <RegionFrame region={region} dark={dark} />}
+        <LabelMover labels={labels} layer={layer} />
         {stage === 'solve' && showGrid && view.grid && <GridPlane grid={view.grid} level={level} dark={dark} />}
       </Canvas>
+      <LabelLayer labels={labels} layer={layer} />
       {stage === 'shape' && (
         <div className="over add-row">
           {shapes.map((s) => (

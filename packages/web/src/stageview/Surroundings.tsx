@@ -1,8 +1,12 @@
-import { Html } from '@react-three/drei';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
 import type { View } from '../workers/protocol.ts';
+import { type Project, sides } from '@jadebell/core/document';
 import { type Frame, roundLength } from './frameOf.ts';
+import type { Label } from './Labels.tsx';
+
+/** Length of the drawn axes as a part of the frame. */
+const axisLength = 0.12;
 
 const segments = (points: number[]): BufferGeometry => {
   const g = new BufferGeometry();
@@ -20,7 +24,7 @@ export function Floor({ frame, dark }: { frame: Frame; dark: boolean }) {
     for (let i = -n; i <= n; i++) for (let j = -n; j <= n; j++) points.push(at[0] + i * step, at[1] + j * step, 0);
     return segments(points);
   }, [frame]);
-  const length = 0.12 * frame.size;
+  const length = axisLength * frame.size;
   const axes = useMemo(() => segments([0, 0, 0, length, 0, 0, 0, 0, 0, 0, length, 0, 0, 0, 0, 0, 0, length]), [length]);
   return (
     <>
@@ -30,11 +34,6 @@ export function Floor({ frame, dark }: { frame: Frame; dark: boolean }) {
       <lineSegments geometry={axes} renderOrder={6}>
         <lineBasicMaterial color={dark ? '#A3B1AA' : '#54625C'} depthTest={false} transparent />
       </lineSegments>
-      {(['x', 'y', 'z'] as const).map((letter, a) => (
-        <Html key={letter} position={[0, 1, 2].map((b) => (a === b ? length * 1.15 : 0)) as [number, number, number]} zIndexRange={[4, 0]} style={{ pointerEvents: 'none' }}>
-          <div className="axis-letter">{letter}</div>
-        </Html>
-      ))}
     </>
   );
 }
@@ -55,27 +54,32 @@ const boxEdges = (min: readonly number[], max: readonly number[]): number[] => {
   return out;
 };
 
-/** The frame of the computed region, dashed, with the names of its boundaries. */
-export function RegionFrame({ region, boundaries, dark }: { region: NonNullable<View['region']>; boundaries: Record<string, string>; dark: boolean }) {
+/** Letters at the ends of the axes. */
+export const axisLabels = (frame: Frame): Label[] =>
+  (['x', 'y', 'z'] as const).map((text, a) => ({
+    key: text,
+    at: [0, 1, 2].map((b) => (a === b ? axisLength * 1.15 * frame.size : 0)),
+    text,
+    className: 'axis-letter',
+  }));
+
+/** Names of the boundaries in the middle of the region's sides. */
+export const boundaryLabels = ({ min, max }: NonNullable<View['region']>, boundaries: Project['boundaries']): Label[] =>
+  sides.map((side, i) => {
+    const at = min.map((m, a) => (m + max[a]) / 2);
+    at[i >> 1] = (i & 1 ? max : min)[i >> 1];
+    return { key: side, at, text: boundaries[side] === 'open' ? 'open' : 'electric wall', className: 'axis-letter quiet' };
+  });
+
+/** The frame of the computed region, dashed. */
+export function RegionFrame({ region, dark }: { region: NonNullable<View['region']>; dark: boolean }) {
   const { min, max } = region;
   const geometry = useMemo(() => segments(dashed(boxEdges(min, max), 60)), [min, max]);
-  const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'];
   return (
     <>
       <lineSegments geometry={geometry}>
         <lineBasicMaterial color={dark ? '#5CC7A0' : '#1F7A5C'} transparent opacity={0.7} />
       </lineSegments>
-      {sides.map((s, i) => {
-        const p = min.map((m, a) => (m + max[a]) / 2) as [number, number, number];
-        p[i >> 1] = (i & 1 ? max : min)[i >> 1];
-        return (
-          <Html key={s} position={p} zIndexRange={[3, 0]} style={{ pointerEvents: 'none' }}>
-            <div className="axis-letter" style={{ fontWeight: 400, whiteSpace: 'nowrap' }}>
-              {boundaries[s] === 'open' ? 'open' : 'electric wall'}
-            </div>
-          </Html>
-        );
-      })}
     </>
   );
 }
@@ -84,7 +88,8 @@ export function RegionFrame({ region, boundaries, dark }: { region: NonNullable<
 function dashed(points: number[], count: number): number[] {
   const out: number[] = [];
   let longest = 0;
-  for (let i = 0; i < points.length; i += 6) longest = Math.max(longest, Math.hypot(points[i + 3] - points[i], points[i + 4] - points[i + 1], points[i + 5] - points[i + 2]));
+  for (let i = 0; i < points.length; i += 6)
+    longest = Math.max(longest, Math.hypot(points[i + 3] - points[i], points[i + 4] - points[i + 1], points[i + 5] - points[i + 2]));
   for (let i = 0; i < points.length; i += 6) {
     const length = Math.hypot(points[i + 3] - points[i], points[i + 4] - points[i + 1], points[i + 5] - points[i + 2]);
     const n = Math.max(1, Math.round((count * length) / longest));

@@ -30,7 +30,7 @@ export const theme = createTheme({
     },
   },
   shape: { borderRadius: 6 },
-  typography: { fontFamily: font, fontSize: 14, button: { textTransform: 'none', fontWeight: 600 } },
+  typography: { fontFamily: font, fontSize: 14, body1: { fontSize: 14, lineHeight: 1.4 }, button: { textTransform: 'none', fontWeight: 600 } },
   components: {
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: { defaultProps: { size: 'small', disableElevation: true } },

@@ -12,7 +12,15 @@ const cache: MeshCache = new Map();
 
 async function evaluate({ project, machine, wantGrid }: EvaluateRequest): Promise<View> {
   const { model, ports, scene, problems } = buildScene(project, await kernel, cache);
-  const view: View = { bodies: model.bodies, ports, summary: model.scope.summary, problems, region: scene && { min: scene.min, max: scene.max }, estimate: null, grid: null };
+  const view: View = {
+    bodies: model.bodies,
+    ports,
+    summary: model.scope.summary,
+    problems,
+    region: scene && { min: scene.min, max: scene.max },
+    estimate: null,
+    grid: null,
+  };
   if (!scene || !machine) return view;
   const solver = solvers[project.solve.solver];
   const found = solver.check(scene, machine);

@@ -43,4 +43,5 @@ export interface Preview {
   good: boolean;
   si: number | null;
 }
-export type Reply = { ticket: number; view: View } | { ticket: number; value: Preview } | { ticket: number; bodies: Body[] } | { ticket: number; fault: string };
+export type Reply =
+  { ticket: number; view: View } | { ticket: number; value: Preview } | { ticket: number; bodies: Body[] } | { ticket: number; fault: string };

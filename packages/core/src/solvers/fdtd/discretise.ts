@@ -1,6 +1,6 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { buildGrid, type Grid } from '../../grid/index.ts';
-import { c0, eps0, eta0 } from '../../numerics/constants.ts';
+import { c0, eps0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
 import { collectMedia } from './materials.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
@@ -16,14 +16,6 @@ export interface LossRow {
   sigma: Float32Array;
 }
 
-/** A source edge: its field gets coefficient * V(t) each step. */
-export interface SourceEdge {
-  port: number;
-  component: 0 | 1 | 2;
-  index: [number, number, number];
-  coefficient: number;
-}
-
 /** The discrete model: grid, time step, and update coefficients as a dictionary of rows. */
 export interface Discrete {
   grid: Grid;
@@ -34,7 +26,6 @@ export interface Discrete {
   dictionary: Float32Array;
   /** [k][component][j]: 0 wall, 1 vacuum, otherwise 2 + number of the dictionary row. */
   rowOf: Uint32Array;
-  sources: SourceEdge[];
   ports: PortEdge[][];
   lossRows: LossRow[];
   problems: Problem[];
@@ -100,7 +91,6 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const rows = new EdgeRows(scene, grid, collectMedia(scene));
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
-  const sources: SourceEdge[] = [];
   const lossRows: LossRow[] = [];
   const ports = scene.ports.map((p) => portEdges(p, grid));
   const portRows = new Map<string, { port: number; edge: PortEdge }[]>();
@@ -144,14 +134,11 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
             shorted[port]++;
             continue;
           }
-          const er = edges.mixed ? edges.re[i] : 1;
-          const r = edge.share * scene.ports[port].resistance;
-          const length = grid.lines[c][edge.index[c] + 1] - grid.lines[c][edge.index[c]];
-          const sigma = (edges.mixed ? omega * eps0 * edges.loss[i] : 0) + length / (r * edge.area);
-          const a = (sigma * dt) / (2 * er * eps0);
-          row[i] = (1 - a) / (1 + a);
-          row[sx + i] = (c0 * dt) / er / (1 + a);
-          sources.push({ port, component: c, index: edge.index, coefficient: (row[sx + i] * eta0 * edge.part) / (r * edge.area) });
+          // The port updates its edges itself; the sweep leaves them as they are.
+          edge.ca = row[i];
+          edge.cb = row[sx + i];
+          row[i] = 1;
+          row[sx + i] = 0;
         }
         rowOf[slot] = 2 + dictionary.add(row);
         if (lossy) {
@@ -162,7 +149,7 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
         }
       }
 
-  const out: Discrete = { grid, dt, sx, dictionary: dictionary.data(), rowOf, sources, ports, lossRows, problems: [] };
+  const out: Discrete = { grid, dt, sx, dictionary: dictionary.data(), rowOf, ports, lossRows, problems: [] };
   scene.ports.forEach((port, p) => {
     const place = { part: 'ports', name: port.name } as const;
     if (shorted[p])
@@ -198,7 +185,8 @@ export function isMetal(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[])
   if (row === 0) return true;
   if (c !== 0 && (i === 0 || i === nx)) return true;
   if (row === 1 || i === nx) return false;
-  return d.dictionary[(row - 2) * 2 * d.sx + d.sx + i] === 0;
+  const at = (row - 2) * 2 * d.sx + i;
+  return d.dictionary[at] === 0 && d.dictionary[at + d.sx] === 0;
 }
 
 /** Whether some metal edge meets each end of each of a port's columns. */

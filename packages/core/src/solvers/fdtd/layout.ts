@@ -1,7 +1,7 @@
 /** Word numbers of the kernel's parameter block; the kernel's copy is kernels/assembly/params.ts. */
 export const P = {
   SX: 0, NY: 1, NZ: 2, NX: 3, EX: 4, EY: 5, EZ: 6, HX: 7, HY: 8, HZ: 9, ROWS: 10, VACUUM: 11, EX_INV: 12, EY_INV: 13, EZ_INV: 14, HX_INV: 15, HY_INV: 16, HZ_INV: 17, BARRIER: 18,
-  X_LOW: 19, X_HIGH: 20, Y_SLOT: 21, Z_SLOT: 22, Y_SLOTS: 23, PML_E: 24, PML_H: 30, PSI_E: 36, PSI_H: 42, SRC_START: 48, SRC: 49, PROBES: 50, PROBE: 51, DFT_COUNT: 52, DFT: 53,
+  X_LOW: 19, X_HIGH: 20, Y_SLOT: 21, Z_SLOT: 22, Y_SLOTS: 23, PML_E: 24, PML_H: 30, PSI_E: 36, PSI_H: 42, SRC_START: 48, SRC: 49, PORTS: 50, PORT: 51, DFT_COUNT: 52, DFT: 53,
   DFT_EVERY: 54, DFT_NF: 55, DFT_TWIDDLE: 56, SCRATCH: 57, SCRATCH_BYTES: 58, ENERGY: 59, ENERGY_WX: 60, ENERGY_WY: 61, ENERGY_WZ: 62, SLABS: 63, WORDS: 64,
 } as const; // prettier-ignore
 

@@ -6,14 +6,15 @@ export interface PortEdge {
   component: 0 | 1 | 2;
   /** Grid indices of the edge's lower end. */
   index: [number, number, number];
-  /** Share of this edge in the port's resistance: R_edge = share * R (series over the gap, parallel over the width). */
-  share: number;
   /** The port's voltage is the sum of weight * E over its edges, V/m to V, signed along the path. */
   weight: number;
-  /** Part of the source voltage across this edge, signed along the path. */
-  part: number;
+  /** Part of the port's current through this edge, signed along the path. */
+  current: number;
   /** Area of the edge's dual face, m^2. */
   area: number;
+  /** Update coefficients without the port: E = ca E + cb curl H'. Zero until discretised. */
+  ca: number;
+  cb: number;
 }
 
 const dualStep = (x: Float64Array, i: number): number => (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
@@ -28,7 +29,6 @@ export function portEdges(port: ScenePort, grid: Grid): PortEdge[] {
   const a0 = nearestLine(lines[across], port.min[across]);
   const a1 = nearestLine(lines[across], port.max[across]);
   const t = nearestLine(lines[thin], (port.min[thin] + port.max[thin]) / 2);
-  const gap = lines[axis][i1] - lines[axis][i0];
   const edges: PortEdge[] = [];
   let total = 0;
   const columns: { a: number; w: number }[] = [];
@@ -47,10 +47,11 @@ export function portEdges(port: ScenePort, grid: Grid): PortEdge[] {
       edges.push({
         component: axis,
         index,
-        share: (total / w) * (length / gap),
         weight: (port.direction * length * w) / total,
-        part: (port.direction * length) / gap,
+        current: (port.direction * w) / total,
         area: dualStep(lines[across], a) * dualStep(lines[thin], t),
+        ca: 0,
+        cb: 0,
       });
     }
   return edges;

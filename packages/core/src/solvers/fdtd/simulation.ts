@@ -1,4 +1,4 @@
-import { c0 } from '../../numerics/constants.ts';
+import { c0, eta0 } from '../../numerics/constants.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
 import type { Discrete } from './discretise.ts';
 import { Arena, P } from './layout.ts';
@@ -16,6 +16,8 @@ export interface SimulationPlan {
   discrete: Discrete;
   /** Source voltage of each port at (n + 1/2) dt. */
   waveform: (port: number, t: number) => number;
+  /** Resistance of each port, ohms. */
+  resistance: (port: number) => number;
   maxSteps: number;
   regions: Region[];
   /** Hertz. */
@@ -60,7 +62,7 @@ export class Simulation {
     private readonly buffer: ArrayBufferLike,
     private readonly run: (...args: number[]) => void,
     private readonly helpers: KernelThread[],
-    private readonly at: { config: number; probes: number[]; energy: number; sums: { at: number; padded: number; floats: number }[] },
+    private readonly at: { config: number; voltages: number[]; energy: number; sums: { at: number; padded: number; floats: number }[] },
     bytes: number,
   ) {
     this.bytes = bytes;
@@ -129,33 +131,45 @@ export class Simulation {
     for (const base of [P.PSI_E, P.PSI_H])
       [yBytes, zBytes, zBytes, xBytes, xBytes, yBytes].forEach((bytes, i) => (words[base + i] = arena.take(bytes)));
 
-    // Sources and port voltages.
     const offset = ([i, j, k]: readonly number[]): number => ((k * (ny + 1) + j) * sx + i) * 4;
+    const strides = [4, sx * 4, sx * (ny + 1) * 4];
     const series = d.ports.map((_, p) => put(Float32Array.from({ length: plan.maxSteps }, (__, n) => plan.waveform(p, (n + 0.5) * dt))));
-    const sorted = [...d.sources].sort((a, b) => a.index[2] - b.index[2]);
-    const entries = new DataView(new ArrayBuffer(sorted.length * 12));
-    sorted.forEach((s, n) => {
-      entries.setUint32(n * 12, words[P.EX + s.component] + offset(s.index), true);
-      entries.setFloat32(n * 12 + 4, s.coefficient, true);
-      entries.setUint32(n * 12 + 8, series[s.port], true);
-    });
-    words[P.SRC] = put(new Uint32Array(entries.buffer));
-    words[P.SRC_START] = put(Int32Array.from({ length: nz + 1 }, (_, k) => sorted.filter((s) => s.index[2] < k).length));
-    const probes = d.ports.map(() => arena.take(plan.maxSteps * 8));
-    const table = new Uint32Array(d.ports.length * 3);
+    const voltages = d.ports.map(() => arena.take(plan.maxSteps * 8));
+    const table = new DataView(new ArrayBuffer(d.ports.length * 32));
+    const held: { k: number; at: number; value: number }[] = [];
     d.ports.forEach((edges, p) => {
-      const view = new DataView(new ArrayBuffer(edges.length * 8));
+      const view = new DataView(new ArrayBuffer(edges.length * 48));
+      const values = arena.take(edges.length * 4);
+      let both = 0;
       edges.forEach((e, n) => {
-        view.setUint32(n * 8, words[P.EX + e.component] + offset(e.index), true);
-        view.setFloat32(n * 8 + 4, e.weight, true);
+        // E_a is driven by H_c stepping back along b, less H_b stepping back along c, with a, b, c in cyclic order.
+        const a = e.component;
+        const b = ((a + 1) % 3) as 0 | 1 | 2;
+        const c = ((a + 2) % 3) as 0 | 1 | 2;
+        const field = words[P.EX + a] + offset(e.index);
+        const value = values + n * 4;
+        const push = (e.cb * eta0 * e.current) / e.area;
+        const u32 = [field, value, words[P.HX + c] + offset(e.index), strides[b], words[P.HX + b] + offset(e.index), strides[c]];
+        const f32 = [e.ca, e.cb * factors[b].eInverse[e.index[b]], e.cb * factors[c].eInverse[e.index[c]], e.weight, push];
+        u32.forEach((v, i) => view.setUint32(n * 48 + 4 * i, v, true));
+        f32.forEach((v, i) => view.setFloat32(n * 48 + 24 + 4 * i, v, true));
+        both += e.weight * push;
+        held.push({ k: e.index[2], at: field, value });
       });
-      table.set([put(new Uint32Array(view.buffer)), edges.length, probes[p]], p * 3);
+      table.setUint32(p * 32, put(new Uint32Array(view.buffer)), true);
+      table.setUint32(p * 32 + 4, edges.length, true);
+      table.setUint32(p * 32 + 8, series[p], true);
+      table.setUint32(p * 32 + 12, voltages[p], true);
+      table.setFloat64(p * 32 + 16, 1 / (plan.resistance(p) + both / 2), true);
+      table.setFloat64(p * 32 + 24, both, true);
     });
-    words[P.PROBES] = d.ports.length;
-    words[P.PROBE] = put(table);
+    held.sort((a, b) => a.k - b.k);
+    words[P.PORTS] = d.ports.length;
+    words[P.PORT] = put(new Uint32Array(table.buffer));
+    words[P.SRC] = put(Uint32Array.from(held.flatMap((h) => [h.at, h.value])));
+    words[P.SRC_START] = put(Int32Array.from({ length: nz + 1 }, (_, k) => held.filter((h) => h.k < k).length));
 
     // Running Fourier sums.
-    const strides = [4, sx * 4, sx * (ny + 1) * 4];
     const nf = frequencies.length;
     const sums = regions.map((r) => {
       const padded = (r.inner + 3) & ~3;
@@ -207,7 +221,7 @@ export class Simulation {
 
     const instance = await wasm.instantiate(host.module, kernelImports(memory));
     const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => host.spawn(host.module, memory)));
-    return new Simulation(plan, memory.buffer, instance.exports.run, helpers, { config, probes, energy: words[P.ENERGY], sums }, arena.bytes);
+    return new Simulation(plan, memory.buffer, instance.exports.run, helpers, { config, voltages, energy: words[P.ENERGY], sums }, arena.bytes);
   }
 
   get steps(): number {
@@ -230,7 +244,7 @@ export class Simulation {
 
   /** Voltage of a port after each step so far, V. */
   voltage(port: number): Float64Array {
-    return new Float64Array(this.buffer, this.at.probes[port], this.step);
+    return new Float64Array(this.buffer, this.at.voltages[port], this.step);
   }
 
   /** Fourier sums of a region so far. */

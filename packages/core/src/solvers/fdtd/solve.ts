@@ -60,6 +60,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
     {
       discrete,
       waveform: source,
+      resistance: (p) => scene.ports[p].resistance,
       maxSteps,
       regions: plan.regions,
       frequencies: scene.recordAt,

@@ -1,0 +1,72 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+/** The path of data through the core: a folder may import only those before it (and its own). */
+const order = [
+  'numerics',
+  'document',
+  'expressions',
+  'materials',
+  'geometry',
+  'scene',
+  'grid',
+  'network',
+  'radiation',
+  'results',
+  'solvers',
+  'formats',
+  'verification',
+];
+
+/** Modules that the core may not know. */
+const outside = ['node:*', 'fs', 'path', 'react*', 'express', 'sequelize*', '@mui/*', 'three*', '@jadebell/*'];
+
+const coreLayers = order.map((folder, i) => ({
+  files: [`packages/core/src/${folder}/**/*.ts`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { group: outside, message: 'The core is pure computation.' },
+          ...(i + 1 < order.length
+            ? [{ group: order.slice(i + 1).map((f) => `**/../${f}/**`), message: `Nothing in ${folder} reaches forward in the path of data.` }]
+            : []),
+        ],
+      },
+    ],
+  },
+}));
+
+export default ts.config(
+  { ignores: ['**/node_modules/**', 'packages/core/kernels/**', 'packages/web/dist/**', '.data/**'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrorsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'no-console': 'off',
+    },
+  },
+  {
+    files: ['scripts/**/*.mjs', '**/*.mjs'],
+    languageOptions: { globals: { console: 'readonly', process: 'readonly', URL: 'readonly', WebAssembly: 'readonly', setTimeout: 'readonly' } },
+  },
+  ...coreLayers,
+  { files: ['packages/core/src/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
+  {
+    files: ['packages/{cli,node,server}/src/**/*.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: ['react*', '@mui/*', '@jadebell/web*'] }] },
+  },
+  {
+    files: ['packages/web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      'no-restricted-imports': ['error', { patterns: ['node:*', 'express', 'sequelize*', '@jadebell/server*', '@jadebell/cli*', '@jadebell/node*'] }],
+    },
+  },
+);

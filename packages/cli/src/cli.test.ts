@@ -1,0 +1,75 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readS1p } from '@jadebell/core/formats';
+
+const bin = fileURLToPath(new URL('../bin/jadebell.mjs', import.meta.url));
+const tag = fileURLToPath(new URL('../../../demo/tag-868.json', import.meta.url));
+let folder: string;
+beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'jadebell-cli-'))));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const jadebell = (...args: string[]): Promise<{ code: number; out: string; err: string }> =>
+  new Promise((resolve) => {
+    const env = { ...process.env, NODE_OPTIONS: '' };
+    execFile(process.execPath, [bin, ...args], { env, maxBuffer: 1 << 26 }, (error, out, err) =>
+      resolve({ code: error ? Number(error.code) : 0, out, err }),
+    );
+  });
+const file = (name: string, text: string): string => {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+};
+
+describe('command line', () => {
+  test('schema, check and estimate', async () => {
+    const schema = await jadebell('schema');
+    expect(JSON.parse(schema.out)).toMatchObject({ title: 'Jade Bell project, version 1' });
+    expect(await jadebell('check', tag)).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('no errors'),
+      err: expect.stringContaining('perfect conductor'),
+    });
+    const estimate = JSON.parse((await jadebell('estimate', tag, '--json')).out);
+    expect(estimate.cells).toHaveLength(3);
+    expect(estimate.bytes).toBeLessThan(1e9);
+  });
+
+  test('errors go to standard error with their place and cure; the exit code tells the kind', async () => {
+    const wrong = await jadebell('check', tag, '--set', 'w=3', '--set', 'span=arm');
+    expect(wrong.code).toBe(1);
+    expect(wrong.err).toMatch(/given span, expression: .*depends on itself/);
+    expect(await jadebell('check', tag, '--set', 'nope=3')).toMatchObject({ code: 1, err: expect.stringContaining('no given named nope') });
+    expect(await jadebell('check', file('broken.json', '{"format":'))).toMatchObject({ code: 1, err: expect.stringContaining('not a JSON file') });
+    expect(await jadebell('check', join(folder, 'absent.json'))).toMatchObject({ code: 4 });
+    expect(await jadebell('dance')).toMatchObject({ code: 2 });
+    expect(await jadebell('solve', tag)).toMatchObject({ code: 2, err: expect.stringContaining('--out') });
+    expect(await jadebell('check', tag, '--accuracy', 'best')).toMatchObject({ code: 2 });
+    expect((await jadebell('check', tag, '--json', '--set', 'film_h=2 km')).out).toContain('"machine.memory"');
+  });
+
+  test('solve writes Touchstone, CSV and JSON that agree', async () => {
+    const project = JSON.parse(readFileSync(tag, 'utf8'));
+    project.solve = { ...project.solve, points: 41, from: '800 MHz', to: '950 MHz', details: { stopAt: 1e-3 } };
+    project.recorders = project.recorders.slice(0, 1);
+    project.recordAt = ['f0'];
+    const path = file('small.json', JSON.stringify(project));
+    const out = join(folder, 'out');
+    const { code, err } = await jadebell('solve', path, '--out', out, '--accuracy', 'draft', '--quiet');
+    expect({ code, err: err.replace(/^warning.*\n/gm, '') }).toEqual({ code: 0, err: '' });
+    expect(readdirSync(out).sort()).toEqual(['small-pattern.csv', 'small-result.json', 'small-s11.csv', 'small.s1p']);
+    const s = readS1p(readFileSync(join(out, 'small.s1p'), 'utf8'));
+    const json = JSON.parse(readFileSync(join(out, 'small-result.json'), 'utf8'));
+    expect(s.frequency).toEqual(json.frequency);
+    expect(s.s[20].re).toBeCloseTo(json.s11[20][0], 8);
+    // The tag resonates in this band and is a dipole.
+    expect(Math.min(...s.s.map((v) => Math.hypot(v.re, v.im)))).toBeLessThan(0.3);
+    expect(json.farField.figures[0].directivity).toBeGreaterThan(1.3);
+    expect(json.farField.figures[0].directivity).toBeLessThan(1.8);
+    expect(Math.abs(json.evidence.powerBalance[0])).toBeLessThan(0.03);
+  });
+});

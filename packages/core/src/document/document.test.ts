@@ -1,0 +1,71 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { atPath, crossingEdges, emptyProject, projectJsonSchema, readProject, readProjectData, shapes, signedArea, withPath } from './index.ts';
+
+const demo = new URL('../../../../demo/', import.meta.url);
+
+describe('project files', () => {
+  test.each(readdirSync(demo).filter((f) => f.endsWith('.json')))('%s is read unchanged', (name) => {
+    const text = readFileSync(new URL(name, demo), 'utf8');
+    const { project, problems } = readProject(text);
+    expect(problems).toEqual([]);
+    expect(JSON.parse(JSON.stringify(project))).toEqual(JSON.parse(text));
+  });
+
+  test.each([
+    ['{', 'file.not-json'],
+    ['[]', 'file.not-a-project'],
+    ['null', 'file.not-a-project'],
+    ['{"format":"other"}', 'file.not-a-project'],
+    ['{"format":"jadebell-project","version":7}', 'file.version'],
+    ['{"format":"jadebell-project","version":1}', 'file.shape'],
+  ])('%s is refused with %s', (text, code) => {
+    const { project, problems } = readProject(text);
+    expect(project).toBeNull();
+    expect(problems[0]).toMatchObject({ code, severity: 'error' });
+    expect(problems[0].fix).toMatch(/\.$/);
+  });
+
+  test('names that are used twice are told', () => {
+    const p = { ...emptyProject('t'), givens: [{ name: 'a', expression: '1' }, { name: 'a', expression: '2' }] }; // prettier-ignore
+    expect(readProjectData(p).problems[0]).toMatchObject({ code: 'name.twice', place: { part: 'givens', name: 'a' } });
+  });
+
+  test('no JSON value makes the reader throw', () => {
+    fc.assert(fc.property(fc.jsonValue(), (v) => expect(readProjectData(v).project).toBeNull()));
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.constantFrom('givens', 'lines', 'ports', 'solve', 'boundaries'), (v, key) => {
+        expect(() => readProjectData({ ...emptyProject('t'), [key]: v })).not.toThrow();
+      }),
+    );
+  });
+
+  test('the JSON Schema describes lines by kind', () => {
+    expect(JSON.stringify(projectJsonSchema())).toContain('"const":"cylinder"');
+  });
+});
+
+test('a fresh line of every kind fits its schema, and all its chips exist', () => {
+  for (const shape of shapes) {
+    const line = shape.fresh('part');
+    expect(shape.schema.safeParse(line).success).toBe(true);
+    for (const chip of shape.chips(line)) expect(typeof atPath(line, chip.path)).toBe('string');
+    for (const part of shape.sentence(line))
+      if (typeof part === 'object' && 'chip' in part) expect(shape.chips(line).map((c) => c.path)).toContain(part.chip);
+  }
+});
+
+test('paths are read and replaced without touching the original', () => {
+  const line = { size: ['a', 'b'], at: { x: 1 } };
+  expect(withPath(line, 'size.1', 'c')).toEqual({ size: ['a', 'c'], at: { x: 1 } });
+  expect(line.size[1]).toBe('b');
+});
+
+test('outlines: area with sign, and crossing edges', () => {
+  const square: [number, number][] = [[0, 0], [2, 0], [2, 3], [0, 3]]; // prettier-ignore
+  expect(signedArea(square)).toBe(6);
+  expect(signedArea([...square].reverse())).toBe(-6);
+  expect(crossingEdges(square)).toBeNull();
+  expect(crossingEdges([[0, 0], [2, 2], [2, 0], [0, 2]])).toEqual([0, 2]); // prettier-ignore
+});

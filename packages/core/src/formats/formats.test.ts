@@ -1,0 +1,47 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { impedance, packResult, resonances, type ResultSet, unpackResult } from '../results/index.ts';
+import { readS1p, writeCsv, writeS1p } from './index.ts';
+
+describe('Touchstone', () => {
+  test('what is written is read again', () => {
+    const s = [{ re: 0.25, im: -0.5 }, { re: -1e-5, im: 0.999 }]; // prettier-ignore
+    const text = writeS1p([868e6, 869e6], s, 50, ['Tag 868\nrun 1']);
+    expect(text.split('\n').slice(0, 3)).toEqual(['! Tag 868', '! run 1', '# Hz S RI R 50']);
+    const back = readS1p(text);
+    expect(back).toEqual({
+      frequency: [868e6, 869e6],
+      resistance: 50,
+      s: s.map((v) => ({ re: expect.closeTo(v.re, 9), im: expect.closeTo(v.im, 9) })),
+    });
+  });
+  test('other number formats and units', () => {
+    expect(readS1p('# GHz S MA R 75\n1 0.5 90\n').s[0]).toEqual({ re: expect.closeTo(0, 9), im: expect.closeTo(0.5, 9) });
+    expect(readS1p('# MHz S DB R 50\n1 -20 180 ! note\n')).toMatchObject({ frequency: [1e6], s: [{ re: expect.closeTo(-0.1, 9) }] });
+    expect(() => readS1p('# Hz S RI R 50\n1 2\n')).toThrow('Line 2');
+  });
+});
+
+test('CSV quotes titles and keeps full precision', () => {
+  expect(writeCsv([{ title: 'a, "b"', values: [1 / 3] }, { title: 'c', values: [2] }])).toBe('"a, ""b""",c\r\n0.3333333333333333,2\r\n'); // prettier-ignore
+});
+
+test('input impedance inverts the reflection for any passive load', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0.1, max: 1e4, noNaN: true }), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (r, x) => {
+      const d = (r + 50) ** 2 + x ** 2;
+      const z = impedance({ re: (r * r - 2500 + x * x) / d, im: (100 * x) / d }, 50);
+      expect(z.re).toBeCloseTo(r, 3);
+      expect(z.im).toBeCloseTo(x, 3);
+    }),
+  );
+  expect(resonances([1, 2, 3], [{ re: 10, im: -4 }, { re: 20, im: 4 }, { re: 30, im: -2 }])).toEqual([{ frequency: 1.5, resistance: 15 }]); // prettier-ignore
+});
+
+test('results are packed and unpacked unchanged', () => {
+  const result = {
+    meta: { solver: 'fdtd' },
+    arrays: { a: { shape: [2, 2], data: Float32Array.from([1, 2, 3, 4]) }, 'plane:x': { shape: [1], data: Float64Array.from([Math.PI]) } },
+  } as unknown as ResultSet;
+  expect(unpackResult(packResult(result))).toEqual(result);
+});
