@@ -9,7 +9,7 @@ describe('solver against references', () => {
     async (c) => {
       const rows = await c.run(await nodeHost());
       for (const row of rows)
-        console.log(
+        process.stdout.write(
           `${row.quantity}: ${row.computed}, reference ${row.reference}, error ${row.error.toFixed(3)} ${row.unit}, allowed ${row.allowed} ${row.unit}`,
         );
       expect(rows.filter((r) => !passes(r))).toEqual([]);

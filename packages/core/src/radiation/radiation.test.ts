@@ -28,12 +28,12 @@ function boxOfElement(axis: 0 | 1 | 2, place: number[], frequency: number, half:
     const mul = (re: number, im: number): [number, number] => [re * c - im * s, re * s + im * c];
     // E ~ exp(-jkr)/r [ (1 - j/kr - 1/kr^2)(a - (a.n) n) ... ], Balanis eq. 4-8 and 4-10 for a unit jk eta I l / 4 pi.
     const across: [number, number] = [1 - 1 / kr ** 2, -1 / kr];
-    const along: [number, number] = [2 / kr ** 2, 2 / kr];
+    const along: [number, number] = [-2 / kr ** 2, -2 / kr];
     const e = [0, 1, 2].map((i) => {
       const a = i === axis ? 1 : 0;
       const t = a - n[axis] * n[i];
       const l = n[axis] * n[i];
-      return mul(-t * across[0] + l * along[0], -t * across[1] - l * along[1]);
+      return mul(-t * across[0] + l * along[0], -t * across[1] + l * along[1]);
     });
     const turn = [0, 1, 2].map((i) => {
       const [p1, p2] = [(i + 1) % 3, (i + 2) % 3];
@@ -85,8 +85,9 @@ describe('near to far', () => {
     [2, [0, 0, 0]],
     [0, [0.01, -0.02, 0.015]],
     [1, [-0.03, 0, 0.02]],
-  ] as const)('a current element along axis %d, off the centre', (axis, place) => {
-    const pattern = nearToFar(boxOfElement(axis, [...place], 1e9, 0.08, 60), 1e9, 19, 36);
+  ] as const)('a current element along axis %d, off the centre', (axis, where) => {
+    const place: number[] = [...where];
+    const pattern = nearToFar(boxOfElement(axis, place, 1e9, 0.08, 60), 1e9, 19, 36);
     const { power, peak } = patternPower(pattern);
     expect((4 * Math.PI * peak) / power).toBeCloseTo(1.5, 2);
     // Far field of the unit element: |E| = sin(angle to the axis), phase k r'.n.
