@@ -38,7 +38,8 @@ try {
   await page.keyboard.press('3');
   await page.getByRole('button', { name: 'Run', exact: true }).click();
   await page.getByText('S11 so far').waitFor({ timeout: 60_000 });
-  await page.waitForFunction("Number(document.querySelector('[role=progressbar]')?.getAttribute('aria-valuenow')) > 55", null, { timeout: 200_000 });
+  for (let percent = 0; percent < 55; await page.waitForTimeout(300))
+    percent = Number(await page.getByRole('progressbar').first().getAttribute('aria-valuenow'));
   await take('solve', 200);
   await page.getByRole('button', { name: 'Stop and keep' }).click();
   await page.getByRole('button', { name: 'Dark theme' }).click();
