@@ -18,13 +18,14 @@ const run = (command, args, options = {}) => {
   if (result.status !== 0) throw new Error(`${command} ${args.join(' ')} failed.`);
 };
 
-/** Runs npm ci if node_modules is missing or older than the lock file. */
+/** Runs npm install if node_modules is missing or older than the lock file. */
 export function ensureNpmPackages() {
   const marker = join(root, 'node_modules/.package-lock.json');
   const lock = join(root, 'package-lock.json');
   if (existsSync(marker) && (statSync(marker).mtimeMs >= statSync(lock).mtimeMs || sameLock(marker, lock))) return;
   console.log('Installing npm packages (once) ...');
-  run('npm', ['ci', '--no-audit', '--no-fund']);
+  // Not 'npm ci': it refuses a lock file made where the registry lacks the binaries of other platforms.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund']);
 }
 
 // git checkout touches files; what counts is whether the installed versions differ.
