@@ -1,0 +1,32 @@
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import type { ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
+
+const typeOf = (a: ResultArray): 'f4' | 'f8' => (a.data instanceof Float32Array ? 'f4' : 'f8');
+
+/** Bytes of an array, little-endian as in memory on every machine we run on. */
+export const arrayBytes = (a: ResultArray): Uint8Array => new Uint8Array(a.data.buffer, a.data.byteOffset, a.data.byteLength);
+
+/** An array from its bytes. */
+export function arrayFrom(bytes: Uint8Array, type: string, shape: number[]): ResultArray {
+  const own = bytes.slice().buffer;
+  return { shape, data: type === 'f4' ? new Float32Array(own) : new Float64Array(own) };
+}
+
+/** Packs a result into one zip file: meta.json, index.json (names, types, shapes) and one raw file per array. */
+export function packResult(result: ResultSet): Uint8Array {
+  const names = Object.keys(result.arrays);
+  const index = names.map((name, i) => ({ name, file: `${i}.bin`, type: typeOf(result.arrays[name]), shape: result.arrays[name].shape }));
+  const files: Record<string, Uint8Array> = { 'meta.json': strToU8(JSON.stringify(result.meta)), 'index.json': strToU8(JSON.stringify(index)) };
+  index.forEach((e) => (files[e.file] = arrayBytes(result.arrays[e.name])));
+  return zipSync(files, { level: 6 });
+}
+
+/** Reads what packResult wrote. */
+export function unpackResult(bytes: Uint8Array): ResultSet {
+  const files = unzipSync(bytes);
+  const index = JSON.parse(strFromU8(files['index.json'])) as { name: string; file: string; type: string; shape: number[] }[];
+  return {
+    meta: JSON.parse(strFromU8(files['meta.json'])) as ResultMeta,
+    arrays: Object.fromEntries(index.map((e) => [e.name, arrayFrom(files[e.file], e.type, e.shape)])),
+  };
+}

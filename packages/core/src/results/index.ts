@@ -1,0 +1,3 @@
+export * from './derive.ts';
+export * from './resultSet.ts';
+export * from './container.ts';

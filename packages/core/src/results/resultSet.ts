@@ -1,0 +1,92 @@
+/** A numeric array of a result, with its shape; the last axis varies fastest. */
+export interface ResultArray {
+  shape: number[];
+  data: Float32Array | Float64Array;
+}
+
+export interface Complex {
+  re: number;
+  im: number;
+}
+
+/** Figures of a radiation pattern at one frequency. Gains are ratios, powers in watts for 1 W incident. */
+export interface PatternFigures {
+  frequency: number;
+  /** Power through the recording box, W. */
+  radiated: number;
+  /** Power integrated from the pattern, W. */
+  fromPattern: number;
+  accepted: number;
+  /** Power lost in dielectrics, W. */
+  lost: number;
+  directivity: number;
+  gain: number;
+  realisedGain: number;
+  /** Direction of the peak, radians. */
+  theta: number;
+  phi: number;
+  radiationEfficiency: number;
+  totalEfficiency: number;
+}
+
+/** Where a run's figures can be held against themselves. */
+export interface Evidence {
+  steps: number;
+  /** Seconds. */
+  timeStep: number;
+  cells: [number, number, number];
+  cellsPerWavelength: number;
+  /** Field energy at the end over its peak. */
+  residualEnergy: number;
+  /** Why the run ended: 'decayed', 'steps' (limit reached) or 'stopped' by the user. */
+  ended: 'decayed' | 'steps' | 'stopped';
+  /** Level of the exciting pulse at the band's edges against its strongest, dB. */
+  pulseAtEdges: [number, number];
+  /** (accepted - radiated - lost) / accepted per recorded frequency; null without a far field. */
+  powerBalance: number[] | null;
+  /** Largest |S11|; above 1 would be active. */
+  largestReflection: number;
+  /** Wall seconds of the time stepping, threads, and cell updates a second. */
+  seconds: number;
+  threads: number;
+  cellsPerSecond: number;
+  bytes: number;
+}
+
+export interface FieldPlaneInfo {
+  name: string;
+  normal: 0 | 1 | 2;
+  /** Coordinate of the grid line that was recorded, metres. */
+  at: number;
+  /** In-plane axes in storage order: rows along `v`, values along `u`. */
+  u: 0 | 1 | 2;
+  v: 0 | 1 | 2;
+}
+
+/** Everything about a result but its large arrays; plain JSON. */
+export interface ResultMeta {
+  format: 'jadebell-result';
+  version: 1;
+  solver: string;
+  coreVersion: string;
+  ports: { name: string; resistance: number }[];
+  /** Port that was excited. */
+  excited: string;
+  /** Hertz, of the recorders. */
+  recordAt: number[];
+  farField: { name: string; step: number; figures: PatternFigures[] } | null;
+  fieldPlanes: FieldPlaneInfo[];
+  evidence: Evidence;
+}
+
+/**
+ * A solution. Arrays by name:
+ * - `frequency` [n] Hz; `s` [n, ports, 2] column of S of the excited port; `portVoltage` [n, ports, 2] V for 1 W incident;
+ * - `time` [m] s; `signal` [m, ports] V, thinned;  `energy` [2, k] step and relative energy;
+ * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, 1 W incident);
+ * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
+ */
+export interface ResultSet {
+  meta: ResultMeta;
+  arrays: Record<string, ResultArray>;
+}
