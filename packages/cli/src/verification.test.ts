@@ -10,7 +10,7 @@ describe('solver against references', () => {
       const rows = await c.run(await nodeHost());
       for (const row of rows)
         process.stdout.write(
-          `${row.quantity}: ${row.computed}, reference ${row.reference}, error ${row.error.toFixed(3)} ${row.unit}, allowed ${row.allowed} ${row.unit}`,
+          `${row.quantity}: ${row.computed}, reference ${row.reference}, error ${row.error.toFixed(3)} ${row.unit}, allowed ${row.allowed} ${row.unit}\n`,
         );
       expect(rows.filter((r) => !passes(r))).toEqual([]);
       expect(rows.length).toBeGreaterThan(0);

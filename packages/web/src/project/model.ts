@@ -32,7 +32,11 @@ function start(): Worker {
       waitingBodies.get(data.ticket)?.(data.bodies);
       waitingBodies.delete(data.ticket);
     } else if ('view' in data) {
-      if (data.ticket === newest) useModel.setState({ view: data.view, ready: true, fault: null });
+      if (data.ticket !== newest) return;
+      const { view } = useModel.getState();
+      // Until the second answer the old estimate and grid stand.
+      const next = data.whole ? data.view : { ...data.view, estimate: view.estimate, grid: view.grid };
+      useModel.setState({ view: next, ready: true, fault: null });
     } else useModel.setState({ fault: data.fault });
   };
   made.onerror = (event) => useModel.setState({ fault: event.message || 'The model could not be evaluated.' });

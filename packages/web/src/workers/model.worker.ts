@@ -9,8 +9,14 @@ import type { EvaluateRequest, ExpressionRequest, Preview, Reply, Request, View 
 
 const kernel = loadGeometryKernel(() => kernelAddress);
 const cache: MeshCache = new Map();
+/** Milliseconds of quiet before the slower part is begun. */
+const settle = 60;
 
-async function evaluate({ project, machine, wantGrid }: EvaluateRequest): Promise<View> {
+/**
+ * Evaluates a project in two answers: the model first, so that it follows a dial at once, then checks, cost and grid, which take
+ * longer, unless a newer request has come meanwhile.
+ */
+async function evaluate({ ticket, project, machine, wantGrid }: EvaluateRequest): Promise<void> {
   const { model, ports, scene, problems } = buildScene(project, await kernel, cache);
   const view: View = {
     bodies: model.bodies,
@@ -21,17 +27,23 @@ async function evaluate({ project, machine, wantGrid }: EvaluateRequest): Promis
     estimate: null,
     grid: null,
   };
-  if (!scene || !machine) return view;
+  if (!scene || !machine) return answer({ ticket, view, whole: true });
+  answer({ ticket, view, whole: false });
+  await new Promise((resolve) => setTimeout(resolve, settle));
+  if (ticket !== newest) return;
   const solver = solvers[project.solve.solver];
   const found = solver.check(scene, machine);
-  view.problems = [...problems, ...found];
-  if (found.some((p) => p.severity === 'error')) return view;
-  view.estimate = solver.estimate(scene, machine);
-  if (wantGrid) {
-    const { lines, pml } = buildGrid(scene);
-    view.grid = { lines, pml };
-  }
-  return view;
+  const grid = wantGrid && !found.some((p) => p.severity === 'error') ? buildGrid(scene) : null;
+  answer({
+    ticket,
+    view: {
+      ...view,
+      problems: [...problems, ...found],
+      estimate: found.some((p) => p.severity === 'error') ? null : solver.estimate(scene, machine),
+      grid: grid && { lines: grid.lines, pml: grid.pml },
+    },
+    whole: true,
+  });
 }
 
 /** Value of an expression; with quantity 'any' it is tried as a given of its own. */
@@ -66,7 +78,7 @@ self.onmessage = async ({ data }: MessageEvent<Request>) => {
     newest = data.ticket;
     await new Promise((resolve) => setTimeout(resolve));
     if (data.ticket !== newest) return;
-    answer({ ticket: data.ticket, view: await evaluate(data) });
+    await evaluate(data);
   } catch (error) {
     answer({ ticket: data.ticket, fault: (error as Error).message });
   }

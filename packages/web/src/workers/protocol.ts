@@ -43,5 +43,9 @@ export interface Preview {
   good: boolean;
   si: number | null;
 }
+/** A view that is not whole has no checks, estimate and grid yet; they follow. */
 export type Reply =
-  { ticket: number; view: View } | { ticket: number; value: Preview } | { ticket: number; bodies: Body[] } | { ticket: number; fault: string };
+  | { ticket: number; view: View; whole: boolean }
+  | { ticket: number; value: Preview }
+  | { ticket: number; bodies: Body[] }
+  | { ticket: number; fault: string };
