@@ -21,7 +21,8 @@ const extreme = (body: Body, axis: number, sign: 1 | -1): number => (sign > 0 ? 
 /** Extent of a body's side that faces along `axis`, on the transverse axis `t`. */
 function facing(body: Body, axis: number, sign: 1 | -1, t: number): [number, number] {
   const { recipe } = body;
-  if (recipe.form !== 'sheet' || recipe.normal === t) return [body.min[t], body.max[t]];
+  // Seen along its normal a sheet shows its whole face; along its plane only the edge that is furthest out.
+  if (recipe.form !== 'sheet' || recipe.normal === t || recipe.normal === axis) return [body.min[t], body.max[t]];
   const limit = extreme(body, axis, sign);
   const [u] = inPlane[recipe.normal];
   const pick = (p: readonly [number, number], a: number): number => (a === u ? p[0] : p[1]);

@@ -87,6 +87,25 @@ describe('ports', () => {
     expect(port.max.map((v) => v * 1e3)).toEqual([3, 2, 0].map((v) => expect.closeTo(v, 9)));
   });
 
+  test('from the face of a sheet to a rod above it take the width of the rod', () => {
+    const plate: Line = {
+      kind: 'rectangle',
+      name: 'a',
+      material: 'Copper',
+      plane: 'xy',
+      size: ['60 mm', '40 mm'],
+      anchor: 'centre',
+      at: ['0 mm', '0 mm', '0 mm'],
+    };
+    const rod: Line = { kind: 'cylinder', name: 'b', material: 'Copper', axis: 'z', radius: '2 mm', height: '80 mm', at: ['5 mm', '0 mm', '3 mm'] };
+    const { ports, problems } = buildScene({ ...pair(), lines: [plate, rod] }, kernel);
+    expect(problems.filter((p) => p.severity === 'error')).toEqual([]);
+    expect(ports[0]).toMatchObject({ axis: 2, direction: 1 });
+    expect([ports[0].min[2], ports[0].max[2]]).toEqual([0, 3e-3]);
+    const { across, min, max } = ports[0];
+    expect(max[across] - min[across]).toBeCloseTo(4e-3, 9);
+  });
+
   test('that make no sense are told, with what to do', () => {
     const gap = (change: Partial<Project>): string[] => codes({ ...pair(), ...change });
     expect(gap({ ports: [{ kind: 'gap', name: 'p', between: ['a', 'c'], resistance: '50 ohm' }] })).toContain('port.no-body');

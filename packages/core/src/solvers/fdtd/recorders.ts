@@ -21,7 +21,6 @@ export interface RecordingPlan {
   regions: Region[];
   faces: Face[];
   planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number }[];
-  firstPlane: number;
   firstLoss: number;
 }
 
@@ -44,7 +43,6 @@ export function planRecording(scene: Scene, d: Discrete): RecordingPlan {
             regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), normal, index, lo, hi));
           }
   }
-  const firstPlane = regions.length;
   const planes: RecordingPlan['planes'] = [];
   for (const r of scene.recorders) {
     if (r.kind !== 'field-plane') continue;
@@ -68,7 +66,7 @@ export function planRecording(scene: Scene, d: Discrete): RecordingPlan {
         outerAxis: 1,
         outer: 1,
       });
-  return { regions, faces, planes, firstPlane, firstLoss };
+  return { regions, faces, planes, firstLoss };
 }
 
 const samplesAlong = (
