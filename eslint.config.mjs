@@ -5,10 +5,12 @@ import ts from 'typescript-eslint';
 /** The path of data through the core: a folder may import only those before it (and its own). */
 const order = [
   'numerics',
+  'formulas',
   'document',
   'expressions',
   'materials',
   'geometry',
+  'starters',
   'scene',
   'grid',
   'network',

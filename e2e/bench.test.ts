@@ -1,64 +1,28 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { readS1p } from '@jadebell/core/formats';
-import type { Browser, BrowserContext, Download, Page } from 'playwright-core';
-import { openBrowser } from './browser.ts';
+import { readTouchstone } from '@jadebell/core/formats';
+import type { Browser, Page } from 'playwright-core';
+import { type Session, startSession, until } from './session.ts';
 
-interface Service {
-  address: string;
-  stop(): Promise<void>;
-}
-
-let folder: string;
-let service: Service;
+let session: Session;
 let browser: Browser;
-let context: BrowserContext;
 let page: Page;
-const faults: string[] = [];
+let service: { address: string };
+let faults: string[];
+let chip: Session['chip'];
+let setChip: Session['setChip'];
+let add: Session['add'];
+let stage: Session['stage'];
+let entry: Session['entry'];
+let saved: Session['saved'];
+let downloaded: Session['downloaded'];
 
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'jadebell-e2e-'));
-  const scripts = '../scripts/service.mjs';
-  const { startService } = (await import(scripts)) as { startService(o: object): Promise<Service> };
-  service = await startService({ folder, port: 14480, databasePort: 14490 });
-  browser = await openBrowser();
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
-  page = await context.newPage();
-  page.setDefaultTimeout(15_000);
-  page.on('pageerror', (e) => faults.push(e.message));
-  page.on('console', (m) => {
-    if (m.type() === 'error') faults.push(m.text());
-  });
+  session = await startSession(14480);
+  ({ browser, page, faults, chip, setChip, add, stage, entry, saved, downloaded } = session);
+  service = session;
 }, 120_000);
-afterAll(async () => {
-  await browser?.close();
-  await service?.stop();
-  rmSync(folder, { recursive: true, force: true });
-}, 60_000);
+afterAll(() => session?.end(), 60_000);
 
-const chip = (label: string) => page.getByRole('button', { name: new RegExp(`^${label}:`) });
-/** Opens a chip, types an expression, leaves with Enter. */
-async function setChip(label: string, value: string, nth = 0): Promise<void> {
-  await chip(label).nth(nth).click();
-  await page.getByRole('textbox', { name: label }).fill(value);
-  await page.keyboard.press('Enter');
-}
-const stage = (name: string) => page.getByRole('navigation', { name: 'Course' }).getByRole('link', { name });
-const entry = (name: string) => page.locator(`#entry-${name}`);
-const saved = () =>
-  page
-    .getByRole('status')
-    .filter({ hasText: /^saved$/ })
-    .waitFor();
-async function downloaded(act: () => Promise<void>): Promise<{ name: string; text: string; bytes: Buffer }> {
-  const waiting: Promise<Download> = page.waitForEvent('download');
-  await act();
-  const file = await waiting;
-  const bytes = readFileSync(await file.path());
-  return { name: file.suggestedFilename(), text: bytes.toString('utf8'), bytes };
-}
 async function exportFrom(card: string, item: string): Promise<{ name: string; text: string; bytes: Buffer }> {
   return downloaded(async () => {
     await page
@@ -85,7 +49,7 @@ describe('from the Shelf to a pattern', () => {
   test('the Shelf shows the demo projects with pictures, and loads light', async () => {
     await page.goto(service.address);
     await page.getByRole('link', { name: 'Tag 868', exact: true }).waitFor();
-    expect(await page.locator('.shelf-card').count()).toBe(3);
+    expect(await page.locator('.shelf-card').count()).toBe(8);
     const picture = await page.request.get(`${service.address}${await page.locator('.shelf-card img').first().getAttribute('src')}`);
     expect(await picture.text()).toContain('<polygon');
     expect(await firstLoad('/')).toBeLessThan(1_000_000);
@@ -130,7 +94,7 @@ describe('from the Shelf to a pattern', () => {
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     const run = page.getByLabel('Run 3', { exact: true });
     await run.getByText(/under way/).waitFor();
-    await run.getByText(/S11 so far/).waitFor({ timeout: 60_000 });
+    await run.getByText(/reflection so far/).waitFor({ timeout: 60_000 });
     await run.getByRole('link', { name: 'Read' }).click({ timeout: 120_000 });
     await page.getByRole('heading', { name: 'Reflection S11' }).waitFor();
     for (const card of ['Phase of S11', 'Input impedance', 'Pattern', 'Cut', 'Antenna figures', 'Field on above', 'Evidence'])
@@ -144,11 +108,11 @@ describe('from the Shelf to a pattern', () => {
   test('exports can be read: Touchstone, CSV, PNG, the project', async () => {
     const s1p = await exportFrom('Reflection S11', 'Touchstone (.s1p)');
     expect(s1p.name).toBe('tag-868-run3.s1p');
-    const s = readS1p(s1p.text);
+    const s = readTouchstone(s1p.text, 1);
     expect(s).toMatchObject({ resistance: 50 });
     expect(s.frequency).toHaveLength(141);
     const csv = await exportFrom('Input impedance', 'Curve (CSV)');
-    expect(csv.text.split('\r\n')[0]).toBe('run 3 frequency (Hz),run 3 resistance (ohm),run 3 reactance (ohm)');
+    expect(csv.text.split('\r\n')[0]).toBe('run 3 frequency (Hz),"run 3 resistance, impedance (ohm)","run 3 reactance, impedance (ohm)"');
     expect(csv.text.trim().split('\r\n')).toHaveLength(142);
     for (const card of ['Reflection S11', 'Pattern', 'Field on above', 'Antenna figures']) {
       const png = await exportFrom(card, 'Picture (PNG)');
@@ -175,9 +139,9 @@ describe('from the Shelf to a pattern', () => {
     const table = page.getByLabel('Runs', { exact: true });
     await table.getByText('bend').first().waitFor();
     expect(await table.getByRole('checkbox').count()).toBe(3);
-    await expect(page.locator('.recharts-line-curve').count()).resolves.toBe(3);
+    await until('3 curves', async () => (await page.locator('.recharts-line-curve').count()) === 3);
     await table.getByRole('checkbox').first().uncheck();
-    await page.waitForFunction("document.querySelectorAll('.recharts-line-curve').length === 2");
+    await until('2 curves', async () => (await page.locator('.recharts-line-curve').count()) === 2);
   });
 });
 
@@ -192,14 +156,15 @@ describe('from nothing', () => {
     await name.press('Enter');
     await setChip('value of arm', '58 mm');
     // A sheet with a polygon for the other arm, a box as carrier and a rod as foot.
-    await page.getByRole('button', { name: '+ Rectangle' }).click();
+    await add('Flat', 'Rectangle');
     await setChip('extent along x', 'arm');
     await setChip('extent along y', '6 mm');
     await page.getByLabel('anchor').selectOption('corner');
     await setChip('position x', '1.5 mm');
     await setChip('position y', '-3 mm');
-    await page.getByRole('button', { name: '+ Polygon' }).click();
+    await add('Flat', 'Polygon');
     const polygon = entry('polygon');
+    await polygon.getByRole('button', { name: '3 points' }).click();
     await polygon.getByRole('button', { name: 'Add point' }).click();
     for (const [i, [x, y]] of [
       ['-1.5 mm', '-3 mm'],
@@ -211,7 +176,7 @@ describe('from nothing', () => {
       await setChip(`point ${i + 1} x`, x);
       await setChip(`point ${i + 1} y`, y);
     }
-    await page.getByRole('button', { name: '+ Box' }).click();
+    await add('Solids', 'Box');
     const box = entry('box');
     await box.getByRole('button', { name: /^extent along x/ }).click();
     await page.getByRole('textbox', { name: 'extent along x' }).fill('2*arm');
@@ -219,7 +184,7 @@ describe('from nothing', () => {
     await box.getByRole('button', { name: /^position z/ }).click();
     await page.getByRole('textbox', { name: 'position z' }).fill('-0.5 mm');
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: '+ Cylinder' }).click();
+    await add('Solids', 'Cylinder');
     const rod = entry('cylinder');
     await rod.getByLabel('material').selectOption('PTFE');
     await rod.getByRole('button', { name: /^position z/ }).click();
@@ -275,9 +240,9 @@ describe('comfort', () => {
     await page.getByRole('heading', { name: 'Keys and conventions' }).waitFor();
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Dark theme' }).click();
-    await page.waitForFunction("document.documentElement.getAttribute('data-theme') === 'dark'");
+    await page.locator('html[data-theme=dark]').waitFor();
     await page.reload();
-    await page.waitForFunction("document.documentElement.getAttribute('data-theme') === 'dark'");
+    await page.locator('html[data-theme=dark]').waitFor();
   });
 
   test('no fault was reported by any page on the way', () => {

@@ -6,26 +6,32 @@ import { packResult } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
+import { makeBuoy } from './buoy.ts';
 import { applyChanges } from './load.ts';
 
 /** Runs that each demo project is shown with: changes of givens, oldest first. */
 const runs: Record<string, Record<string, string>[]> = {
   'tag-868': [{ bend: '30 mm' }, {}],
   'beacon-element': [{}],
-  'patch-wall-element': [{ offset: '0.2 * l' }, {}],
+  'gauge-feed-guide': [{}],
+  'gauge-feed-bend': [{}],
+  'gauge-feed-filter': [{}],
+  'patch-wall-element': [{ inset: '0.2 * l' }, {}],
 };
 
-/** Solves the demo projects anew and writes their results beside them, so that a fresh start has something to read. */
-export async function solveDemo(folder: string, print: (line: string) => void): Promise<void> {
+/** Solves the demo projects anew, or one of them, and writes their results beside them, so that a fresh start has something to read. */
+export async function solveDemo(folder: string, only: string | undefined, print: (line: string) => void): Promise<void> {
   const results = join(folder, 'results');
-  await rm(results, { recursive: true, force: true });
-  await mkdir(results);
+  await makeBuoy(folder);
+  await mkdir(results, { recursive: true });
   const host = await nodeHost();
   for (const name of (await readdir(folder)).filter((f) => f.endsWith('.json')).sort()) {
     const stem = name.replace(/\.json$/, '');
+    if (only !== undefined && only !== stem) continue;
+    for (const old of await readdir(results)) if (old.startsWith(`${stem}.`)) await rm(join(results, old));
     const { project } = readProject(await readFile(join(folder, name), 'utf8'));
     if (!project) throw new Error(`${name} is no project.`);
-    for (const [n, set] of (runs[stem] ?? [{}]).entries()) {
+    for (const [n, set] of (runs[stem] ?? []).entries()) {
       const changed = applyChanges(project, { set }).project;
       const { scene, problems } = buildScene(changed, await loadGeometryKernel());
       if (!scene) throw new Error(`${name}: ${problems[0].message}`);

@@ -78,12 +78,13 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
       ? undefined
       : (p) =>
           err(
-            `${(100 * p.fraction).toFixed(0).padStart(3)} %  step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
+            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
           ),
   });
   const stem = basename(file).replace(/\.json$/i, '');
+  const touchstone = touchstoneOf(result, project.title);
   const files: [string, string | null][] = [
-    [`${stem}.s1p`, touchstoneOf(result, project.title)],
+    [`${stem}.s${touchstone.ports}p`, touchstone.text],
     [`${stem}-s11.csv`, curvesCsv(result)],
     [`${stem}-pattern.csv`, patternCsv(result)],
     [`${stem}-result.json`, `${summaryJson(result)}\n`],

@@ -1,12 +1,20 @@
 /** Developers' tasks, started by scripts/run.mjs. */
 import { bench } from './bench.ts';
+import { writeFileSync } from 'node:fs';
+import { format, resolveConfig } from 'prettier';
+import { benchModel } from './benchModel.ts';
 import { solveDemo } from './demo.ts';
+import { reference } from './reference.ts';
 import { verify } from './verify.ts';
 
 const print = (line: string): void => console.log(line);
 const tasks: Record<string, (args: string[]) => Promise<number>> = {
-  bench: () => bench(print).then(() => 0),
-  demo: () => solveDemo('demo', print).then(() => 0),
+  bench: (args) => (args[0] === 'model' ? benchModel(print) : benchModel(print).then(() => bench(print))).then(() => 0),
+  reference: async () => {
+    writeFileSync('docs/reference.md', await format(reference(), { ...(await resolveConfig('docs/reference.md')), parser: 'markdown' }));
+    return 0;
+  },
+  demo: (args) => solveDemo('demo', args[0], print).then(() => 0),
   verify: (args) => verify(args, 'docs/verification.md', print),
 };
 

@@ -34,7 +34,7 @@ const problems =
     let answer: HttpProblem;
     if (error instanceof HttpProblem) answer = error;
     else if (error.type === 'entity.too.large')
-      answer = new HttpProblem(413, 'Too large', 'The project is larger than 10 MB. Split it, or remove imported outlines it does not need.');
+      answer = new HttpProblem(413, 'Too large', 'The project is larger than 25 MB. Split it, or remove imported outlines it does not need.');
     else if (error.type === 'entity.parse.failed') answer = new HttpProblem(400, 'Not JSON', 'The request’s body is not JSON.');
     else {
       log.error({ err: error, path: request.path }, 'request failed');
@@ -77,7 +77,7 @@ export function createApp(queue: RunQueue, log: Logger, web?: string): Express {
   app.use(sameOrigin);
   app.use('/api', rateLimit({ windowMs: 10_000, limit: 2000, standardHeaders: false, legacyHeaders: false, validate: false }));
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }));
-  app.use('/api', express.json({ limit: '10mb' }));
+  app.use('/api', express.json({ limit: '25mb' }));
   const api = express.Router();
   const routes = [...projectRoutes, ...runRoutes(queue), ...systemRoutes(queue)];
   mount(api, routes);

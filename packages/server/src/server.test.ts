@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project } from '@jadebell/core/document';
-import { readS1p } from '@jadebell/core/formats';
+import { readTouchstone } from '@jadebell/core/formats';
 import request from 'supertest';
 import { type Running, startServer } from './start.ts';
 
@@ -137,11 +137,11 @@ describe('runs', () => {
     const done = await until(body.id, (r) => !['queued', 'running'].includes(r.state));
     expect(done.state).toBe('done');
     const s = await api().get(`/api/runs/${body.id}/files/touchstone`).expect(200);
-    const read = readS1p(s.text);
+    const read = readTouchstone(s.text, 1);
     expect(read.frequency).toHaveLength(51);
     expect(read.resistance).toBe(50);
     // A dipole of this length resonates in the band: deep reflection minimum, and nowhere above one.
-    const size = read.s.map((v) => Math.hypot(v.re, v.im));
+    const size = read.s[0][0].map((v) => Math.hypot(v.re, v.im));
     expect(Math.min(...size)).toBeLessThan(0.35);
     expect(Math.max(...size)).toBeLessThan(1);
     const far = await api().get(`/api/runs/${body.id}/arrays/farField`).buffer(true).expect(200);
@@ -201,4 +201,16 @@ test('the password file can be read by its owner only', async () => {
   const { statSync } = await import('node:fs');
   expect(statSync(join(folder, 'password')).mode & 0o077).toBe(0);
   expect(readFileSync(join(folder, 'password'), 'utf8')).toHaveLength(48);
+});
+
+test('materials of one’s own are kept for all projects, and nonsense is refused', async () => {
+  expect((await api().get('/api/materials')).body).toEqual([]);
+  const reed = { name: 'Reed', kind: 'dielectric', permittivity: 2.1, lossTangent: 0.02 };
+  expect((await api().put('/api/materials').send([reed])).status).toBe(200);
+  const refused = await api()
+    .put('/api/materials')
+    .send([{ ...reed, permittivity: 0.5 }]);
+  expect(refused.status).toBe(400);
+  expect(refused.body.detail).toMatch(/permittivity/);
+  expect((await api().get('/api/materials')).body).toEqual([reed]);
 });

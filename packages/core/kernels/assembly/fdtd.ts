@@ -1,4 +1,6 @@
 import { barrier } from './barrier';
+import { branches } from './branch';
+import { guides } from './guide';
 import * as P from './params';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
 
@@ -85,6 +87,8 @@ function electricPlane(cfg: usize, k: i32): void {
     const entry = word(cfg, P.P_SRC) + <usize>s * 8;
     store<f32>(<usize>load<u32>(entry), load<f32>(<usize>load<u32>(entry, 4)));
   }
+  const edges = word(cfg, P.P_EDGE_START);
+  branches(word(cfg, P.P_EDGES), i32At(edges, k), i32At(edges, k + 1), word(cfg, P.P_BRANCH));
 }
 
 /** One plane of the magnetic update and its CPML memory. */
@@ -129,6 +133,8 @@ function magneticPlane(cfg: usize, k: i32): void {
       psiBlock(hz + high, psiZ + low, ey + high, 4, bx + high, cx + high, 0, 1, row - high);
     }
   }
+  const faces = word(cfg, P.P_FACE_START);
+  branches(word(cfg, P.P_FACES), i32At(faces, k), i32At(faces, k + 1), word(cfg, P.P_BRANCH));
 }
 
 /**
@@ -234,7 +240,10 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
   const every = <i32>word(cfg, P.P_DFT_EVERY);
   for (let s = 0; s < steps; s++) {
     const n = first + s;
-    if (thread == 0) updatePorts(cfg, n);
+    if (thread == 0) {
+      updatePorts(cfg, n);
+      guides(word(cfg, P.P_GUIDES), <i32>word(cfg, P.P_GUIDE_COUNT), n);
+    }
     barrier(gate, threads);
     electricPlane(cfg, k0);
     for (let k = k0 + 1; k < k1; k++) {

@@ -1,2 +1,3 @@
+export { eliminate } from './dense';
 export { run } from './fdtd';
 export { bare, triad } from './bare';

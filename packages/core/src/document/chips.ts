@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Kinds of quantity a chip may ask for. The expression's unit must match. */
-export const quantities = ['length', 'angle', 'frequency', 'resistance', 'number'] as const;
+export const quantities = ['length', 'angle', 'frequency', 'resistance', 'conductivity', 'number'] as const;
 export type Quantity = (typeof quantities)[number];
 
 /** Every expression is text as the user wrote it; 300 characters keep parsing time bounded. */
@@ -12,6 +12,12 @@ export const nameText = z
   .string()
   .regex(/^[A-Za-z_][A-Za-z0-9_]{0,39}$/, 'A name starts with a letter and has letters, digits and _ only, at most 40')
   .describe('A name: letters, digits and _');
+/** A face of an earlier line, or nothing yet. */
+export const faceText = z
+  .string()
+  .max(130)
+  .regex(/^([A-Za-z_]\w*(\.[A-Za-z_]\w*){1,2})?$/, 'A face is written line.face')
+  .describe('A face of an earlier line, e.g. board.top');
 export const axis = z.enum(['x', 'y', 'z']);
 export type Axis = z.infer<typeof axis>;
 export const planeName = z.enum(['xy', 'yz', 'zx']);
@@ -25,6 +31,19 @@ export interface Chip {
   quantity: Quantity;
   /** Fails unless the value is above zero. */
   positive?: boolean;
+  /** Fails unless the value is a whole number between these two. */
+  whole?: readonly [number, number];
+  /** The expression is a function of t, sampled between the chips at these paths. */
+  over?: { from: string; to: string; count: string };
+}
+
+/** What a reference to an earlier line may point at. */
+export type Accepts = 'body' | 'solid' | 'sheet' | 'curve' | 'frame' | 'any' | 'metal';
+
+/** A column of a list of rows. */
+export interface Column {
+  label: string;
+  quantity: Quantity;
 }
 
 /** Part of an entry's sentence in the ledger. */
@@ -33,8 +52,20 @@ export type SentencePart =
   | { chip: string }
   | { name: true }
   | { material: true }
-  | { choice: string; label: string; options: readonly { value: string; label: string }[] }
-  | { body: string; label: string };
+  /** How a metal body conducts. */
+  | { conductor: true }
+  | { choice: string; label: string; options: readonly { value: string; label: string }[]; otherwise?: string }
+  /** One earlier line; `optional` may be left out. */
+  | { ref: string; label: string; accepts: Accepts; optional?: boolean }
+  /** Several earlier lines. */
+  | { refs: string; label: string; accepts: Accepts }
+  /** A face of an earlier line, as 'line.face'. */
+  | { face: string; label: string }
+  /** Rows of expressions, such as the points of an outline. */
+  | { list: string; label: string; columns: Column[]; least: number }
+  | { text: string; label: string }
+  /** A part of the project that came from a file. */
+  | { part: string; label: string };
 
 /** Values of an entry's chips by path, in SI. */
 export type ChipValues = Record<string, number>;
@@ -55,11 +86,5 @@ export function withPath<T>(entry: T, path: string, value: unknown): T {
   return copy as T;
 }
 
-const plane = [
-  { value: 'xy', label: 'in the xy plane' },
-  { value: 'yz', label: 'in the yz plane' },
-  { value: 'zx', label: 'in the zx plane' },
-] as const;
-export const planeChoice: SentencePart = { choice: 'plane', label: 'plane', options: plane };
 export const vectorChips = (path: string, label: string, count: number, names = 'xyz'): Chip[] =>
   Array.from({ length: count }, (_, i) => ({ path: `${path}.${i}`, label: `${label} ${names[i]}`, quantity: 'length' }));

@@ -2,7 +2,7 @@ import { type Problem, problem } from './problem.ts';
 import { documentFormat, documentVersion, type Project, projectSchema } from './schema.ts';
 
 /** Longest project text that is read, in characters. */
-export const maxProjectText = 8_000_000;
+export const maxProjectText = 24_000_000;
 
 type Reading = { project: Project; problems: [] } | { project: null; problems: Problem[] };
 

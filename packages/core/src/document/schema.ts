@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { expression, nameText } from './chips.ts';
+import { materialSchema } from './material.ts';
 import { portSchema } from './ports/index.ts';
 import { recorderSchema } from './recorders/index.ts';
 import { lineSchema } from './shapes/index.ts';
@@ -16,16 +17,16 @@ export const givenSchema = z.strictObject({
 });
 export type Given = z.infer<typeof givenSchema>;
 
-export const materialSchema = z.strictObject({
-  name: z.string().min(1).max(60),
-  kind: z.enum(['dielectric', 'conductor']),
-  permittivity: z.number().min(1).max(1e4).optional().describe('Relative permittivity of a dielectric'),
-  lossTangent: z.number().min(0).max(10).optional(),
-  atFrequency: z.number().positive().optional().describe('Frequency in hertz for which the figures are given'),
-  conductivity: z.number().positive().max(1e9).optional().describe('S/m, of a conductor; absent: perfect'),
-  note: z.string().max(500).optional(),
+export const partSchema = z.strictObject({
+  name: z.string().min(1).max(80),
+  kind: z.enum(['mesh', 'outlines']),
+  source: z.string().max(200).describe('File it came from'),
+  data: z
+    .string()
+    .max(12_000_000)
+    .describe('Base64 of deflated little-endian data: counts, then coordinates in metres (float32 of a mesh, float64 of outlines), then triangles'),
 });
-export type MaterialEntry = z.infer<typeof materialSchema>;
+export type Part = z.infer<typeof partSchema>;
 
 export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
@@ -39,6 +40,7 @@ export const solveSchema = z.strictObject({
   to: expression.describe('Highest frequency of the band'),
   points: z.number().int().min(2).max(10001).describe('Frequencies at which S-parameters are given'),
   accuracy: z.enum(accuracies),
+  excite: z.array(nameText).max(100).optional().describe('Ports to excite, one after the other; absent: all'),
   details: z
     .strictObject({
       cellsPerWavelength: z.number().min(6).max(200).optional(),
@@ -59,6 +61,7 @@ export const projectSchema = z.strictObject({
   note: z.string().max(5000).optional(),
   givens: z.array(givenSchema).max(2000),
   materials: z.array(materialSchema).max(500),
+  parts: z.array(partSchema).max(200).optional().describe('What came from files: meshes and outlines'),
   lines: z.array(lineSchema).max(5000).describe('Bodies in order: where two overlap the later one wins'),
   ports: z.array(portSchema).max(100),
   boundaries: z.strictObject(Object.fromEntries(sides.map((s) => [s, boundarySchema])) as Record<Side, typeof boundarySchema>),

@@ -1,9 +1,12 @@
 import type { Quantity } from '../document/index.ts';
 
-const scales: Record<Exclude<Quantity, 'number'>, readonly (readonly [number, string])[]> = {
+const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', readonly (readonly [number, string])[]> = {
   length: [[1e-9, 'nm'], [1e-6, 'um'], [1e-3, 'mm'], [1, 'm']],
   frequency: [[1, 'Hz'], [1e3, 'kHz'], [1e6, 'MHz'], [1e9, 'GHz'], [1e12, 'THz']],
   resistance: [[1e-3, 'mohm'], [1, 'ohm'], [1e3, 'kohm'], [1e6, 'Mohm']],
+  conductivity: [[1, 'S/m'], [1e3, 'kS/m'], [1e6, 'MS/m']],
+  area: [[1e-12, 'um^2'], [1e-6, 'mm^2'], [1, 'm^2']],
+  volume: [[1e-18, 'um^3'], [1e-9, 'mm^3'], [1, 'm^3']],
   angle: [[Math.PI / 180, 'deg']],
 }; // prettier-ignore
 
@@ -15,6 +18,6 @@ export function formatSI(si: number, quantity: Quantity | string, digits = 5): s
   let chosen = table[0];
   // Values just below a unit's size by rounding still take that unit.
   for (const entry of table) if (Math.abs(si) >= entry[0] * (1 - 1e-9)) chosen = entry;
-  if (si === 0) chosen = table[Math.min(2, table.length - 1)];
+  if (si === 0) chosen = table[Math.min(quantity === 'area' || quantity === 'volume' ? 1 : 2, table.length - 1)];
   return `${trim(si / chosen[0])} ${chosen[1]}`;
 }

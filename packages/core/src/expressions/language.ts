@@ -1,6 +1,8 @@
 import { all, create, type MathNode, type Unit } from 'mathjs';
 import type { Quantity } from '../document/index.ts';
+import { FormulaFault, formulas } from '../formulas/index.ts';
 import { type constantNames, functionNames, unitNameList } from './names.ts';
+import { type Reference, referenceOf } from './reference.ts';
 
 /** mathjs with nothing reachable from an expression but arithmetic on numbers and units. */
 const math = create(all, { number: 'number', predictable: false });
@@ -20,12 +22,19 @@ const constants: Record<(typeof constantNames)[number], Value> = {
 const unitValues: Record<string, Value> = Object.fromEntries(unitNameList.map((n) => [n, math.unit(1, n)]));
 export const builtins: Record<string, Value> = { ...unitValues, ...constants };
 
-const references: Record<Exclude<Quantity, 'number'>, Unit> = {
+const references: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', Unit> = {
   length: math.unit(1, 'm'),
   angle: math.unit(1, 'rad'),
   frequency: math.unit(1, 'Hz'),
   resistance: math.unit(1, 'ohm'),
+  conductivity: math.unit(1, 'S/m'),
+  area: math.unit(1, 'm^2'),
+  volume: math.unit(1, 'm^3'),
 };
+
+/** A number in SI as a value with the unit of what it measures. */
+export const valueOf = (si: number, quantity: keyof typeof references | 'number'): Value =>
+  quantity === 'number' ? si : (math.multiply(references[quantity], si) as Unit);
 
 /** An expression that cannot be used, with the reason and the cure. */
 export class ExpressionFault extends Error {
@@ -41,8 +50,52 @@ export class ExpressionFault extends Error {
 export interface Compiled {
   /** Names of givens that the expression uses. */
   uses: string[];
-  evaluate(scope: Map<string, Value>): Value;
+  /** References to geometry. */
+  references: Reference[];
+  /** Values in SI by what was asked for, of an expression that is the same for ever. */
+  fixed: Map<Quantity, number> | null;
+  /** The value. `notes` receives a sentence for each function used outside its range of validity. */
+  evaluate(given: (name: string) => Value | undefined, geometry: (reference: Reference) => Value, notes?: string[]): Value;
 }
+
+/** Where functions leave their notes during an evaluation. */
+let noted: string[] | undefined;
+
+// Design functions take and give quantities with units, checked against what each argument must measure.
+math.import(
+  Object.fromEntries(
+    formulas.map((formula) => [
+      formula.name,
+      (...given: Value[]): Value => {
+        const shape = `${formula.name}(${formula.args.map((a) => a.name).join(', ')})`;
+        if (given.length > formula.args.length)
+          throw new ExpressionFault('function.arguments', `${formula.name} takes at most ${formula.args.length} values.`, `Write ${shape}.`);
+        const si = formula.args.map((arg, i) => {
+          if (i >= given.length) {
+            if (arg.otherwise !== undefined) return arg.otherwise;
+            throw new ExpressionFault('function.arguments', `${formula.name} lacks its ${arg.name}, the ${arg.about}.`, `Write ${shape}.`);
+          }
+          const v = toSI(given[i], arg.quantity, `the ${arg.name} of ${formula.name}`);
+          if (!arg.anyReal && v <= 0)
+            throw new ExpressionFault(
+              'function.arguments',
+              `The ${arg.about} (${arg.name}) of ${formula.name} is not above zero.`,
+              'Give a positive value.',
+            );
+          return v;
+        });
+        try {
+          const { si: value, outside } = formula.compute(si);
+          if (outside) noted?.push(outside);
+          return valueOf(value, formula.result);
+        } catch (error) {
+          if (error instanceof FormulaFault) throw new ExpressionFault('function.impossible', error.message, error.fix);
+          throw error;
+        }
+      },
+    ]),
+  ),
+);
 
 const operators = new Set(['add', 'subtract', 'multiply', 'divide', 'pow', 'unaryMinus', 'unaryPlus']);
 const maxNodes = 200;
@@ -68,7 +121,15 @@ export function compile(text: string): Compiled {
     );
   }
   const uses = new Set<string>();
+  const pointed = new Map<string, Reference>();
   let nodes = 0;
+  tree = tree.transform((node) => {
+    const reference = referenceOf(node);
+    if (!reference || reference.paths.some((p) => Object.hasOwn(builtins, p[0]))) return node;
+    const name = `§${reference.text}`;
+    pointed.set(name, reference);
+    return new math.SymbolNode(name);
+  });
   tree.traverse((node, path, parent) => {
     if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into givens.');
     const any = node as MathNode & { fn?: { name?: string } | string; name?: string; value?: unknown };
@@ -83,7 +144,7 @@ export function compile(text: string): Compiled {
         break;
       case 'FunctionNode': {
         const name = (any.fn as { name?: string }).name ?? '';
-        if ((functionNames as readonly string[]).includes(name)) return;
+        if (functionNames.includes(name)) return;
         throw new ExpressionFault(
           'expression.unknown-function',
           `There is no function ${name || 'of that kind'}.`,
@@ -92,7 +153,7 @@ export function compile(text: string): Compiled {
       }
       case 'SymbolNode':
         if (path === 'fn' && parent?.type === 'FunctionNode') return;
-        if (!(any.name! in builtins)) uses.add(any.name!);
+        if (!Object.hasOwn(builtins, any.name!) && !pointed.has(any.name!)) uses.add(any.name!);
         return;
     }
     throw new ExpressionFault(
@@ -102,16 +163,32 @@ export function compile(text: string): Compiled {
     );
   });
   const code = tree.compile();
+  // An expression of numbers and units alone has one value for ever.
+  let constant: Value | undefined;
+  const isFixed = uses.size + pointed.size === 0;
   const compiled: Compiled = {
     uses: [...uses],
-    evaluate(scope) {
-      const names = new Map<string, Value>(scope);
-      return code.evaluate({
-        get: (name: string) => names.get(name) ?? builtins[name],
-        set: () => undefined,
-        has: (name: string) => names.has(name) || name in builtins,
-        keys: () => names.keys(),
-      } as unknown as object) as Value;
+    references: [...pointed.values()],
+    fixed: isFixed ? new Map() : null,
+    evaluate(given, geometry, notes) {
+      if (constant !== undefined) return constant;
+      const outer = noted;
+      noted = notes;
+      try {
+        const value = code.evaluate({
+          get: (name: string) => {
+            const reference = pointed.get(name);
+            return reference ? geometry(reference) : (given(name) ?? builtins[name]);
+          },
+          set: () => undefined,
+          has: (name: string) => pointed.has(name) || Object.hasOwn(builtins, name) || uses.has(name),
+          keys: () => uses.keys(),
+        } as unknown as object) as Value;
+        if (isFixed && !notes?.length) constant = value;
+        return value;
+      } finally {
+        noted = outer;
+      }
     },
   };
   if (cache.size > 20_000) cache.clear();
@@ -124,11 +201,18 @@ const isUnit = (v: unknown): v is Unit => typeof v === 'object' && v !== null &&
 /** The name of what a value measures, for messages. */
 export function measure(value: Value): string {
   if (!isUnit(value)) return 'a plain number';
-  for (const [name, unit] of Object.entries(references)) if (unit.equalBase(value)) return `${name === 'angle' ? 'an' : 'a'} ${name}`;
+  for (const [name, unit] of Object.entries(references)) if (unit.equalBase(value)) return `${name.startsWith('a') ? 'an' : 'a'} ${name}`;
   return `a quantity in ${value.toSI().formatUnits() || 'other units'}`;
 }
 
-const examples: Record<Quantity, string> = { length: '2 mm', angle: '5 deg', frequency: '868 MHz', resistance: '50 ohm', number: '3' };
+const examples: Record<Quantity, string> = {
+  length: '2 mm',
+  angle: '5 deg',
+  frequency: '868 MHz',
+  resistance: '50 ohm',
+  conductivity: '58 MS/m',
+  number: '3',
+};
 
 /** The value in SI if it measures `quantity`; throws ExpressionFault if not. A bare 0 is taken for any quantity. */
 export function toSI(value: Value, quantity: Quantity, text: string): number {

@@ -1,39 +1,8 @@
 import { atPath, type Chip, type ChipValues, type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
-import { anySI, compile, type Compiled, ExpressionFault, measure, toSI, type Value } from './language.ts';
+import { anySI, compile, ExpressionFault, measure, toSI, type Value } from './language.ts';
+import { nearestName } from './nearest.ts';
 import { reservedNames } from './names.ts';
-
-/** Givens evaluated, with what went wrong on the way. */
-export interface Scope {
-  values: Map<string, Value>;
-  /** Value of each good given in SI, and what it measures. */
-  summary: Record<string, { si: number; measure: string }>;
-  /** Givens that nothing uses (other givens count as use). */
-  problems: Problem[];
-}
-
-const nearest = (name: string, names: Iterable<string>): string | null => {
-  let best: string | null = null;
-  let least = 3;
-  for (const candidate of names) {
-    const d = distance(name.toLowerCase(), candidate.toLowerCase());
-    if (d < least) {
-      least = d;
-      best = candidate;
-    }
-  }
-  return best;
-};
-
-/** Levenshtein distance. */
-function distance(a: string, b: string): number {
-  let row = Array.from({ length: b.length + 1 }, (_, i) => i);
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i];
-    for (let j = 1; j <= b.length; j++) next[j] = Math.min(row[j] + 1, next[j - 1] + 1, row[j - 1] + (a[i - 1] === b[j - 1] ? 0 : 1));
-    row = next;
-  }
-  return row[b.length];
-}
+import type { Reference } from './reference.ts';
 
 const fault = (place: Place, error: unknown): Problem => {
   if (error instanceof ExpressionFault) return problem('error', error.code, place, error.message, error.fix);
@@ -48,7 +17,7 @@ const fault = (place: Place, error: unknown): Problem => {
 };
 
 const unknown = (place: Place, name: string, known: Iterable<string>): Problem => {
-  const near = nearest(name, known);
+  const near = nearestName(name, known);
   return problem(
     'error',
     'expression.unknown-name',
@@ -58,23 +27,49 @@ const unknown = (place: Place, name: string, known: Iterable<string>): Problem =
   );
 };
 
-/** Evaluates the givens in the order of their dependencies. Cycles and unknown names are reported where they stand. */
-export function evaluateGivens(project: Project): Scope {
-  const values = new Map<string, Value>();
-  const problems: Problem[] = [];
-  const entries = new Map(project.givens.map((g) => [g.name, g]));
-  const compiled = new Map<string, Compiled>();
-  const state = new Map<string, 'open' | 'done' | 'bad'>();
-  const summary: Scope['summary'] = {};
+const note = (place: Place, text: string): Problem =>
+  problem('warning', 'function.outside-range', place, text, 'Take the value as an estimate, and check it with a solver.');
 
-  const visit = (name: string, trail: string[]): boolean => {
-    const known = state.get(name);
+/** Givens, evaluated on demand in the order of their dependencies, and the way to geometry for expressions that point at it. */
+export class Scope {
+  readonly values = new Map<string, Value>();
+  /** Value of each good given in SI, and what it measures. */
+  readonly summary: Record<string, { si: number; measure: string }> = {};
+  readonly problems: Problem[] = [];
+  /** Answers references to geometry; throws an ExpressionFault. Set by whoever builds the geometry. */
+  geometry: (reference: Reference) => Value = (reference) => {
+    throw new ExpressionFault('reference.none', `${reference.text} points at geometry, which is not known here.`, 'Use a given or a number.');
+  };
+  private readonly entries: Map<string, string>;
+  private readonly state = new Map<string, 'open' | 'done' | 'bad'>();
+  private readonly trail: string[] = [];
+
+  constructor(project: Project) {
+    this.entries = new Map(project.givens.map((g) => [g.name, g.expression]));
+  }
+
+  /** Evaluates all givens; what fails is found in `problems`. */
+  evaluateAll(): this {
+    for (const name of this.entries.keys()) this.good(name);
+    return this;
+  }
+
+  /** Value of a given, or undefined where it has none. */
+  given = (name: string): Value | undefined => (this.good(name) ? this.values.get(name) : undefined);
+
+  /** Whether a given of this name exists. */
+  has = (name: string): boolean => this.entries.has(name);
+
+  names = (): Iterable<string> => this.entries.keys();
+
+  private good(name: string): boolean {
+    const known = this.state.get(name);
     if (known === 'done') return true;
-    if (known === 'bad') return false;
+    if (known === 'bad' || !this.entries.has(name)) return false;
     const place: Place = { part: 'givens', name, chip: 'expression' };
     if (known === 'open') {
-      const cycle = [...trail.slice(trail.indexOf(name)), name];
-      problems.push(
+      const cycle = [...this.trail.slice(this.trail.indexOf(name)), name];
+      this.problems.push(
         problem(
           'error',
           'expression.cycle',
@@ -85,56 +80,122 @@ export function evaluateGivens(project: Project): Scope {
       );
       return false;
     }
-    state.set(name, 'open');
+    this.state.set(name, 'open');
+    this.trail.push(name);
+    const good = this.evaluate(name, place);
+    this.trail.pop();
+    this.state.set(name, good ? 'done' : 'bad');
+    return good;
+  }
+
+  private evaluate(name: string, place: Place): boolean {
     let good = true;
     try {
       if (reservedNames.has(name))
         throw new ExpressionFault('name.reserved', `${name} is the name of a unit, a constant or a function.`, 'Choose another name for the given.');
-      const code = compile(entries.get(name)!.expression);
-      compiled.set(name, code);
+      const code = compile(this.entries.get(name)!);
       for (const used of code.uses) {
-        if (!entries.has(used)) {
-          problems.push(unknown(place, used, entries.keys()));
+        if (!this.entries.has(used)) {
+          this.problems.push(unknown(place, used, this.entries.keys()));
           good = false;
-        } else if (!visit(used, [...trail, name])) {
-          if (state.get(used) !== 'open' && !problems.some((p) => p.place.name === name))
-            problems.push(problem('error', 'expression.depends', place, `${name} needs ${used}, which has no value.`, `Mend ${used} first.`));
+        } else if (!this.good(used)) {
+          if (this.state.get(used) !== 'open' && !this.problems.some((p) => p.place.name === name))
+            this.problems.push(problem('error', 'expression.depends', place, `${name} needs ${used}, which has no value.`, `Mend ${used} first.`));
           good = false;
         }
       }
-      if (good) {
-        const value = code.evaluate(values);
-        const si = anySI(value);
-        if (!Number.isFinite(si))
-          throw new ExpressionFault(
-            'expression.not-finite',
-            `${name} has no finite real value.`,
-            'Look for a division by zero or the root of a negative number.',
-          );
-        values.set(name, value);
-        summary[name] = { si, measure: measure(value).replace(/^an? /, '') };
-      }
+      if (!good) return false;
+      const notes: string[] = [];
+      const value = code.evaluate(this.given, this.geometry, notes);
+      this.problems.push(...notes.map((text) => note(place, text)));
+      const si = anySI(value);
+      if (!Number.isFinite(si))
+        throw new ExpressionFault(
+          'expression.not-finite',
+          `${name} has no finite real value.`,
+          'Look for a division by zero or the root of a negative number.',
+        );
+      this.values.set(name, value);
+      this.summary[name] = { si, measure: measure(value).replace(/^an? /, '') };
+      return true;
     } catch (error) {
-      problems.push(fault(place, error));
-      good = false;
+      this.problems.push(fault(place, error));
+      return false;
     }
-    state.set(name, good ? 'done' : 'bad');
-    return good;
-  };
-  for (const { name } of project.givens) visit(name, []);
-  return { values, summary, problems };
+  }
 }
 
+/** Evaluates the givens of a project without geometry. Cycles and unknown names are reported where they stand. */
+export const evaluateGivens = (project: Project): Scope => new Scope(project).evaluateAll();
+
+const none: Problem[] = [];
+type Evaluated = { si: number; notes: Problem[] } | { problem: Problem };
+
 /** Evaluates one expression to SI. Returns the problem instead where there is one. */
-export function evaluateExpression(text: string, quantity: Quantity, scope: Scope, place: Place): { si: number } | { problem: Problem } {
+export function evaluateExpression(text: string, quantity: Quantity, scope: Scope, place: Place): Evaluated {
   try {
     const code = compile(text);
+    const known = code.fixed?.get(quantity);
+    if (known !== undefined) return { si: known, notes: none };
     for (const name of code.uses)
-      if (!scope.values.has(name)) {
-        if (!scope.problems.some((p) => p.place.name === name)) return { problem: unknown(place, name, scope.values.keys()) };
+      if (scope.given(name) === undefined) {
+        if (!scope.has(name)) return { problem: unknown(place, name, scope.names()) };
         return { problem: problem('error', 'expression.depends', place, `This needs ${name}, which has no value.`, `Mend ${name} first.`) };
       }
-    return { si: toSI(code.evaluate(scope.values), quantity, text) };
+    const notes: string[] = [];
+    const si = toSI(code.evaluate(scope.given, scope.geometry, notes), quantity, text);
+    if (!notes.length) {
+      code.fixed?.set(quantity, si);
+      return { si, notes: none };
+    }
+    return { si, notes: notes.map((n) => note(place, n)) };
+  } catch (error) {
+    return { problem: fault(place, error) };
+  }
+}
+
+/** Value of an expression whatever it measures, and the name of that measure. */
+export function evaluateAny(text: string, scope: Scope, place: Place): { si: number; measure: string } | { problem: Problem } {
+  try {
+    const code = compile(text);
+    for (const name of code.uses) if (scope.given(name) === undefined) return { problem: unknown(place, name, scope.names()) };
+    const value = code.evaluate(scope.given, scope.geometry);
+    const si = anySI(value);
+    if (!Number.isFinite(si))
+      throw new ExpressionFault(
+        'expression.not-finite',
+        `‘${text}’ has no finite real value.`,
+        'Look for a division by zero or the root of a negative number.',
+      );
+    return { si, measure: measure(value).replace(/^an? /, '') };
+  } catch (error) {
+    return { problem: fault(place, error) };
+  }
+}
+
+/** Values of an expression in SI at `count` equal steps of a variable; `variable` hides a given of that name. */
+export function sampleExpression(
+  text: string,
+  quantity: Quantity,
+  scope: Scope,
+  place: Place,
+  variable: string,
+  from: number,
+  to: number,
+  count: number,
+): { values: number[] } | { problem: Problem } {
+  try {
+    const code = compile(text);
+    for (const name of code.uses) if (name !== variable && scope.given(name) === undefined) return { problem: unknown(place, name, scope.names()) };
+    const values = Array.from({ length: count }, (_, i) => {
+      const at = from + ((to - from) * i) / (count - 1);
+      return toSI(
+        code.evaluate((name) => (name === variable ? at : scope.given(name)), scope.geometry),
+        quantity,
+        text,
+      );
+    });
+    return { values };
   } catch (error) {
     return { problem: fault(place, error) };
   }
@@ -144,24 +205,33 @@ export function evaluateExpression(text: string, quantity: Quantity, scope: Scop
 export function evaluateChips(entry: unknown, chips: Chip[], scope: Scope, place: Place): { values: ChipValues | null; problems: Problem[] } {
   const values: ChipValues = {};
   const problems: Problem[] = [];
+  let good = true;
   for (const chip of chips) {
     const at = { ...place, chip: chip.path };
-    const result = evaluateExpression(String(atPath(entry, chip.path)), chip.quantity, scope, at);
-    if ('problem' in result) problems.push(result.problem);
-    else if (chip.positive && !(result.si > 0))
-      problems.push(
-        problem('error', 'value.not-positive', at, `The ${chip.label} is ${result.si === 0 ? 'zero' : 'negative'}.`, 'Give it a value above zero.'),
-      );
-    else values[chip.path] = result.si;
+    const text = String(atPath(entry, chip.path));
+    const result = evaluateExpression(text, chip.quantity, scope, at);
+    const wrong = 'problem' in result ? result.problem : valueFault(chip, result.si, at);
+    if (wrong) {
+      problems.push(wrong);
+      good = false;
+    } else if ('si' in result) {
+      problems.push(...result.notes);
+      values[chip.path] = result.si;
+    }
   }
-  return { values: problems.length ? null : values, problems };
+  return { values: good ? values : null, problems };
 }
 
-/** Names of givens used by an expression; empty if it cannot be read. */
-export function namesUsed(text: string): string[] {
-  try {
-    return compile(text).uses;
-  } catch {
-    return [];
-  }
+function valueFault(chip: Chip, si: number, at: Place): Problem | null {
+  if (chip.positive && !(si > 0))
+    return problem('error', 'value.not-positive', at, `The ${chip.label} is ${si === 0 ? 'zero' : 'negative'}.`, 'Give it a value above zero.');
+  if (chip.whole && (!Number.isInteger(si) || si < chip.whole[0] || si > chip.whole[1]))
+    return problem(
+      'error',
+      'value.not-whole',
+      at,
+      `The ${chip.label} is ${Number(si.toPrecision(6))}.`,
+      `Give a whole number from ${chip.whole[0]} to ${chip.whole[1]}.`,
+    );
+  return null;
 }

@@ -1,24 +1,31 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { impedance, packResult, resonances, type ResultSet, unpackResult } from '../results/index.ts';
-import { readS1p, writeCsv, writeS1p } from './index.ts';
+import { readTouchstone, writeCsv, writeTouchstone } from './index.ts';
 
 describe('Touchstone', () => {
   test('what is written is read again', () => {
     const s = [{ re: 0.25, im: -0.5 }, { re: -1e-5, im: 0.999 }]; // prettier-ignore
-    const text = writeS1p([868e6, 869e6], s, 50, ['Tag 868\nrun 1']);
+    const text = writeTouchstone([868e6, 869e6], [[s]], [50], ['Tag 868\nrun 1']);
     expect(text.split('\n').slice(0, 3)).toEqual(['! Tag 868', '! run 1', '# Hz S RI R 50']);
-    const back = readS1p(text);
+    const back = readTouchstone(text, 1);
     expect(back).toEqual({
       frequency: [868e6, 869e6],
       resistance: 50,
-      s: s.map((v) => ({ re: expect.closeTo(v.re, 9), im: expect.closeTo(v.im, 9) })),
+      s: [[s.map((v) => ({ re: expect.closeTo(v.re, 9), im: expect.closeTo(v.im, 9) }))]],
     });
   });
+  test.each([2, 3, 5])('%d ports come back in their places, as do reference resistances', (n) => {
+    const s = Array.from({ length: n }, (_, to) => Array.from({ length: n }, (__, from) => [0, 1].map((f) => ({ re: to + from / 10, im: f - to }))));
+    const text = writeTouchstone([1e9, 2e9], s, Array.from({ length: n }, (_, i) => 50 + i)); // prettier-ignore
+    expect(text).toContain('! Reference resistances by port, ohm: 50 51');
+    expect(readTouchstone(text, n)).toEqual({ frequency: [1e9, 2e9], s, resistance: 50 });
+  });
   test('other number formats and units', () => {
-    expect(readS1p('# GHz S MA R 75\n1 0.5 90\n').s[0]).toEqual({ re: expect.closeTo(0, 9), im: expect.closeTo(0.5, 9) });
-    expect(readS1p('# MHz S DB R 50\n1 -20 180 ! note\n')).toMatchObject({ frequency: [1e6], s: [{ re: expect.closeTo(-0.1, 9) }] });
-    expect(() => readS1p('# Hz S RI R 50\n1 2\n')).toThrow('Line 2');
+    expect(readTouchstone('# GHz S MA R 75\n1 0.5 90\n', 1).s[0][0][0]).toEqual({ re: expect.closeTo(0, 9), im: expect.closeTo(0.5, 9) });
+    expect(readTouchstone('# MHz S DB R 50\n1 -20 180 ! note\n', 1)).toMatchObject({ frequency: [1e6], s: [[[{ re: expect.closeTo(-0.1, 9) }]]] });
+    expect(() => readTouchstone('# Hz S RI R 50\n1 2\n', 1)).toThrow('Line 2');
+    expect(() => readTouchstone('# Hz S RI R 50\n1 2 3 4 5\n', 1)).toThrow('more numbers');
   });
 });
 

@@ -1,39 +1,48 @@
 import { intensity } from '../radiation/index.ts';
-import { decibel, impedance, phaseDegrees, reflection, type ResultSet } from '../results/index.ts';
+import { channelNames, decibel, impedance, phaseDegrees, reflection, type ResultSet, sCurve } from '../results/index.ts';
 import { writeCsv } from './csv.ts';
-import { writeS1p } from './touchstone.ts';
+import { writeTouchstone } from './touchstone.ts';
 
-/** Touchstone text of the excited port; other ports stand terminated with their own resistance. */
-export function touchstoneOf(result: ResultSet, title: string): string {
-  const { frequency, s } = reflection(result, excitedIndex(result));
-  const port = result.meta.ports[excitedIndex(result)];
-  return writeS1p(frequency, s, port.resistance, [
-    `${title}, port ${port.name}`,
-    `Jade Bell ${result.meta.coreVersion}, ${result.meta.solver}, residual energy ${result.meta.evidence.residualEnergy.toExponential(2)}`,
-  ]);
+/** Touchstone text: all channels where each was excited, else the reflection of the first excited one. */
+export function touchstoneOf(result: ResultSet, title: string): { text: string; ports: number } {
+  const { ports, excitations, evidence, coreVersion, solver } = result.meta;
+  const names = channelNames(ports);
+  const frequency = result.arrays.frequency.data;
+  const full = excitations.length === ports.length;
+  const chosen = full ? ports.map((_, n) => n) : [excitations[0]];
+  // Modes of guides stand on their own impedance; the format wants a number, so 1 ohm says that S is normalised to the ports themselves.
+  const references = chosen.map((n) => ports[n].resistance || 1);
+  const notes = [
+    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode, referred to its own impedance)`}`).join(', ')}`,
+    `Jade Bell ${coreVersion}, ${solver}, residual energy ${evidence.residualEnergy.toExponential(2)}`,
+  ];
+  const s = chosen.map((to) => chosen.map((_, from) => sCurve(result.arrays.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
+  return { text: writeTouchstone(frequency, s, references, notes), ports: chosen.length };
 }
 
-/** Index of the excited port. */
-export const excitedIndex = (result: ResultSet): number =>
-  Math.max(
-    0,
-    result.meta.ports.findIndex((p) => p.name === result.meta.excited),
-  );
-
-/** Reflection and input impedance over frequency as CSV. */
+/** S over frequency as CSV, and the input impedance of a lumped port. */
 export function curvesCsv(result: ResultSet): string {
-  const port = excitedIndex(result);
-  const { frequency, s } = reflection(result, port);
-  const z = s.map((v) => impedance(v, result.meta.ports[port].resistance));
-  return writeCsv([
-    { title: 'frequency (Hz)', values: frequency },
-    { title: 'S11 real', values: s.map((v) => v.re) },
-    { title: 'S11 imaginary', values: s.map((v) => v.im) },
-    { title: 'S11 (dB)', values: s.map(decibel) },
-    { title: 'S11 phase (deg)', values: s.map(phaseDegrees) },
-    { title: 'input resistance (ohm)', values: z.map((v) => v.re) },
-    { title: 'input reactance (ohm)', values: z.map((v) => v.im) },
-  ]);
+  const { ports, excitations } = result.meta;
+  const names = channelNames(ports);
+  const columns: { title: string; values: ArrayLike<number> }[] = [{ title: 'frequency (Hz)', values: result.arrays.frequency.data }];
+  excitations.forEach((from, e) =>
+    ports.forEach((_, to) => {
+      const s = sCurve(result.arrays.s, to, e);
+      const name = ports.length === 1 ? 'S11' : `S ${names[to]} ${names[from]}`;
+      columns.push(
+        { title: `${name} real`, values: s.map((v) => v.re) },
+        { title: `${name} imaginary`, values: s.map((v) => v.im) },
+        { title: `${name} (dB)`, values: s.map(decibel) },
+        { title: `${name} phase (deg)`, values: s.map(phaseDegrees) },
+      );
+    }),
+  );
+  const first = ports[excitations[0]];
+  if (first.mode === undefined) {
+    const z = reflection(result).s.map((v) => impedance(v, first.resistance));
+    columns.push({ title: 'input resistance (ohm)', values: z.map((v) => v.re) }, { title: 'input reactance (ohm)', values: z.map((v) => v.im) });
+  }
+  return writeCsv(columns);
 }
 
 /** The recorded patterns as CSV: complex far field for 1 W incident, and directivity; null without a far field. */
@@ -76,6 +85,6 @@ export function patternCsv(result: ResultSet): string | null {
 
 /** Everything but fields and patterns as JSON: figures, evidence, S over the band. */
 export function summaryJson(result: ResultSet): string {
-  const { frequency, s } = reflection(result, excitedIndex(result));
+  const { frequency, s } = reflection(result);
   return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s.map((v) => [v.re, v.im]) }, null, 2);
 }

@@ -1,31 +1,41 @@
-import type { MaterialEntry, Point2, Point3, Recipe } from '../document/index.ts';
+import { type ConductorChoice, inPlane, type MaterialEntry, type Point2, type Point3, type SheetRecipe } from '../document/index.ts';
+import { apply, invert } from '../numerics/affine.ts';
+import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
+import { alignedAxis, axisFrame, type Item, originOf } from './item.ts';
+import type { Surface } from './surface.ts';
 
-/** A body of the model in SI, from one ledger line. */
-export interface Body {
-  name: string;
-  /** Position of its line: where bodies overlap the higher one wins. */
-  order: number;
-  material: MaterialEntry;
-  recipe: Recipe;
-  min: Point3;
-  max: Point3;
-  /** Triangle mesh for drawing: xyz per vertex in metres, three indices per triangle. */
-  positions: Float32Array;
-  triangles: Uint32Array;
-  /** Pairs of points that draw its sharp edges: xyz xyz per segment. */
-  edges: Float32Array;
-  /** Cubic metres; zero for a sheet. */
-  volume: number;
-  /** Square metres of the whole surface; one side of a sheet. */
-  area: number;
+export { inPlane };
+
+/** A sheet that stands across no axis; solvers on a Cartesian grid cannot take it. */
+export interface TiltedSheet {
+  form: 'tilted sheet';
 }
 
-/** In-plane axes of a sheet by its normal: (u, w) so that u x w = normal. */
-export const inPlane = [
-  [1, 2],
-  [2, 0],
-  [0, 1],
-] as const;
+/** A body of the model in SI, from one ledger line. */
+export interface Body extends Surface {
+  name: string;
+  /** Line that made it; unlike the name where one line makes several bodies. */
+  line: string;
+  /** Position of its line: where bodies overlap the higher one wins. */
+  order: number;
+  /** The same for the same geometry, so that drawings need not be made again. */
+  id: number;
+  material: MaterialEntry;
+  /** How it conducts, if it is metal. */
+  conductor: ConductorChoice;
+  shape: Exact | SheetRecipe | TiltedSheet;
+  min: Point3;
+  max: Point3;
+  /** Coordinates of its flat faces across each axis. */
+  planes: [number[], number[], number[]];
+  /** Points of a sheet's outline that expressions can name. */
+  corners?: Point3[];
+  /** Some of its surface lies across no axis. */
+  curved: boolean;
+}
+
+/** Whether a body has no thickness. */
+export const isSheet = (b: Pick<Body, 'shape'>): boolean => b.shape.form === 'sheet' || b.shape.form === 'tilted sheet';
 
 /** A point of a sheet's plane in space. */
 export function liftPoint(normal: 0 | 1 | 2, offset: number, [u, w]: Point2): Point3 {
@@ -36,76 +46,122 @@ export function liftPoint(normal: 0 | 1 | 2, offset: number, [u, w]: Point2): Po
   return point;
 }
 
-/** Axis-aligned bounds of a recipe, metres. */
-export function bounds(recipe: Recipe): { min: Point3; max: Point3 } {
-  switch (recipe.form) {
-    case 'box':
-      return { min: [...recipe.min], max: [...recipe.max] };
-    case 'cylinder': {
-      const min = recipe.base.map((b) => b - recipe.radius) as Point3;
-      const max = recipe.base.map((b) => b + recipe.radius) as Point3;
-      min[recipe.axis] = recipe.base[recipe.axis];
-      max[recipe.axis] = recipe.base[recipe.axis] + recipe.height;
-      return { min, max };
-    }
-    case 'sheet': {
-      const points = recipe.outline.map((p) => liftPoint(recipe.normal, recipe.offset, p));
-      const pick = (f: (...v: number[]) => number): Point3 => [0, 1, 2].map((a) => points.reduce((m, p) => f(m, p[a]), points[0][a])) as Point3;
-      return { min: pick(Math.min), max: pick(Math.max) };
-    }
-  }
-}
+/** Stretches of the row through (y, z) along x that lie inside a solid: [in, out, ...]. */
+export const rowSpans = (shape: Body['shape'], y: number, z: number): number[] =>
+  shape.form === 'sheet' || shape.form === 'tilted sheet' ? [] : spansAlong(shape, [0, y, z], [1, 0, 0]);
 
-/**
- * Where the line through (y, z) along x is inside a solid: [x0, x1], or null. Exact for box and cylinder.
- * Points on the surface count as outside.
- */
-export function rowInside(recipe: Recipe, y: number, z: number): [number, number] | null {
-  if (recipe.form === 'box') {
-    const { min, max } = recipe;
-    return y > min[1] && y < max[1] && z > min[2] && z < max[2] ? [min[0], max[0]] : null;
-  }
-  if (recipe.form === 'sheet') return null;
-  const { axis, base, height, radius } = recipe;
-  const dy = y - base[1];
-  const dz = z - base[2];
-  if (axis === 0) return dy * dy + dz * dz < radius * radius ? [base[0], base[0] + height] : null;
-  const along = axis === 1 ? dy : dz;
-  const across = axis === 1 ? dz : dy;
-  const half = radius * radius - across * across;
-  if (along <= 0 || along >= height || half <= 0) return null;
-  return [base[0] - Math.sqrt(half), base[0] + Math.sqrt(half)];
-}
-
-/** Where the line w = const crosses an outline: sorted u coordinates, even-odd inside between pairs. */
-export function outlineCrossings(outline: readonly Point2[], w: number): number[] {
-  const found: number[] = [];
-  outline.forEach(([u0, w0], i) => {
-    const [u1, w1] = outline[(i + 1) % outline.length];
-    if (w0 <= w !== w1 <= w) found.push(u0 + ((w - w0) / (w1 - w0)) * (u1 - u0));
-  });
-  return found.sort((a, b) => a - b);
-}
-
-/** Whether a point of the plane is inside an outline, the edge counted in within `tolerance`. */
-export function insideOutline(outline: readonly Point2[], [u, w]: Point2, tolerance: number): boolean {
+/** Whether a point of the plane is inside a sheet, the edge counted in within `tolerance`. */
+export function insideSheet(loops: readonly Point2[][], [u, w]: Point2, tolerance: number): boolean {
   for (const dw of [-tolerance, tolerance]) {
-    const crossings = outlineCrossings(outline, w + dw);
+    const crossings = loopCrossings(loops, w + dw);
     for (let i = 0; i + 1 < crossings.length; i += 2) if (u >= crossings[i] - tolerance && u <= crossings[i + 1] + tolerance) return true;
   }
   return false;
 }
 
 /** Whether a point is in or on a body within `tolerance` metres. */
-export function touches(recipe: Recipe, p: Point3, tolerance: number): boolean {
-  if (recipe.form === 'sheet') {
-    const [u, w] = inPlane[recipe.normal];
-    return Math.abs(p[recipe.normal] - recipe.offset) <= tolerance && insideOutline(recipe.outline, [p[u], p[w]], tolerance);
+export function touches(shape: Body['shape'], p: Point3, tolerance: number): boolean {
+  if (shape.form === 'sheet') {
+    const [u, w] = inPlane[shape.normal];
+    return Math.abs(p[shape.normal] - shape.offset) <= tolerance && insideSheet(shape.loops, [p[u], p[w]], tolerance);
   }
   for (const dy of [-tolerance, tolerance])
     for (const dz of [-tolerance, tolerance]) {
-      const row = rowInside(recipe, p[1] + dy, p[2] + dz);
-      if (row && p[0] >= row[0] - tolerance && p[0] <= row[1] + tolerance) return true;
+      const spans = rowSpans(shape, p[1] + dy, p[2] + dz);
+      for (let i = 0; i < spans.length; i += 2) if (p[0] >= spans[i] - tolerance && p[0] <= spans[i + 1] + tolerance) return true;
     }
   return false;
+}
+
+/** Corners of the box around points. */
+function boundsOf(points: ArrayLike<number>): { min: Point3; max: Point3 } {
+  const min: Point3 = [Infinity, Infinity, Infinity];
+  const max: Point3 = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < points.length; i++) {
+    const a = i % 3;
+    if (points[i] < min[a]) min[a] = points[i];
+    if (points[i] > max[a]) max[a] = points[i];
+  }
+  return { min, max };
+}
+
+/** Brings coordinates of a drawing, which are rounded to single precision, back to the exact ones of the shape. */
+export function snapper(exact: Exact | null, extent: number): (v: number, axis: number) => number {
+  const known: [Set<number>, Set<number>, Set<number>] = [new Set(), new Set(), new Set()];
+  if (exact) exactCoordinates(exact, known);
+  const sorted = known.map((k) => Float64Array.from(k).sort());
+  return (v, axis) => {
+    const list = sorted[axis];
+    let lo = 0;
+    let hi = list.length - 1;
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (list[mid] < v) lo = mid + 1;
+      else hi = mid;
+    }
+    for (const i of [lo, lo - 1]) if (i >= 0 && i < list.length && Math.abs(list[i] - v) <= 4e-7 * (extent + Math.abs(v))) return list[i];
+    // Seven digits give back a decimal number that single precision has rounded.
+    return Number(v.toPrecision(7));
+  };
+}
+
+/** A sheet's outlines about the axes of the world, or null if it is tilted. */
+export function alignedSheet({ frame, loops }: NonNullable<Item['sheet']>): SheetRecipe | null {
+  const normal = alignedAxis(frame);
+  if (normal === null) return null;
+  const offset = originOf(frame)[normal];
+  const target = axisFrame(normal, offset);
+  if (target.every((v, i) => v === frame[i])) return { form: 'sheet', normal, offset, loops };
+  const inverse = invert(target);
+  return {
+    form: 'sheet',
+    normal,
+    offset,
+    loops: loops.map((l) => l.map((p) => apply(inverse, apply(frame, [p[0], p[1], 0])).slice(0, 2) as Point2)),
+  };
+}
+
+/** Coordinates of the triangles across each axis, and whether there are others. */
+function flatCoordinates({ positions: p, triangles: t }: Surface, extent: number): { planes: [number[], number[], number[]]; curved: boolean } {
+  const found: [Set<number>, Set<number>, Set<number>] = [new Set(), new Set(), new Set()];
+  let curved = false;
+  const same = 2e-7 * extent;
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [3 * t[i], 3 * t[i + 1], 3 * t[i + 2]];
+    let across = -1;
+    for (let k = 0; k < 3; k++) if (Math.abs(p[a + k] - p[b + k]) <= same && Math.abs(p[a + k] - p[c + k]) <= same) across = k;
+    if (across < 0) curved = true;
+    else found[across].add(p[a + across]);
+  }
+  return { planes: found.map((f) => [...f]) as [number[], number[], number[]], curved };
+}
+
+export type Measures = Pick<Body, 'shape' | 'min' | 'max' | 'planes' | 'curved'>;
+
+/** Where a body is and what flat faces it has, from its item and surface; made once. */
+export function measuresOf(item: Item, surface: Surface): Measures {
+  item.measures ??= measure(item, surface);
+  return item.measures;
+}
+
+function measure(item: Item, surface: Surface): Measures {
+  if (item.sheet) {
+    const sheet = alignedSheet(item.sheet);
+    if (!sheet) return { shape: { form: 'tilted sheet' }, ...boundsOf(surface.positions), planes: [[], [], []], curved: true };
+    const { normal, offset, loops } = sheet;
+    const planes: Body['planes'] = [[], [], []];
+    planes[normal] = [offset];
+    return { shape: sheet, ...boundsOf(loops.flat().flatMap((p) => liftPoint(normal, offset, p))), planes, curved: false };
+  }
+  const rough = boundsOf(surface.positions);
+  const extent = Math.max(...rough.max.map((m, a) => m - rough.min[a]));
+  const snap = snapper(item.solid!.exact, extent);
+  const { planes, curved } = flatCoordinates(surface, extent);
+  return {
+    shape: item.solid!.exact ?? { form: 'mesh', positions: surface.positions, triangles: surface.triangles },
+    min: rough.min.map(snap) as Point3,
+    max: rough.max.map(snap) as Point3,
+    planes: planes.map((list, axis) => [...new Set(list.map((v) => snap(v, axis)))]) as Body['planes'],
+    curved,
+  };
 }

@@ -1,4 +1,7 @@
 export * from './body.ts';
+export { exactBounds, insideLoops, loopCrossings, type Exact } from './exact.ts';
 export * from './kernel.ts';
 export * from './model.ts';
+export * from './outlinesOfModel.ts';
 export * from './picture.ts';
+export type { Face, Surface } from './surface.ts';

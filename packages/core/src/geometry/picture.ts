@@ -1,4 +1,4 @@
-import type { Body } from './body.ts';
+import { type Body, isSheet } from './body.ts';
 
 const width = 320;
 const height = 180;
@@ -14,15 +14,10 @@ const view = (x: number, y: number, z: number): [number, number, number] => {
 
 /** Painting order of a body seen from above: sheets under a solid first, then solids, then the other sheets. */
 function layer(body: Body, bodies: readonly Body[]): number {
-  if (body.recipe.form !== 'sheet') return 1;
+  if (!isSheet(body)) return 1;
   const under = bodies.some(
     (b) =>
-      b.recipe.form !== 'sheet' &&
-      body.max[2] <= b.min[2] &&
-      body.min[0] < b.max[0] &&
-      body.max[0] > b.min[0] &&
-      body.min[1] < b.max[1] &&
-      body.max[1] > b.min[1],
+      !isSheet(b) && body.max[2] <= b.min[2] && body.min[0] < b.max[0] && body.max[0] > b.min[0] && body.min[1] < b.max[1] && body.max[1] > b.min[1],
   );
   return under ? 0 : 2;
 }

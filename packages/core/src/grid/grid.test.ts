@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Point2, Recipe } from '../document/index.ts';
+import type { Point2, SheetRecipe } from '../document/index.ts';
 import { plainBody, plainScene } from '../verification/bench.ts';
 import { sheetEdges } from './edges.ts';
 import { buildGrid, cellCount, nearestLine } from './index.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const film = { name: 'film', kind: 'dielectric', permittivity: 4, lossTangent: 0 } as const;
-const sheet = (outline: Point2[], normal: 0 | 1 | 2 = 2): Extract<Recipe, { form: 'sheet' }> => ({ form: 'sheet', normal, offset: 0, outline });
+const sheet = (outline: Point2[], normal: 0 | 1 | 2 = 2): SheetRecipe => ({ form: 'sheet', normal, offset: 0, loops: [outline] });
 const rectangle = (x0: number, x1: number, y0: number, y1: number): Point2[] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]]; // prettier-ignore
 
 /** A strip of 20 x 2 mm on a layer of given thickness, 1 to 2 GHz. */
@@ -103,7 +103,7 @@ describe('grid of a scene', () => {
         plainBody('a', 0, metal, sheet(rectangle(-0.01, -0.0005, -0.001, 0.001))),
         plainBody('b', 1, metal, sheet(rectangle(0.0005, 0.01, -0.001, 0.001))),
       ],
-      ports: [{ name: 'p', resistance: 50, axis: 0, direction: 1, min: [-0.0005, -0.001, 0], max: [0.0005, 0.001, 0], across: 1 }],
+      ports: [{ name: 'p', order: 0, resistance: 50, axis: 0, direction: 1, min: [-0.0005, -0.001, 0], max: [0.0005, 0.001, 0], across: 1 }],
     });
     const [x] = buildGrid(scene).lines;
     const inside = [...x].filter((v) => Math.abs(v) < 0.0005);

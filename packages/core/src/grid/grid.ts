@@ -1,5 +1,5 @@
 import { c0 } from '../numerics/constants.ts';
-import { inPlane } from '../geometry/index.ts';
+import { type Body, inPlane, isSheet } from '../geometry/index.ts';
 import type { Scene } from '../scene/index.ts';
 import { sheetEdges } from './edges.ts';
 import { gridLines, growth, type HardPoint, type Limit } from './lines.ts';
@@ -50,7 +50,7 @@ export function buildGrid(scene: Scene): Grid {
   const features: number[] = [];
   const edgeSize = scene.bodies.map((b) => {
     if (b.material.kind !== 'conductor') return Infinity;
-    const extents = b.recipe.form === 'sheet' ? inPlane[b.recipe.normal].map((a) => b.max[a] - b.min[a]) : [0, 1, 2].map((a) => b.max[a] - b.min[a]);
+    const extents = b.shape.form === 'sheet' ? inPlane[b.shape.normal].map((a) => b.max[a] - b.min[a]) : [0, 1, 2].map((a) => b.max[a] - b.min[a]);
     const size = Math.min(coarsest, Math.min(...extents) / setting.across);
     features.push(size);
     return size;
@@ -76,10 +76,14 @@ export function buildGrid(scene: Scene): Grid {
       const span = b.max[axis] - b.min[axis];
       if (metal) {
         const size = Math.max(edgeSize[i], floor);
-        if (b.recipe.form !== 'sheet') for (const at of [b.min[axis], b.max[axis]]) wishes.push({ at, size, rank: 6 });
-        else if (b.recipe.normal === axis) wishes.push({ at: b.recipe.offset, size, rank: 7 });
+        // At the region's end a body goes on, into the layers or its mirror image, so there is nothing to resolve.
+        const ends = (at: number): boolean =>
+          Math.min(Math.abs(at - scene.min[axis]), Math.abs(at - scene.max[axis])) < 1e-9 * (scene.max[axis] - scene.min[axis]);
+        if (!isSheet(b)) for (const at of facesAcross(b, axis)) wishes.push({ at, size: ends(at) ? coarsest : size, rank: 6 });
+        else if (b.shape.form !== 'sheet') return;
+        else if (b.shape.normal === axis) wishes.push({ at: b.shape.offset, size, rank: 7 });
         else {
-          const found = sheetEdges(b.recipe, axis);
+          const found = sheetEdges(b.shape, axis);
           for (const at of found.corners) wishes.push({ at, size, rank: 5 });
           for (const edge of found.edges) wishes.push({ ...edge, size, rank: 5 });
         }
@@ -92,13 +96,14 @@ export function buildGrid(scene: Scene): Grid {
       if (n > 1) limits.push({ from: b.min[axis], to: b.max[axis], size: layer });
       // A layer thinner than the floor is not resolved: its material is averaged into the cell it lies in.
       const rank = span >= floor * 0.999 ? 3 : 0;
-      for (const at of [b.min[axis], b.max[axis]]) wishes.push({ at, size: rank ? layer : coarsest, rank });
+      for (const at of facesAcross(b, axis)) wishes.push({ at, size: rank ? layer : coarsest, rank });
     });
     scene.ports.forEach((p, i) => {
       const size = Math.max(portSize[i], floor);
       for (const at of new Set([p.min[axis], p.max[axis]])) wishes.push({ at, size: axis === p.axis ? size : coarsest, rank: 8 });
       if (axis === p.axis) limits.push({ from: p.min[axis], to: p.max[axis], size });
     });
+    for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);
     const layers = [0, 1].map((s) => (scene.boundaries[2 * axis + s] === 'open' ? (scene.details.pmlLayers ?? 10) : 0));
@@ -111,13 +116,20 @@ export function buildGrid(scene: Scene): Grid {
   return grid;
 }
 
+/** Coordinates of a body's ends and flat faces across an axis; only its ends where it has very many. */
+const facesAcross = (b: Body, axis: 0 | 1 | 2): Set<number> =>
+  new Set([b.min[axis], b.max[axis], ...(b.planes[axis].length <= mostFaces ? b.planes[axis] : [])]);
+
+/** Flat faces of one body on one axis beyond which they are not followed one by one. */
+const mostFaces = 200;
+
 /**
  * Chooses the lines among the wishes. Those of highest rank survive where two are closer than `floor`; equal ones merge.
  * At the straight edge of a sheet, where the field is singular, the two lines beside it stand a third of a cell inside the
  * metal and two thirds outside, which makes the staircase of the grid act like the true edge (rule of thirds).
  */
 function settle(wishes: Wish[], limits: Limit[], min: number, max: number, floor: number): { points: HardPoint[]; dropped: number[] } {
-  const same = 1e-9 * Math.max(max - min, Math.abs(min), Math.abs(max));
+  const same = 1e-8 * Math.max(max - min, Math.abs(min), Math.abs(max));
   const inside = wishes.filter((w) => w.at >= min - same && w.at <= max + same);
   const metal = inside.filter((w) => w.rank >= 5);
   const thirds: { at: number; outward: number; size: number }[] = [];

@@ -1,1 +1,2 @@
 export * from './library.ts';
+export * from './response.ts';

@@ -1,11 +1,37 @@
-import type { Complex, ResultSet } from './resultSet.ts';
+import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
-/** S11 of the excited port over the band. */
-export function reflection(result: ResultSet, port = 0): { frequency: Float64Array; s: Complex[] } {
-  const frequency = result.arrays.frequency.data as Float64Array;
-  const { data, shape } = result.arrays.s;
-  const at = (i: number): number => (i * shape[1] + port) * 2;
-  return { frequency, s: Array.from(frequency, (_, i) => ({ re: data[at(i)], im: data[at(i) + 1] })) };
+/** S over the band from an array `s` of a result: wave out of channel `to` for a wave into the channel of excitation `from`. */
+export function sCurve({ data, shape }: ResultArray, to: number, from: number): Complex[] {
+  // Results of version 1 have one excitation, and no axis for it.
+  const [n, channels, excitations] = shape.length === 4 ? shape : [shape[0], shape[1], 1];
+  return Array.from({ length: n }, (_, f) => {
+    const at = 2 * ((f * channels + to) * excitations + from);
+    return { re: data[at], im: data[at + 1] };
+  });
+}
+
+/** Reflection at the first excited channel over the band. */
+export function reflection(result: ResultSet): { frequency: Float64Array; s: Complex[] } {
+  return { frequency: result.arrays.frequency.data as Float64Array, s: sCurve(result.arrays.s, result.meta.excitations[0], 0) };
+}
+
+/** Names of channels as curves have them: the port, and the mode where it has several. */
+export const channelNames = (ports: ResultMeta['ports']): string[] =>
+  ports.map((p) => (p.mode !== undefined && ports.filter((o) => o.name === p.name).length > 1 ? `${p.name}:${p.mode}` : p.name));
+
+/** Number of the port, from 1, that each channel belongs to. */
+export const portNumbers = (ports: ResultMeta['ports']): number[] => {
+  const names = [...new Set(ports.map((p) => p.name))];
+  return ports.map((p) => names.indexOf(p.name) + 1);
+};
+
+/** How a term of S is written: S21, or S2(1),1(3) where a port has several modes, by port and mode. */
+export function sLabel(ports: ResultMeta['ports'], to: number, from: number): string {
+  const numbers = portNumbers(ports);
+  const many = numbers.length !== new Set(numbers).size;
+  const part = (n: number): string => (many ? `${numbers[n]}${ports[n].mode === undefined ? '' : `(${ports[n].mode})`}` : String(numbers[n]));
+  const [a, b] = [part(to), part(from)];
+  return `S${a}${many || a.length + b.length > 2 ? ',' : ''}${b}`;
 }
 
 /** 20 log10 |s|, with a floor of -200 dB. */
@@ -32,4 +58,12 @@ export function resonances(frequency: ArrayLike<number>, z: readonly Complex[]):
     found.push({ frequency: frequency[i - 1] + t * (frequency[i] - frequency[i - 1]), resistance: z[i - 1].re + t * (z[i].re - z[i - 1].re) });
   }
   return found;
+}
+
+/** Facts of a result as they are now, from those that an earlier version stored. */
+export function currentMeta(meta: ResultMeta | (Omit<ResultMeta, 'version'> & { version: 1; excited: string })): ResultMeta {
+  if (meta.version === 2) return meta;
+  const { excited, ...rest } = meta;
+  const index = Math.max(0, rest.ports.findIndex((p) => p.name === excited)); // prettier-ignore
+  return { ...rest, version: 2, excitations: [index], evidence: { ...rest.evidence, asymmetry: null } };
 }

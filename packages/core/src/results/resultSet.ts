@@ -17,8 +17,10 @@ export interface PatternFigures {
   /** Power integrated from the pattern, W. */
   fromPattern: number;
   accepted: number;
-  /** Power lost in dielectrics, W. */
+  /** Power lost in dielectrics and metals, W. */
   lost: number;
+  /** Of that, in each line of lossy metal, W. */
+  lostInMetal?: { line: string; power: number }[];
   directivity: number;
   gain: number;
   realisedGain: number;
@@ -38,14 +40,16 @@ export interface Evidence {
   cellsPerWavelength: number;
   /** Field energy at the end over its peak. */
   residualEnergy: number;
-  /** Why the run ended: 'decayed', 'steps' (limit reached) or 'stopped' by the user. */
-  ended: 'decayed' | 'steps' | 'stopped';
+  /** Why the run ended: 'decayed', 'settled' (the ports' waves change no more), 'steps' (limit reached) or 'stopped' by the user. */
+  ended: 'decayed' | 'settled' | 'steps' | 'stopped';
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
   /** (accepted - radiated - lost) / accepted per recorded frequency; null without a far field. */
   powerBalance: number[] | null;
-  /** Largest |S11|; above 1 would be active. */
+  /** Largest root of the power that comes out of the ports for power 1 into one; above 1 would be active. */
   largestReflection: number;
+  /** Largest difference of S and its transpose; null where no pair of channels was excited both ways. */
+  asymmetry: number | null;
   /** Wall seconds of the time stepping, threads, and cell updates a second. */
   seconds: number;
   threads: number;
@@ -66,12 +70,13 @@ export interface FieldPlaneInfo {
 /** Everything about a result but its large arrays; plain JSON. */
 export interface ResultMeta {
   format: 'jadebell-result';
-  version: 1;
+  version: 2;
   solver: string;
   coreVersion: string;
-  ports: { name: string; resistance: number }[];
-  /** Port that was excited. */
-  excited: string;
+  /** Channels: lumped ports with their resistance, and modes of guided ports, numbered from 1. */
+  ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid' }[];
+  /** Channels that were excited, one after the other; fields and patterns are of the first. */
+  excitations: number[];
   /** Hertz, of the recorders. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;
@@ -81,8 +86,10 @@ export interface ResultMeta {
 
 /**
  * A solution. Arrays by name:
- * - `frequency` [n] Hz; `s` [n, ports, 2] column of S of the excited port; `portVoltage` [n, ports, 2] V for 1 W incident;
- * - `time` [m] s; `signal` [m, ports] V, thinned;  `energy` [2, k] step and relative energy;
+ * - `frequency` [n] Hz; `s` [n, channels, excitations, 2] re/im of S, power waves;
+ * - `beta` [n, channels, 2] 1/m of guided modes, im negative below cutoff; `mode:N` [2, v, u] transverse E on the edges of channel N's section, with
+ *   `mode:N:u`, `mode:N:v` metres;
+ * - `time` [m] s; `signal` [m, channels] V, thinned;  `energy` [2, k] step and relative energy;
  * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, 1 W incident);
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */

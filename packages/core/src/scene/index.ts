@@ -1,2 +1,3 @@
 export * from './ports.ts';
 export * from './scene.ts';
+export * from './guides.ts';

@@ -1,10 +1,13 @@
 import { type Place, type Point3, type Port, portChips, type Problem, problem } from '../document/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import { type Body, inPlane, touches } from '../geometry/index.ts';
+import type { GuidePort } from './guides.ts';
 
 /** A lumped port in space: a rectangle (or filament) with a voltage path along one axis. */
 export interface ScenePort {
   name: string;
+  /** Place among all ports of the document. */
+  order: number;
   /** Ohms: source resistance and reference. */
   resistance: number;
   /** Voltage path: axis, and +1 if it runs towards larger coordinates. */
@@ -20,20 +23,23 @@ const extreme = (body: Body, axis: number, sign: 1 | -1): number => (sign > 0 ? 
 
 /** Extent of a body's side that faces along `axis`, on the transverse axis `t`. */
 function facing(body: Body, axis: number, sign: 1 | -1, t: number): [number, number] {
-  const { recipe } = body;
+  const { shape } = body;
   // Seen along its normal a sheet shows its whole face; along its plane only the edge that is furthest out.
-  if (recipe.form !== 'sheet' || recipe.normal === t || recipe.normal === axis) return [body.min[t], body.max[t]];
+  if (shape.form !== 'sheet' || shape.normal === t || shape.normal === axis) return [body.min[t], body.max[t]];
   const limit = extreme(body, axis, sign);
-  const [u] = inPlane[recipe.normal];
+  const [u] = inPlane[shape.normal];
   const pick = (p: readonly [number, number], a: number): number => (a === u ? p[0] : p[1]);
   const size = Math.max(...body.max.map((m, i) => m - body.min[i]));
-  const on = recipe.outline.filter((p) => Math.abs(pick(p, axis) - limit) <= 1e-9 * size).map((p) => pick(p, t));
+  const on = shape.loops
+    .flat()
+    .filter((p) => Math.abs(pick(p, axis) - limit) <= 1e-9 * size)
+    .map((p) => pick(p, t));
   return [Math.min(...on), Math.max(...on)];
 }
 
 type Resolved = { port: ScenePort } | { problems: Problem[] };
 
-function gapPort(port: Extract<Port, { kind: 'gap' }>, resistance: number, bodies: Body[], place: Place): Resolved {
+function gapPort(port: Extract<Port, { kind: 'gap' }>, order: number, resistance: number, bodies: Body[], place: Place): Resolved {
   const pair: Body[] = [];
   for (const [i, name] of port.between.entries()) {
     const body = bodies.find((b) => b.name === name);
@@ -106,10 +112,10 @@ function gapPort(port: Extract<Port, { kind: 'gap' }>, resistance: number, bodie
   transverse.sort((p, q) => max[q] - min[q] - (max[p] - min[p]));
   const [across, thin] = transverse;
   min[thin] = max[thin] = (min[thin] + max[thin]) / 2;
-  return { port: { name: port.name, resistance, axis, direction, min, max, across } };
+  return { port: { name: port.name, order, resistance, axis, direction, min, max, across } };
 }
 
-function pathPort(port: Extract<Port, { kind: 'path' }>, v: Record<string, number>, bodies: Body[], place: Place): Resolved {
+function pathPort(port: Extract<Port, { kind: 'path' }>, order: number, v: Record<string, number>, bodies: Body[], place: Place): Resolved {
   const from = [v['from.0'], v['from.1'], v['from.2']] as Point3;
   const to = [v['to.0'], v['to.1'], v['to.2']] as Point3;
   const step = to.map((t, i) => Math.abs(t - from[i]));
@@ -155,7 +161,7 @@ function pathPort(port: Extract<Port, { kind: 'path' }>, v: Record<string, numbe
     ['from.0', from],
     ['to.0', to],
   ] as const)
-    if (!bodies.some((b) => b.material.kind === 'conductor' && touches(b.recipe, end, tolerance)))
+    if (!bodies.some((b) => b.material.kind === 'conductor' && touches(b.shape, end, tolerance)))
       problems.push(
         problem(
           'error',
@@ -175,6 +181,7 @@ function pathPort(port: Extract<Port, { kind: 'path' }>, v: Record<string, numbe
   return {
     port: {
       name: port.name,
+      order,
       resistance: v.resistance,
       axis,
       direction: to[axis] > from[axis] ? 1 : -1,
@@ -186,9 +193,9 @@ function pathPort(port: Extract<Port, { kind: 'path' }>, v: Record<string, numbe
 }
 
 /** Places a port of the document on the bodies. */
-export function resolvePort(port: Port, scope: Scope, bodies: Body[]): Resolved {
+export function resolvePort(port: Exclude<Port, GuidePort>, order: number, scope: Scope, bodies: Body[]): Resolved {
   const place: Place = { part: 'ports', name: port.name };
   const { values, problems } = evaluateChips(port, portChips(port), scope, place);
   if (!values) return { problems };
-  return port.kind === 'gap' ? gapPort(port, values.resistance, bodies, place) : pathPort(port, values, bodies, place);
+  return port.kind === 'gap' ? gapPort(port, order, values.resistance, bodies, place) : pathPort(port, order, values, bodies, place);
 }

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { emptyProject, type Line, type Project, readProject } from '../document/index.ts';
-import { insideOutline, loadGeometryKernel, pictureOf, rowInside, touches } from '../geometry/index.ts';
+import { insideSheet, loadGeometryKernel, pictureOf, rowSpans, touches } from '../geometry/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { buildScene } from './index.ts';
 
@@ -57,10 +57,10 @@ describe('bodies', () => {
       },
       kernel,
     ).model.bodies;
-    expect(rowInside(c.recipe, 3e-3, 1e-3)!.map((v) => v * 1e3)).toEqual([expect.closeTo(-4, 9), expect.closeTo(4, 9)]);
-    expect(rowInside(c.recipe, 3e-3, 2.1e-3)).toBeNull();
-    expect(touches(c.recipe, [5e-3, 0, 1e-3], 1e-6)).toBe(true);
-    expect(touches(c.recipe, [5.1e-3, 0, 1e-3], 1e-6)).toBe(false);
+    expect(rowSpans(c.shape, 3e-3, 1e-3).map((v) => v * 1e3)).toEqual([expect.closeTo(-4, 9), expect.closeTo(4, 9)]);
+    expect(rowSpans(c.shape, 3e-3, 2.1e-3)).toEqual([]);
+    expect(touches(c.shape, [5e-3, 0, 1e-3], 1e-6)).toBe(true);
+    expect(touches(c.shape, [5.1e-3, 0, 1e-3], 1e-6)).toBe(false);
   });
 
   test('outlines count their edge as inside, concave ones too', () => {
@@ -75,7 +75,7 @@ describe('bodies', () => {
       [-0.1, 2, false],
     ] as const)
       // prettier-ignore
-      expect(insideOutline(ell, [u, w], 1e-6)).toBe(inside);
+      expect(insideSheet([ell], [u, w], 1e-6)).toBe(inside);
   });
 });
 

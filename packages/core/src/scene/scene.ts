@@ -1,8 +1,20 @@
 import type { ManifoldToplevel } from 'manifold-3d';
-import { type Place, type Point3, type Problem, problem, type Project, recorderChips, sides, type SolveSettings } from '../document/index.ts';
+import {
+  type MaterialEntry,
+  type Place,
+  type Point3,
+  type Problem,
+  problem,
+  type Project,
+  recorderChips,
+  sides,
+  type SolveSettings,
+} from '../document/index.ts';
 import { evaluateChips, evaluateExpression } from '../expressions/index.ts';
-import { type Body, evaluateModel, type MeshCache, type Model } from '../geometry/index.ts';
+import { type Body, evaluateModel, type ModelCache, type Model } from '../geometry/index.ts';
+import { frozenAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
+import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { resolvePort, type ScenePort } from './ports.ts';
 
 export interface SceneFarField {
@@ -23,7 +35,11 @@ export type SceneRecorder = SceneFarField | SceneFieldPlane;
 /** Everything a solver needs, in SI, free of expressions. */
 export interface Scene {
   bodies: Body[];
+  /** Lumped ports. */
   ports: ScenePort[];
+  guides: SceneGuide[];
+  /** Names of the ports to excite, one after the other; null for all. */
+  excite: string[] | null;
   /** xMin, xMax, yMin, yMax, zMin, zMax. */
   boundaries: ('open' | 'electric')[];
   /** Inner corners of the computed region, without absorbing layers. */
@@ -40,13 +56,57 @@ export interface Scene {
 export interface SceneResult {
   model: Model;
   ports: ScenePort[];
+  guides: SceneGuide[];
   /** Null if an error stands in the way. */
   scene: Scene | null;
   problems: Problem[];
 }
 
+/** A material as the solvers take it now: a formula at the band's centre; what they cannot take is told. */
+function solvable(body: Body, centre: number, [from, to]: [number, number], problems: Problem[]): MaterialEntry {
+  const m = body.material;
+  const place: Place = { part: 'lines', name: body.line, chip: 'material' };
+  const tell = (severity: 'error' | 'warning', code: string, message: string, fix: string): void => {
+    if (!problems.some((p) => p.code === code && p.message === message)) problems.push(problem(severity, code, place, message, fix));
+  };
+  if (m.kind === 'dielectric' && (m.permeability !== undefined || m.permeabilityAlong))
+    tell('error', 'material.magnetic', `${m.name} is magnetic, which no solver here takes yet.`, 'Choose a material without permeability.');
+  if (m.permittivityAlong)
+    tell(
+      'error',
+      'material.anisotropic',
+      `${m.name} differs along the axes, which no solver here takes yet.`,
+      'Choose a material with one permittivity.',
+    );
+  if (m.range && (from < m.range[0] * 0.999 || to > m.range[1] * 1.001))
+    tell(
+      'warning',
+      'material.range',
+      `The band reaches beyond what the figures of ${m.name} are given for.`,
+      'Take the result with care, or choose another material.',
+    );
+  if (!m.dispersion || !(centre > 0)) return m;
+  const frozen = frozenAt(m, centre);
+  if (!frozen) {
+    tell(
+      'error',
+      'material.negative',
+      `${m.name} has a permittivity below 1 in this band, which no solver here takes yet.`,
+      'Choose a conductor of the microwave list, or a dielectric.',
+    );
+    return m;
+  }
+  tell(
+    'warning',
+    'material.frozen',
+    `${m.name} is taken with its permittivity at the middle of the band, ${Number(frozen.permittivity!.toPrecision(4))}.`,
+    'Narrow the band if it changes much within it.',
+  );
+  return frozen;
+}
+
 /** Document to scene: evaluates everything and gathers what is wrong. Never throws on bad input. */
-export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: MeshCache): SceneResult {
+export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: ModelCache): SceneResult {
   const model = evaluateModel(project, kernel, cache);
   const { scope, bodies } = model;
   const problems = [...model.problems];
@@ -58,9 +118,11 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   };
 
   const ports: ScenePort[] = [];
-  for (const port of project.ports) {
-    const result = resolvePort(port, scope, bodies);
+  const guides: SceneGuide[] = [];
+  for (const [order, port] of project.ports.entries()) {
+    const result = isGuide(port) ? resolveGuide(port, order, scope, bodies) : resolvePort(port, order, scope, bodies);
     if ('port' in result) ports.push(result.port);
+    else if ('guide' in result) guides.push(result.guide);
     else problems.push(...result.problems);
   }
 
@@ -140,14 +202,13 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
   if (!bodies.length && !model.problems.length)
     problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a line under Shape.'));
-  if (!project.ports.length)
-    problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a lumped port under Feed.'));
+  if (!project.ports.length) problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a port under Feed.'));
 
   const min = [0, 1, 2].map(
-    (a) => Math.min(...bodies.map((b) => b.min[a]), ...ports.map((p) => p.min[a])) - (boundaries[2 * a] === 'open' ? margin : 0),
+    (a) => Math.min(...bodies.map((b) => b.min[a]), ...[...ports, ...guides].map((p) => p.min[a])) - (boundaries[2 * a] === 'open' ? margin : 0),
   ) as Point3;
   const max = [0, 1, 2].map(
-    (a) => Math.max(...bodies.map((b) => b.max[a]), ...ports.map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
+    (a) => Math.max(...bodies.map((b) => b.max[a]), ...[...ports, ...guides].map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
   ) as Point3;
   for (const [i, r] of recorders.entries())
     if (r.kind === 'field-plane' && bodies.length && (r.at < min[r.normal] || r.at > max[r.normal]))
@@ -171,21 +232,26 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ),
     );
 
-  for (const name of new Set(bodies.filter((b) => b.material.kind === 'conductor' && b.material.conductivity).map((b) => b.material.name)))
-    problems.push(
-      problem(
-        'warning',
-        'material.perfect',
-        { part: 'materials', name },
-        `${name} is solved as a perfect conductor: gain will not include its ohmic loss.`,
-        'For thin or resonant metal parts expect the real efficiency to be a little lower.',
-      ),
-    );
+  for (const b of bodies)
+    if (b.shape.form === 'tilted sheet')
+      problems.push(
+        problem(
+          'error',
+          'solver.tilted-sheet',
+          { part: 'lines', name: b.line },
+          `${b.name} is a sheet that stands across none of the axes, which this solver cannot follow.`,
+          'Thicken it to a solid, or turn the model so that it stands across an axis.',
+        ),
+      );
+
+  const solved = bodies.map((b) => ({ ...b, material: solvable(b, (from + to) / 2, [from, to], problems) }));
 
   const { smallestCell, ...details } = project.solve.details ?? {};
   const scene: Scene = {
-    bodies,
+    bodies: solved,
     ports,
+    guides,
+    excite: project.solve.excite ?? null,
     boundaries,
     min,
     max,
@@ -198,5 +264,5 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ...(smallestCell ? { smallestCell: value(smallestCell, 'length', { part: 'solve', chip: 'details.smallestCell' }) } : {}),
     },
   };
-  return { model, ports, scene: problems.some((p) => p.severity === 'error') ? null : scene, problems };
+  return { model, ports, guides, scene: problems.some((p) => p.severity === 'error') ? null : scene, problems };
 }

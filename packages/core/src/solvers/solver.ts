@@ -41,6 +41,8 @@ export interface Estimate {
   /** Expected steps; the run stops earlier or later as the energy decays. */
   steps: number;
   maxSteps: number;
+  /** Channels that are excited, one after the other. */
+  excitations: number;
   /** Expected wall seconds on the machine. */
   seconds: number;
   cellsPerWavelength: number;
@@ -52,10 +54,13 @@ export interface Progress {
   fraction: number;
   step: number;
   steps: number;
+  /** Excitation under way, from 0, and how many there are. */
+  turn: number;
+  turns: number;
   /** Field energy over its peak. */
   energy: number;
   secondsLeft: number | null;
-  /** S-parameters as they form: one entry per port pair [to, from], on the band's frequencies. */
+  /** Reflection of the excited channel as it forms, on the band's frequencies. */
   s?: { frequencies: number[]; re: number[]; im: number[] };
 }
 

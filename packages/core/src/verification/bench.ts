@@ -1,24 +1,52 @@
-import type { MaterialEntry, Point3, Recipe } from '../document/index.ts';
-import { type Body, bounds } from '../geometry/index.ts';
+import type { MaterialEntry, Point3, SheetRecipe } from '../document/index.ts';
+import { type Body, type Exact, exactBounds, liftPoint } from '../geometry/index.ts';
 import type { Grid } from '../grid/index.ts';
 import type { Scene, ScenePort } from '../scene/index.ts';
 
 /** A body without a drawing mesh, for scenes made by hand. */
-export function plainBody(name: string, order: number, material: MaterialEntry, recipe: Recipe): Body {
-  const empty = { positions: new Float32Array(), triangles: new Uint32Array(), edges: new Float32Array(), volume: 0, area: 0 };
-  return { name, order, material, recipe, ...bounds(recipe), ...empty };
+export function plainBody(name: string, order: number, material: MaterialEntry, shape: Exact | SheetRecipe): Body {
+  const empty = {
+    positions: new Float32Array(),
+    triangles: new Uint32Array(),
+    edges: new Float32Array(),
+    faceOf: new Uint16Array(),
+    faces: [],
+    edgeFaces: new Uint16Array(),
+    volume: 0,
+    area: 0,
+  };
+  const points = shape.form === 'sheet' ? shape.loops.flat().map((p) => liftPoint(shape.normal, shape.offset, p)) : null;
+  const pick = (f: (...v: number[]) => number): Point3 => [0, 1, 2].map((a) => points!.reduce((m, p) => f(m, p[a]), points![0][a])) as Point3;
+  const { min, max } = points ? { min: pick(Math.min), max: pick(Math.max) } : exactBounds(shape as Exact);
+  const curved = shape.form !== 'sheet' && shape.form !== 'box';
+  return {
+    name,
+    line: name,
+    order,
+    id: order,
+    material,
+    conductor: { perfect: false, thickness: null, sides: 2 },
+    shape,
+    min,
+    max,
+    planes: [[], [], []],
+    curved,
+    ...empty,
+  };
 }
 
 /** A filament port of one edge length from `from` along an axis. */
 export const filament = (name: string, from: Point3, axis: 0 | 1 | 2, length: number, resistance: number): ScenePort => {
   const max: Point3 = [...from];
   max[axis] += length;
-  return { name, resistance, axis, direction: 1, min: [...from], max, across: ((axis + 1) % 3) as 0 | 1 | 2 };
+  return { name, order: 0, resistance, axis, direction: 1, min: [...from], max, across: ((axis + 1) % 3) as 0 | 1 | 2 };
 };
 
 /** A scene in SI with the given parts and quiet defaults. */
 export const plainScene = (parts: Pick<Scene, 'bodies' | 'ports' | 'min' | 'max' | 'band'> & Partial<Scene>): Scene => ({
   boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
+  guides: [],
+  excite: null,
   recorders: [],
   recordAt: [],
   accuracy: 'normal',

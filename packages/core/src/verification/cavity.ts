@@ -7,13 +7,14 @@ import { PortSpectrum } from '../solvers/fdtd/portSpectrum.ts';
 import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import { type Case, percent, type Row } from './case.ts';
+import type { Scene } from '../scene/index.ts';
 import { filament, plainBody, plainScene } from './bench.ts';
 
 const size: Point3 = [40e-3, 22e-3, 33e-3];
 const er = 4;
 
 /** Lines that grow gently across an axis, so that the graded update is tested too. */
-const gradedLines = (length: number, cells: number): Float64Array => {
+export const gradedLines = (length: number, cells: number): Float64Array => {
   const raw = Float64Array.from({ length: cells + 1 }, (_, i) => i + 0.12 * Math.sin((2 * Math.PI * i) / cells));
   return raw.map((v) => (v / cells) * length);
 };
@@ -62,9 +63,22 @@ async function resonance(
     band: { from: 0.8 * near, to: 1.2 * near, points: 2 },
     boundaries: Array<'electric'>(6).fill('electric'),
   });
+  const ring = await ringing(host, scene, grid, near, 120);
+  const power = hannPower(ring.signal, ring.dt);
+  return { f: peakNear(power, near), cells: cellCount(grid) };
+}
+
+/** The voltage of a scene's first port after a pulse around `near` has passed, over `periods` of it; the port takes next to nothing. */
+export async function ringing(
+  host: SolverHost,
+  scene: Scene,
+  grid: Grid,
+  near: number,
+  periods: number,
+): Promise<{ signal: Float64Array; dt: number }> {
   const discrete = discretise(scene, grid);
   const pulse = pulseFor(0.85 * near, 1.15 * near);
-  const steps = Math.ceil((pulse.length + 120 / near) / discrete.dt);
+  const steps = Math.ceil((pulse.length + periods / near) / discrete.dt);
   const simulation = await Simulation.create(
     {
       discrete,
@@ -80,22 +94,29 @@ async function resonance(
     host,
   );
   await simulation.advance(steps);
-  // Hann window over the ring-down; the window's main lobe is symmetric, so the maximum stands at the resonance.
-  const begin = Math.ceil(pulse.length / discrete.dt);
-  const ring = simulation.voltage(0).slice(begin);
-  for (let n = 0; n < ring.length; n++) ring[n] *= 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / ring.length);
+  const signal = simulation.voltage(0).slice(Math.ceil(pulse.length / discrete.dt));
   simulation.close();
-  const power = (f: number): number => {
-    const s = new PortSpectrum([f], discrete.dt, 0);
-    s.update(ring);
+  return { signal, dt: discrete.dt };
+}
+
+/** Power spectrum of a signal under a Hann window; its main lobe is symmetric, so a maximum stands at the resonance. */
+export function hannPower(signal: Float64Array, dt: number): (f: number) => number {
+  const windowed = signal.map((v, n) => v * (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / signal.length)));
+  return (f) => {
+    const s = new PortSpectrum([f], dt, 0);
+    s.update(windowed);
     return s.re[0] ** 2 + s.im[0] ** 2;
   };
+}
+
+/** Frequency of the highest value of a spectrum within 6 % of `near`. */
+export function peakNear(power: (f: number) => number, near: number): number {
   let best = near;
   for (let width = 0.06 * near; width > 1e-7 * near; width /= 4) {
     const tries = Array.from({ length: 17 }, (_, i) => best + ((i - 8) / 8) * width);
     best = tries.reduce((m, f) => (power(f) > power(m) ? f : m), best);
   }
-  return { f: best, cells: cellCount(grid) };
+  return best;
 }
 
 const row = (quantity: string, source: string, reference: number, got: { f: number; cells: number }, seconds: number, allowed: number): Row => ({

@@ -2,9 +2,25 @@ import { absorber } from './absorber.ts';
 import { cavity } from './cavity.ts';
 import type { Case } from './case.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
+import { filledGuide, guideModes, slabModes } from './sections.ts';
+import { lossyGuide, straightGuide } from './straightGuide.ts';
+import { wallLoss } from './wallLoss.ts';
 
 export * from './case.ts';
 export { inducedEmf } from './dipoles.ts';
 
 /** Every verification case. */
-export const cases: readonly Case[] = [absorber, cavity, halfWave, short, lossy, patternIntegral];
+export const cases: readonly Case[] = [
+  absorber,
+  cavity,
+  wallLoss,
+  halfWave,
+  short,
+  lossy,
+  patternIntegral,
+  guideModes,
+  slabModes,
+  filledGuide,
+  straightGuide,
+  lossyGuide,
+];

@@ -2,7 +2,7 @@ import { type Problem, type Project, projectSchema } from '@jadebell/core/docume
 import { evaluateGivens } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, touchstoneOf } from '@jadebell/core/formats';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import type { ResultMeta, ResultSet } from '@jadebell/core/results';
+import { currentMeta, type ResultMeta, type ResultSet } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { thisMachine } from '@jadebell/node';
@@ -31,7 +31,7 @@ export function runView(row: RunRow, queue: RunQueue): RunView {
     givens: JSON.parse(row.givens) as RunView['givens'],
     progress: queue.progress(row.id),
     problems: row.problems ? (JSON.parse(row.problems) as Problem[]) : [],
-    meta: row.meta ? (JSON.parse(row.meta) as ResultMeta) : null,
+    meta: row.meta ? currentMeta(JSON.parse(row.meta) as ResultMeta) : null,
   };
 }
 
@@ -59,13 +59,33 @@ async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
     const array = await loadArray(run.id, name);
     if (array) arrays[name] = array;
   }
-  return { meta: JSON.parse(run.meta) as ResultMeta, arrays };
+  return { meta: currentMeta(JSON.parse(run.meta) as ResultMeta), arrays };
 }
 
-const files: Record<string, { names: string[]; type: string; name: string; write(r: ResultSet, title: string): string | null }> = {
-  touchstone: { names: ['frequency', 's'], type: 'text/plain', name: '.s1p', write: touchstoneOf },
-  curves: { names: ['frequency', 's'], type: 'text/csv', name: '-s11.csv', write: curvesCsv },
-  pattern: { names: ['farField'], type: 'text/csv', name: '-pattern.csv', write: patternCsv },
+interface FileKind {
+  names: string[];
+  type: string;
+  /** Text and what stands after the run's number in the file's name; null where the result has none. */
+  write(r: ResultSet, title: string): { text: string; ending: string } | null;
+}
+const files: Record<string, FileKind> = {
+  touchstone: {
+    names: ['frequency', 's'],
+    type: 'text/plain',
+    write(r, title) {
+      const { text, ports } = touchstoneOf(r, title);
+      return { text, ending: `.s${ports}p` };
+    },
+  },
+  curves: { names: ['frequency', 's'], type: 'text/csv', write: (r) => ({ text: curvesCsv(r), ending: '-s.csv' }) },
+  pattern: {
+    names: ['farField'],
+    type: 'text/csv',
+    write(r) {
+      const text = patternCsv(r);
+      return text === null ? null : { text, ending: '-pattern.csv' };
+    },
+  },
 };
 
 /** Routes on runs. */
@@ -197,12 +217,12 @@ export const runRoutes = (queue: RunQueue): Route[] => [
       const run = await findRun(params.id);
       const { title } = JSON.parse(run.document) as Project;
       const file = files[params.kind];
-      const text = file.write(await loadResult(run, file.names), title);
-      if (text === null) throw notFound('result of that kind');
+      const made = file.write(await loadResult(run, file.names), title);
+      if (!made) throw notFound('result of that kind');
       response
-        .attachment(`${fileStem(title)}-run${run.number}${file.name}`)
+        .attachment(`${fileStem(title)}-run${run.number}${made.ending}`)
         .type(file.type)
-        .send(text);
+        .send(made.text);
     },
   }),
 ];

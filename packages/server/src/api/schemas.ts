@@ -25,6 +25,8 @@ export const progressSchema = z.object({
   fraction: z.number(),
   step: z.number(),
   steps: z.number(),
+  turn: z.number(),
+  turns: z.number(),
   energy: z.number(),
   secondsLeft: z.number().nullable(),
   s: z.object({ frequencies: z.array(z.number()), re: z.array(z.number()), im: z.array(z.number()) }).optional(),

@@ -1,16 +1,36 @@
+import { type MaterialEntry, materialSchema } from '@jadebell/core/document';
 import { coreVersion } from '@jadebell/core/version';
 import { thisMachine } from '@jadebell/node';
 import { z } from 'zod';
-import { RunRow } from '../db/models.ts';
+import { FactRow, RunRow } from '../db/models.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { type Route, route } from './route.ts';
 import { runView } from './runs.ts';
 
+/** Fact under which the user's materials are kept. */
+const ownMaterials = 'materials';
 /** Milliseconds between two messages about the same run. */
 const quiet = 250;
 
 /** Routes on the machine and on what is going on. */
 export const systemRoutes = (queue: RunQueue): Route[] => [
+  route({
+    method: 'get',
+    path: '/materials',
+    summary: 'Materials that the user keeps in the library, for all projects',
+    schemas: { answer: z.array(materialSchema) },
+    handle: async () => JSON.parse((await FactRow.findByPk(ownMaterials))?.value ?? '[]') as MaterialEntry[],
+  }),
+  route({
+    method: 'put',
+    path: '/materials',
+    summary: 'Replaces the materials that the user keeps in the library',
+    schemas: { body: z.array(materialSchema).max(100), answer: z.array(materialSchema) },
+    async handle({ body }) {
+      await FactRow.upsert({ name: ownMaterials, value: JSON.stringify(body) });
+      return body;
+    },
+  }),
   route({
     method: 'get',
     path: '/machine',

@@ -1,5 +1,5 @@
 import { formatSI } from '@jadebell/core/format';
-import type { Body } from '@jadebell/core/geometry';
+import type { ViewBody } from '../workers/protocol.ts';
 import { interpolateViridis } from 'd3-scale-chromatic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ColourScale } from './Pattern3D.tsx';
@@ -11,7 +11,7 @@ interface Props {
   /** [v][u][6] re/im of Ex, Ey, Ez. */
   field: ArrayLike<number>;
   axes: [number, number];
-  bodies: readonly Body[];
+  bodies: readonly ViewBody[];
   unit: string;
 }
 

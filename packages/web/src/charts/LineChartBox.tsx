@@ -11,8 +11,9 @@ export interface Trace {
   x?: ArrayLike<number>;
 }
 interface Props {
-  x: { label: string; unit: 'frequency' | 'time' | 'angle'; values: ArrayLike<number> };
-  y: { label: string; ticks?: number[] };
+  x: { label: string; unit: string; values: ArrayLike<number> };
+  /** A unit writes the values with it; absent: plain numbers. */
+  y: { label: string; ticks?: number[]; unit?: string };
   traces: Trace[];
   /** x of the cursor line. */
   cursor?: number;
@@ -64,6 +65,8 @@ export function LineChartBox({ x, y, traces, cursor }: Props) {
   const xTicks = roundTicks(x.values[0], x.values[x.values.length - 1]);
   const yTicks = useMemo(() => valueTicks(traces, y.ticks), [traces, y.ticks]);
   const text = { fontSize: 11.5, fill: 'var(--faint)' };
+  const tell = (v: number, digits: number): string =>
+    y.unit && y.unit !== 'number' ? formatSI(v, y.unit, digits) : String(Number(v.toPrecision(digits)));
   const show = (v: number): string => (x.unit === 'time' ? `${Number((v * 1e9).toPrecision(4))} ns` : formatSI(v, x.unit, 5));
   return (
     <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 400, height: 200 }}>
@@ -86,13 +89,13 @@ export function LineChartBox({ x, y, traces, cursor }: Props) {
           tick={text}
           stroke="var(--faint)"
           width={58}
-          tickFormatter={(v: number) => String(Number(v.toPrecision(4)))}
+          tickFormatter={(v: number) => tell(v, 4)}
           label={{ value: y.label, angle: -90, position: 'insideLeft', offset: 6, style: { textAnchor: 'middle' }, ...text }}
         />
         <Tooltip
           isAnimationActive={false}
           labelFormatter={(v) => show(Number(v))}
-          formatter={(v, name) => [Number(v).toPrecision(4), name]}
+          formatter={(v, name) => [tell(Number(v), 4), name]}
           contentStyle={{ background: 'var(--panel)', border: '1px solid var(--line)', fontSize: 12 }}
         />
         {cursor !== undefined && <ReferenceLine x={cursor} stroke="var(--plum)" strokeDasharray="3 3" />}

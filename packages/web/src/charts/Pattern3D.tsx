@@ -1,5 +1,5 @@
 import { Canvas } from '@react-three/fiber';
-import type { Body } from '@jadebell/core/geometry';
+import type { ViewBody } from '../workers/protocol.ts';
 import type { Pattern } from '@jadebell/core/radiation';
 import type { PatternFigures } from '@jadebell/core/results';
 import { interpolateViridis } from 'd3-scale-chromatic';
@@ -19,7 +19,7 @@ interface Props {
   pattern: Pattern;
   figures: PatternFigures;
   quantity: Quantity;
-  bodies: readonly Body[];
+  bodies: readonly ViewBody[];
 }
 
 /** The pattern around the model that made it: distance and colour in dB, from the peak down to a floor 30 dB below. */

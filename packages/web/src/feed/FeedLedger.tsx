@@ -9,26 +9,33 @@ import {
   type Side,
   sides,
 } from '@jadebell/core/document';
-import { findMaterial } from '@jadebell/core/materials';
+import { faceName } from '@jadebell/core/naming';
 import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { Entry } from '../ledger/Entry.tsx';
-import { glyphs } from '../ledger/glyphs.tsx';
+import { glyphOf } from '../ledger/glyphs.tsx';
 import { Sentence } from '../ledger/Sentence.tsx';
-import { freeName, nameFault, removeEntry, replaceEntry } from '../project/edits.ts';
+import { useRename } from '../ledger/useRename.ts';
+import { freeName, removeEntry, replaceEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { useStage } from '../stageview/stageState.ts';
 
-const conductors = (d: Project): string[] => d.lines.filter((l) => !l.muted && findMaterial(d, l.material)?.kind === 'conductor').map((l) => l.name);
+/** Bodies of metal, as the model has them now. */
+const conductors = (): string[] =>
+  useModel
+    .getState()
+    .view.bodies.filter((b) => b.material.kind === 'conductor')
+    .map((b) => b.name);
 
-const newPort: Record<string, { title: string; make(d: Project): Port; possible(d: Project): boolean }> = {
+const newPort: Record<string, { title: string; make(d: Project): Port; possible(): boolean }> = {
   gap: {
     title: 'across the gap between two bodies',
-    possible: (d) => conductors(d).length > 1,
-    make: (d) => ({ kind: 'gap', name: freeName(d, 'ports', 'port1'), between: conductors(d).slice(0, 2) as [string, string], resistance: '50 ohm' }),
+    possible: () => conductors().length > 1,
+    make: (d) => ({ kind: 'gap', name: freeName(d, 'ports', 'port1'), between: conductors().slice(0, 2) as [string, string], resistance: '50 ohm' }),
   },
   path: {
     title: 'along a path between two points',
@@ -43,11 +50,64 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
       resistance: '50 ohm',
     }),
   },
+  'guide-face': {
+    title: 'guided, on a face of a body',
+    possible: () => useModel.getState().view.bodies.some((b) => !b.sheet),
+    make: (d) => ({ kind: 'guide-face', name: freeName(d, 'ports', 'port1'), face: pickedFace(), modes: '1', shift: '0 mm' }),
+  },
+  'guide-plane': {
+    title: 'guided, on a rectangle of a plane',
+    possible: () => true,
+    make: (d) => ({
+      kind: 'guide-plane',
+      name: freeName(d, 'ports', 'port1'),
+      normal: 'x',
+      into: 'up',
+      at: '0 mm',
+      from: ['-5 mm', '0 mm'],
+      to: ['5 mm', '5 mm'],
+      modes: '1',
+      shift: '0 mm',
+    }),
+  },
 };
+
+/** The face that is marked in the stage view, if one is. */
+function pickedFace(): string {
+  const { hit } = useStage.getState();
+  const body = hit?.kind === 'face' ? useModel.getState().view.bodies.find((b) => b.name === hit.body) : undefined;
+  return body && !body.sheet ? faceName(body, hit!.face!) : '';
+}
+
+/** Gives an entry of a part another name, also where it is named among those to excite. */
+const renamed =
+  (part: 'ports' | 'recorders') =>
+  (d: Project, from: string, to: string): Project => {
+    const next = replaceEntry(d, part, from, { ...d[part].find((e) => e.name === from)!, name: to });
+    const { excite } = next.solve;
+    return part === 'ports' && excite ? { ...next, solve: { ...next.solve, excite: excite.map((n) => (n === from ? to : n)) } } : next;
+  };
+
+/** Takes a port away, also from those to excite. */
+function removePort(d: Project, name: string): Project {
+  const next = removeEntry(d, 'ports', name);
+  const { excite, ...solve } = next.solve;
+  const rest = excite?.filter((n) => n !== name);
+  return { ...next, solve: rest?.length ? { ...solve, excite: rest } : solve };
+}
+
+/** Turns the excitation of a port on or off; one at least stays on, and all on is the same as no choice. */
+function toggleExcitation(d: Project, name: string): Project {
+  const all = d.ports.map((p) => p.name);
+  const { excite: old = all, ...solve } = d.solve;
+  const next = old.includes(name) ? old.filter((n) => n !== name) : all.filter((n) => n === name || old.includes(n));
+  if (!next.length) return d;
+  return { ...d, solve: next.length === all.length ? solve : { ...solve, excite: next } };
+}
 
 /** Adds a port of a kind. */
 export function addPort(kind: string): void {
-  useProject.getState().edit('add port', (d) => (newPort[kind].possible(d) ? { ...d, ports: [...d.ports, newPort[kind].make(d)] } : d));
+  useProject.getState().edit('add port', (d) => (newPort[kind].possible() ? { ...d, ports: [...d.ports, newPort[kind].make(d)] } : d));
 }
 
 const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
@@ -94,8 +154,9 @@ export function FeedLedger() {
   const document = useProject((s) => s.document)!;
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
-  const [fault, setFault] = useState<{ name: string; text: string } | null>(null);
-  const metal = conductors(document);
+  const bodies = useModel((s) => s.view.bodies);
+  const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
+  const renamers = { ports: useRename('ports', renamed('ports')), recorders: useRename('recorders', renamed('recorders')) };
 
   const entries = <P extends 'ports' | 'recorders'>(
     part: P,
@@ -104,18 +165,14 @@ export function FeedLedger() {
   ): ReactNode =>
     (document[part] as Project[P][number][]).map((entry, i) => {
       const own = problemsAt(problems, part, entry.name);
-      const shown =
-        fault?.name === entry.name
-          ? [...own, { severity: 'error' as const, code: 'name', place: { part }, message: fault.text, fix: 'Choose another name.' }]
-          : own;
       return (
         <Entry
           key={entry.name}
           name={entry.name}
           number={i + 1}
-          glyph={glyphs[entry.kind]}
-          problems={shown}
-          onRemove={() => edit(`remove ${part}`, (d) => removeEntry(d, part, entry.name))}
+          glyph={glyphOf(entry.kind)}
+          problems={renamers[part].withFault(entry.name, own)}
+          onRemove={() => edit(`remove ${part}`, (d) => (part === 'ports' ? removePort(d, entry.name) : removeEntry(d, part, entry.name)))}
         >
           <Sentence
             entry={entry}
@@ -124,11 +181,7 @@ export function FeedLedger() {
             problems={own}
             bodies={metal}
             onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
-            onRename={(name) => {
-              const wrong = nameFault(document, part, name);
-              setFault(wrong ? { name: entry.name, text: wrong } : null);
-              if (!wrong) edit('rename', (d) => replaceEntry(d, part, entry.name, { ...entry, name }));
-            }}
+            onRename={(name) => renamers[part].rename(entry.name, name)}
           />
         </Entry>
       );
@@ -142,7 +195,7 @@ export function FeedLedger() {
           <span className="grow" />
           <AddMenu
             label="Add port"
-            items={Object.entries(newPort).map(([kind, p]) => ({ title: p.title, disabled: !p.possible(document), act: () => addPort(kind) }))}
+            items={Object.entries(newPort).map(([kind, p]) => ({ title: p.title, disabled: !p.possible(), act: () => addPort(kind) }))}
           />
         </header>
         {!document.ports.length && (
@@ -153,9 +206,21 @@ export function FeedLedger() {
         )}
         {entries('ports', portSentence, portChips)}
         {document.ports.length > 1 && (
-          <p className="quiet" style={{ padding: '2px 14px' }}>
-            A run excites the first port; the others stand terminated with their resistance.
-          </p>
+          <div className="row" role="group" aria-label="Excited ports" style={{ padding: '2px 14px', gap: 4, flexWrap: 'wrap' }}>
+            <span className="quiet">excite one after the other</span>
+            {document.ports.map((p) => (
+              <button
+                key={p.name}
+                type="button"
+                className="tool"
+                aria-pressed={document.solve.excite?.includes(p.name) ?? true}
+                onClick={() => edit('excited ports', (d) => toggleExcitation(d, p.name))}
+              >
+                {p.name}
+              </button>
+            ))}
+            <span className="quiet">each mode by itself; fields are of the first</span>
+          </div>
         )}
       </section>
       <section aria-label="Boundaries">

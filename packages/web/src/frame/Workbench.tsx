@@ -10,11 +10,16 @@ import { ShapeLedger } from '../shape/ShapeLedger.tsx';
 import { SolveLedger } from '../solve/SolveLedger.tsx';
 import { startRun } from '../solve/startRun.ts';
 import { commands } from './commands.ts';
+import { useDialogs } from './dialogs.ts';
 import { Header } from './Header.tsx';
 import { Help } from './Help.tsx';
 import { Palette } from './Palette.tsx';
 import { type StagePath, stages } from './stages.ts';
 
+const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) => ({ default: m.Calculator })));
+const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));
+const ExportDialog = lazy(() => import('../exchange/ExportDialog.tsx').then((m) => ({ default: m.ExportDialog })));
+const MaterialLibrary = lazy(() => import('../materials/MaterialLibrary.tsx').then((m) => ({ default: m.MaterialLibrary })));
 const StageView = lazy(() => import('../stageview/StageView.tsx'));
 const ReadStage = lazy(() => import('../read/ReadStage.tsx'));
 const ExploreStage = lazy(() => import('../explore/ExploreStage.tsx'));
@@ -31,6 +36,8 @@ export default function Workbench() {
   const machine = useMachine().data ?? null;
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
+
+  const { open: dialog, file, close: closeDialog } = useDialogs();
 
   useServerEvents(id);
   useEffect(() => {
@@ -97,6 +104,12 @@ export default function Workbench() {
         </Suspense>
       </main>
       <Palette open={palette} commands={list} onClose={() => setPalette(false)} />
+      <Suspense fallback={null}>
+        {dialog === 'calculator' && <Calculator onClose={closeDialog} />}
+        {dialog === 'import' && <ImportDialog file={file} onClose={closeDialog} />}
+        {dialog === 'export' && <ExportDialog onClose={closeDialog} />}
+        {dialog === 'materials' && <MaterialLibrary onClose={closeDialog} />}
+      </Suspense>
       <Help open={help} onClose={() => setHelp(false)} />
     </div>
   );

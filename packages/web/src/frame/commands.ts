@@ -2,9 +2,10 @@ import { shapes } from '@jadebell/core/document';
 import type { NavigateFunction } from 'react-router';
 import { addPort } from '../feed/FeedLedger.tsx';
 import { useProject } from '../project/store.ts';
-import { addLine } from '../shape/ShapeLedger.tsx';
+import { addLine } from '../shape/addLine.ts';
 import { startRun } from '../solve/startRun.ts';
 import { download } from '../ui/download.ts';
+import { useDialogs } from './dialogs.ts';
 import { stages } from './stages.ts';
 
 export interface Command {
@@ -40,6 +41,10 @@ export function commands(id: string, navigate: NavigateFunction, extra: Command[
         void navigate(`/project/${id}/solve`);
       },
     },
+    { title: 'Calculator: lines, guides, skin depth', run: () => useDialogs.getState().show('calculator') },
+    { title: 'Materials: the library', run: () => useDialogs.getState().show('materials') },
+    { title: 'Import a drawing or a body: DXF, STL, OBJ, 3MF, glTF, STEP, points', run: () => useDialogs.getState().show('import') },
+    { title: 'Export the model: STL, glTF, DXF', run: () => useDialogs.getState().show('export') },
     { title: 'Undo', keys: 'Ctrl Z', run: () => useProject.getState().undo() },
     { title: 'Redo', keys: 'Ctrl Shift Z', run: () => useProject.getState().redo() },
     { title: 'Export project as JSON', run: exportProject },

@@ -1,7 +1,7 @@
 import type { Problem, Quantity } from '@jadebell/core/document';
 import { useEffect, useId, useRef, useState } from 'react';
 import { previewExpression } from '../project/model.ts';
-import { useProject } from '../project/store.ts';
+import { useStage } from '../stageview/stageState.ts';
 import type { Preview } from '../workers/protocol.ts';
 
 interface Props {
@@ -9,27 +9,55 @@ interface Props {
   label: string;
   quantity: Quantity | 'any';
   problems?: Problem[];
+  /** A function of t. */
+  sampled?: boolean;
+  /** Shown in place of the expression, where several lines differ. */
+  placeholder?: string;
   onChange(value: string): void;
 }
 
 /** A value inside a line: shows its expression, opens in place, tells the value as one types, and takes Enter, Tab or Escape. */
-export function Chip({ value, label, quantity, problems = [], onChange }: Props) {
+export function Chip({ value, label, quantity, problems = [], sampled, placeholder, onChange }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const button = useRef<HTMLButtonElement>(null);
+  const input = useRef<HTMLInputElement>(null);
   const refocus = useRef(false);
   const id = useId();
   const open = draft !== null;
 
   useEffect(() => {
-    const { document } = useProject.getState();
-    if (draft === null || !document) return;
+    if (draft === null) return;
+    if (!draft.trim()) {
+      setPreview({ text: 'Type an expression, or pick in the stage view.', good: false, si: null });
+      return;
+    }
     let current = true;
-    void previewExpression(document, draft || ' ', quantity).then((p) => current && setPreview(p));
+    void previewExpression(draft, quantity, sampled).then((p) => current && setPreview(p));
     return () => {
       current = false;
     };
-  }, [draft, quantity]);
+  }, [draft, quantity, sampled]);
+  // While it is open, what is picked in the stage view goes into it.
+  useEffect(() => {
+    if (!open) return;
+    const letter = /\b([xyz])$/.exec(label)?.[1];
+    const editor = {
+      axis: letter ? 'xyz'.indexOf(letter) : null,
+      insert: (text: string): void => {
+        const field = input.current;
+        if (!field) return;
+        const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length];
+        setDraft(field.value.slice(0, from) + text + field.value.slice(to));
+        requestAnimationFrame(() => field.setSelectionRange(from + text.length, from + text.length));
+        field.focus();
+      },
+    };
+    useStage.getState().set({ editor });
+    return () => {
+      if (useStage.getState().editor === editor) useStage.getState().set({ editor: null });
+    };
+  }, [open, label]);
   useEffect(() => {
     if (!open && refocus.current) {
       refocus.current = false;
@@ -55,12 +83,13 @@ export function Chip({ value, label, quantity, problems = [], onChange }: Props)
         title={problems[0] ? `${problems[0].message} ${problems[0].fix}` : label}
         onClick={() => setDraft(value)}
       >
-        {value}
+        {placeholder ?? value}
       </button>
     );
   return (
     <span className="chip-edit">
       <input
+        ref={input}
         autoFocus
         aria-label={label}
         aria-describedby={id}

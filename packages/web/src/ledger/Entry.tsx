@@ -3,11 +3,15 @@ import { CSS } from '@dnd-kit/utilities';
 import type { Problem } from '@jadebell/core/document';
 import ContentCopy from '@mui/icons-material/ContentCopyOutlined';
 import Delete from '@mui/icons-material/DeleteOutlined';
-import VisibilityOff from '@mui/icons-material/VisibilityOffOutlined';
+import VolumeOff from '@mui/icons-material/VolumeOffOutlined';
+import VolumeUp from '@mui/icons-material/VolumeUpOutlined';
 import Visibility from '@mui/icons-material/VisibilityOutlined';
+import VisibilityOff from '@mui/icons-material/VisibilityOffOutlined';
+import BlurOn from '@mui/icons-material/BlurOnOutlined';
 import { IconButton, Tooltip } from '@mui/material';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type MouseEvent, type ReactNode, useEffect, useRef } from 'react';
 import { useProject } from '../project/store.ts';
+import type { Showing } from '../stageview/stageState.ts';
 
 interface Props {
   name: string;
@@ -16,14 +20,39 @@ interface Props {
   muted?: boolean;
   problems: Problem[];
   sortable?: boolean;
+  chosen?: boolean;
+  showing?: Showing;
   children: ReactNode;
+  onChoose?(e: MouseEvent): void;
+  onShow?(): void;
   onMute?(): void;
   onDuplicate?(): void;
   onRemove(): void;
 }
 
+const eyes: Record<Showing, [ReactNode, string]> = {
+  shown: [<Visibility key="v" />, 'Shown; make faint'],
+  faint: [<BlurOn key="b" />, 'Faint; hide'],
+  hidden: [<VisibilityOff key="o" />, 'Hidden; show'],
+};
+
 /** One numbered entry of the ledger: number, glyph, sentence, its problems in words, and what can be done with it. */
-export function Entry({ name, number, glyph, muted, problems, sortable, children, onMute, onDuplicate, onRemove }: Props) {
+export function Entry({
+  name,
+  number,
+  glyph,
+  muted,
+  problems,
+  sortable,
+  chosen,
+  showing,
+  children,
+  onChoose,
+  onShow,
+  onMute,
+  onDuplicate,
+  onRemove,
+}: Props) {
   const picked = useProject((s) => s.picked === name);
   const lit = useProject((s) => s.lit === name);
   const { pick, light } = useProject.getState();
@@ -46,12 +75,15 @@ export function Entry({ name, number, glyph, muted, problems, sortable, children
         element.current = node;
       }}
       id={`entry-${name}`}
-      className={`entry${picked ? ' selected' : ''}${lit ? ' lit' : ''}${muted ? ' muted' : ''}`}
+      className={`entry${picked ? ' selected' : ''}${lit ? ' lit' : ''}${muted ? ' muted' : ''}${chosen ? ' chosen' : ''}${showing && showing !== 'shown' ? ' dim' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       onPointerEnter={() => light(name)}
       onPointerLeave={() => light(null)}
       onFocus={() => pick(name)}
-      onClick={() => pick(name)}
+      onClick={(e) => {
+        if (onChoose && (e.ctrlKey || e.metaKey || e.shiftKey)) onChoose(e);
+        else pick(name);
+      }}
     >
       {sortable ? (
         <button type="button" className="number" aria-label={`Move line ${number}, ${name}`} {...attributes} {...listeners}>
@@ -65,12 +97,13 @@ export function Entry({ name, number, glyph, muted, problems, sortable, children
       <span className="glyph">{glyph}</span>
       {children}
       <span className="tools">
-        {onMute && tool(muted ? 'Unmute' : 'Mute', muted ? <VisibilityOff /> : <Visibility />, onMute)}
+        {onShow && showing && tool(eyes[showing][1], eyes[showing][0], onShow)}
+        {onMute && tool(muted ? 'Unmute' : 'Mute', muted ? <VolumeOff /> : <VolumeUp />, onMute)}
         {onDuplicate && tool('Duplicate', <ContentCopy />, onDuplicate)}
         {tool('Remove', <Delete />, onRemove)}
       </span>
       {problems.map((p) => (
-        <div key={`${p.code}${p.place.chip}`} role="alert" className="fault">
+        <div key={`${p.code}${p.place.chip}${p.message}`} role="alert" className={p.severity === 'error' ? 'fault' : 'fault caution'}>
           {p.message} {p.fix}
         </div>
       ))}

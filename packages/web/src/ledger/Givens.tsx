@@ -1,26 +1,51 @@
-import type { Given, Problem } from '@jadebell/core/document';
+import { allExpressions, type Given, type Problem, renameGiven } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
+import { namesUsed } from '@jadebell/core/uses';
 import Add from '@mui/icons-material/Add';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Tune from '@mui/icons-material/Tune';
 import { Button, IconButton, Tooltip } from '@mui/material';
-import { useState } from 'react';
-import { freeName, nameFault, removeEntry, renameGiven } from '../project/edits.ts';
+import { useMemo, useState } from 'react';
+import { freeName, nameFault, removeEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
+import { useDialogs } from '../frame/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
+import { GivensPaste } from './GivensPaste.tsx';
+import { GivensTable } from './GivensTable.tsx';
 
-/** The parameters that open the ledger, in groups that fold. */
+/** A number with at most a unit needs no value beside it. */
+const plain = /^\s*[-+]?[\d.]+(e[-+]?\d+)?\s*[A-Za-z]*\s*$/i;
+
+/** How many givens a group may have before it begins folded. */
+const many = 12;
+
+/** The parameters that open the ledger, in groups that fold, or as a table. */
 export function Givens() {
-  const givens = useProject((s) => s.document?.givens) ?? [];
-  const { view } = useModel();
+  const document = useProject((s) => s.document)!;
+  const { givens } = document;
+  const problems = useModel((s) => s.view.problems);
   const edit = useProject((s) => s.edit);
-  const groups = [...new Set(givens.map((g) => g.group ?? ''))];
+  const [table, setTable] = useState(false);
+  const [pasting, setPasting] = useState(false);
+  const groups = [...new Set(givens.map((g) => g.group ?? ''))].sort((a, b) => Number(a !== '') - Number(b !== ''));
+  const used = useMemo(() => new Set(allExpressions(document).flatMap(namesUsed)), [document]);
   return (
     <section aria-label="Givens">
       <header>
         <h2>Givens</h2>
         <span className="grow" />
+        {givens.length > 0 && (
+          <button type="button" className="tool" aria-pressed={table} onClick={() => setTable(!table)}>
+            Table
+          </button>
+        )}
+        <button type="button" className="tool" onClick={() => setPasting(true)}>
+          Paste
+        </button>
+        <button type="button" className="tool" onClick={() => useDialogs.getState().show('calculator')}>
+          Calculator
+        </button>
         <Button
           startIcon={<Add />}
           onClick={() => edit('add given', (d) => ({ ...d, givens: [...d.givens, { name: freeName(d, 'givens', 'size'), expression: '10 mm' }] }))}
@@ -29,15 +54,28 @@ export function Givens() {
         </Button>
       </header>
       {!givens.length && <p className="quiet pad">Name the dimensions that you will want to change, then use the names in the lines below.</p>}
-      {groups.map((group) => (
-        <Group key={group} title={group} givens={givens.filter((g) => (g.group ?? '') === group)} problems={view.problems} />
-      ))}
+      {table && givens.length > 0 ? (
+        <GivensTable givens={givens} used={used} />
+      ) : (
+        groups.map((group) => (
+          <Group key={group} title={group} givens={givens.filter((g) => (g.group ?? '') === group)} used={used} problems={problems} />
+        ))
+      )}
+      {pasting && <GivensPaste onClose={() => setPasting(false)} />}
     </section>
   );
 }
 
-function Group({ title, givens, problems }: { title: string; givens: Given[]; problems: Problem[] }) {
-  const [open, setOpen] = useState(true);
+interface GroupProps {
+  title: string;
+  givens: Given[];
+  used: ReadonlySet<string>;
+  problems: Problem[];
+}
+
+function Group({ title, givens, used, problems }: GroupProps) {
+  const failing = givens.some((g) => problemsAt(problems, 'givens', g.name).length);
+  const [open, setOpen] = useState(!title || givens.length <= many || failing);
   return (
     <div>
       {title && (
@@ -46,47 +84,61 @@ function Group({ title, givens, problems }: { title: string; givens: Given[]; pr
           {!open && <span className="mono">{givens.map((g) => g.name).join(' ')}</span>}
         </button>
       )}
-      {open && givens.map((g) => <GivenRow key={g.name} given={g} problems={problemsAt(problems, 'givens', g.name)} />)}
+      {open && givens.map((g) => <GivenRow key={g.name} given={g} unused={!used.has(g.name)} problems={problemsAt(problems, 'givens', g.name)} />)}
     </div>
   );
 }
 
-function GivenRow({ given, problems }: { given: Given; problems: Problem[] }) {
+/** Renames a given with all its uses; says why not where it cannot. */
+export function useGivenRename(name: string): [string | null, (to: string) => void] {
+  const [fault, setFault] = useState<string | null>(null);
+  const rename = (to: string): void => {
+    const { document, edit } = useProject.getState();
+    if (!document || to === name) return setFault(null);
+    const wrong = nameFault(document, 'givens', to);
+    setFault(wrong);
+    if (!wrong) edit('rename given', (d) => renameGiven(d, name, to));
+  };
+  return [fault, rename];
+}
+
+/** A field for the name of a given. */
+export function GivenName({ name, onRename }: { name: string; onRename(to: string): void }) {
+  return (
+    <input
+      className="plain-input name-input"
+      aria-label={`name of given ${name}`}
+      defaultValue={name}
+      key={name}
+      spellCheck={false}
+      onBlur={(e) => onRename(e.target.value.trim())}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+function GivenRow({ given, unused, problems }: { given: Given; unused: boolean; problems: Problem[] }) {
   const edit = useProject((s) => s.edit);
   const value = useModel((s) => s.view.summary[given.name]);
-  const [fault, setFault] = useState<string | null>(null);
+  const [fault, rename] = useGivenRename(given.name);
   const set = (label: string, change: (g: Given) => Given): void =>
     edit(label, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === given.name ? change(g) : g)) }));
-  const rename = (name: string): void => {
-    const { document } = useProject.getState();
-    if (!document || name === given.name) return setFault(null);
-    const wrong = nameFault(document, 'givens', name);
-    setFault(wrong);
-    if (!wrong) edit('rename given', (d) => renameGiven(d, given.name, name));
-  };
-  const dialable = value && value.measure !== 'plain number';
+  const dialable = value && value.si !== 0;
   const computed = value ? formatSI(value.si, value.measure) : null;
   const toggleDial = (): void =>
     set('dial', (g) => {
       const { dial, ...rest } = g;
       if (dial) return rest;
       const measure = value?.measure ?? 'number';
-      return { ...rest, dial: { min: formatSI((value?.si ?? 1) * 0.5, measure, 3), max: formatSI((value?.si ?? 1) * 1.5, measure, 3) } };
+      const ends = [0.5, 1.5].map((f) => f * (value?.si ?? 1)).sort((a, b) => a - b);
+      return { ...rest, dial: { min: formatSI(ends[0], measure, 3), max: formatSI(ends[1], measure, 3) } };
     });
   return (
     <>
       <div className="given">
-        <input
-          className="plain-input name-input"
-          aria-label={`name of given ${given.name}`}
-          defaultValue={given.name}
-          key={given.name}
-          spellCheck={false}
-          onBlur={(e) => rename(e.target.value.trim())}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') e.currentTarget.blur();
-          }}
-        />
+        <GivenName name={given.name} onRename={rename} />
         <span className="row" style={{ gap: 4, flexWrap: 'wrap' }}>
           ={' '}
           <Chip
@@ -96,7 +148,12 @@ function GivenRow({ given, problems }: { given: Given; problems: Problem[] }) {
             problems={problems}
             onChange={(expression) => set(`value ${given.name}`, (g) => ({ ...g, expression }))}
           />
-          {computed && computed.replace(/\s/g, '') !== given.expression.replace(/\s/g, '') && <span className="quiet mono">{computed}</span>}
+          {computed && !plain.test(given.expression) && <span className="quiet mono">{computed}</span>}
+          {unused && (
+            <span className="unused" title="No line, port or setting uses this given">
+              unused
+            </span>
+          )}
         </span>
         <input
           className="plain-input quiet"
@@ -132,7 +189,11 @@ function GivenRow({ given, problems }: { given: Given; problems: Problem[] }) {
         </span>
       </div>
       {(fault || problems.length > 0) && (
-        <div role="alert" className="fault" style={{ padding: '0 14px 2px' }}>
+        <div
+          role="alert"
+          className={`fault${!fault && problems.every((p) => p.severity === 'warning') ? ' caution' : ''}`}
+          style={{ padding: '0 14px 2px' }}
+        >
           {fault ?? problems.map((p) => `${p.message} ${p.fix}`).join(' ')}
         </div>
       )}

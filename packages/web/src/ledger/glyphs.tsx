@@ -1,20 +1,38 @@
 import Apps from '@mui/icons-material/GridOnOutlined';
 import Crop from '@mui/icons-material/CropLandscapeOutlined';
 import Inventory from '@mui/icons-material/ViewInArOutlined';
-import Pentagon from '@mui/icons-material/PentagonOutlined';
 import Radar from '@mui/icons-material/TrackChangesOutlined';
-import Tube from '@mui/icons-material/PanoramaVerticalOutlined';
+import Guide from '@mui/icons-material/LoginOutlined';
 import Bell from '@mui/icons-material/NotificationsOutlined';
+import Gesture from '@mui/icons-material/GestureOutlined';
+import CallSplit from '@mui/icons-material/CallSplitOutlined';
+import Layers from '@mui/icons-material/LayersOutlined';
+import OpenWith from '@mui/icons-material/OpenWithOutlined';
+import ViewModule from '@mui/icons-material/ViewModuleOutlined';
+import { shapes, type ShapeGroup } from '@jadebell/core/document';
 import type { ReactNode } from 'react';
 
-/** A glyph per kind of entry. */
-export const glyphs: Record<string, ReactNode> = {
-  box: <Inventory />,
-  rectangle: <Crop />,
-  polygon: <Pentagon />,
-  cylinder: <Tube />,
+const ofGroup: Record<ShapeGroup, ReactNode> = {
+  Solids: <Inventory />,
+  Flat: <Crop />,
+  Curves: <Gesture />,
+  'From other lines': <Layers />,
+  Combine: <CallSplit />,
+  Place: <OpenWith />,
+  Patterns: <ViewModule />,
+  Order: null,
+};
+const others: Record<string, ReactNode> = {
   gap: <Bell />,
   path: <Bell />,
+  'guide-face': <Guide />,
+  'guide-plane': <Guide />,
   'far-field': <Radar />,
   'field-plane': <Apps />,
+};
+
+/** A glyph per kind of entry: lines have that of their group. */
+export const glyphOf = (kind: string): ReactNode => {
+  const shape = shapes.find((s) => s.kind === kind);
+  return shape ? ofGroup[shape.group] : others[kind];
 };

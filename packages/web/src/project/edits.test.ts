@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { emptyProject, type Project } from '@jadebell/core/document';
+import { emptyProject, type Project, renameGiven, renameLine } from '@jadebell/core/document';
 import { changesSince } from '../read/changes.ts';
-import { freeName, moveLine, nameFault, removeEntry, renameGiven, renameLine, replaceEntry } from './edits.ts';
+import { freeName, moveLine, nameFault, removeEntry, replaceEntry } from './edits.ts';
 
 const project = (): Project => ({
   ...emptyProject('t'),

@@ -1,11 +1,11 @@
-import { type Line, nameText, type Port, type Project, type Recorder } from '@jadebell/core/document';
-import { reservedNames } from '@jadebell/core/names';
+import { type Line, type MaterialEntry, nameText, type Part, type Port, type Project, type Recorder, redirectLines } from '@jadebell/core/document';
+import { faceWords, reservedNames } from '@jadebell/core/names';
 
 type Named = 'lines' | 'ports' | 'recorders' | 'givens';
 
 /** A name that is free among the entries: stem, stem2, stem3 ... */
-export function freeName(project: Project, part: Named, stem: string): string {
-  const taken = new Set(project[part].map((e) => e.name));
+export function freeName(project: Pick<Project, Named>, part: Named, stem: string, also: ReadonlySet<string> = new Set()): string {
+  const taken = new Set([...project[part].map((e) => e.name), ...also]);
   if (!taken.has(stem)) return stem;
   const base = stem.replace(/\d+$/, '');
   for (let n = 2; ; n++) if (!taken.has(`${base}${n}`)) return `${base}${n}`;
@@ -16,56 +16,9 @@ export function nameFault(project: Project, part: Named, name: string): string |
   const shape = nameText.safeParse(name);
   if (!shape.success) return 'A name starts with a letter and has letters, digits and _ only.';
   if (part === 'givens' && reservedNames.has(name)) return `${name} is the name of a unit, a constant or a function.`;
+  if (part === 'lines' && faceWords.test(name)) return `${name} is what expressions call a part of a body.`;
   if (project[part].some((e) => e.name === name)) return `${name} is taken already.`;
   return null;
-}
-
-const replaceWord = (text: string, from: string, to: string): string => text.replaceAll(new RegExp(`(?<![\\w.])${from}(?!\\w)`, 'g'), to);
-
-/** Applies a change to every expression of the document: strings in chips of givens, lines, ports, recorders and settings. */
-function mapExpressions(project: Project, change: (text: string) => string): Project {
-  const keep = new Set([
-    'kind',
-    'name',
-    'material',
-    'note',
-    'plane',
-    'anchor',
-    'axis',
-    'across',
-    'normal',
-    'between',
-    'group',
-    'title',
-    'accuracy',
-    'solver',
-    'format',
-    'boundaries',
-    'materials',
-  ]);
-  const walk = (value: unknown, key: string): unknown => {
-    if (keep.has(key)) return value;
-    if (typeof value === 'string') return change(value);
-    if (Array.isArray(value)) return value.map((v) => walk(v, ''));
-    if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, walk(v, k)]));
-    return value;
-  };
-  return walk(project, '') as Project;
-}
-
-/** Renames a given and all its uses. */
-export function renameGiven(project: Project, from: string, to: string): Project {
-  const renamed = mapExpressions(project, (text) => replaceWord(text, from, to));
-  return { ...renamed, givens: renamed.givens.map((g) => (g.name === from ? { ...g, name: to } : g)) };
-}
-
-/** Renames a line and the ports that refer to it. */
-export function renameLine(project: Project, from: string, to: string): Project {
-  return {
-    ...project,
-    lines: project.lines.map((l) => (l.name === from ? { ...l, name: to } : l)),
-    ports: project.ports.map((p) => (p.kind === 'gap' ? { ...p, between: p.between.map((b) => (b === from ? to : b)) as [string, string] } : p)),
-  };
 }
 
 /** Replaces the entry of a name. */
@@ -76,15 +29,103 @@ export const replaceEntry = <P extends 'lines' | 'ports' | 'recorders'>(
   next: Project[P][number],
 ): Project => ({ ...project, [part]: (project[part] as (Line | Port | Recorder)[]).map((e) => (e.name === name ? next : e)) });
 
+/** Changes the lines of some names. */
+export const changeLines = (project: Project, names: ReadonlySet<string>, change: (line: Line) => Line): Project => ({
+  ...project,
+  lines: project.lines.map((l) => (names.has(l.name) ? change(l) : l)),
+});
+
 /** Removes the entry of a name. */
 export const removeEntry = (project: Project, part: Named, name: string): Project => ({
   ...project,
   [part]: (project[part] as { name: string }[]).filter((e) => e.name !== name),
 });
 
-/** Moves a line to another place in the order. */
-export function moveLine(project: Project, from: number, to: number): Project {
+/** Removes several lines. */
+export const removeLines = (project: Project, names: ReadonlySet<string>): Project => ({
+  ...project,
+  lines: project.lines.filter((l) => !names.has(l.name)),
+});
+
+/** Moves a line to another place in the order; those of a folded section go with its title. */
+export function moveLine(project: Project, from: number, to: number, count = 1): Project {
   const lines = [...project.lines];
-  lines.splice(to, 0, ...lines.splice(from, 1));
+  const moved = lines.splice(from, count);
+  lines.splice(to > from ? Math.max(0, to - count + 1) : to, 0, ...moved);
   return { ...project, lines };
+}
+
+/** Puts copies of lines behind the last of them, with new names; references among them follow. */
+export function duplicateLines(project: Project, names: ReadonlySet<string>): { project: Project; made: string[] } {
+  const chosen = project.lines.filter((l) => names.has(l.name));
+  const { lines } = renamed(project, { lines: chosen, ports: [] });
+  const last = project.lines.findLastIndex((l) => names.has(l.name));
+  return {
+    project: { ...project, lines: [...project.lines.slice(0, last + 1), ...lines, ...project.lines.slice(last + 1)] },
+    made: lines.map((l) => l.name),
+  };
+}
+
+/** Lines with names that are free in a project; references among them follow. */
+function renamed<P extends Pick<Project, 'lines' | 'ports'>>(project: Project, block: P): P {
+  const taken = new Set<string>();
+  const names = new Map(
+    block.lines.map((l) => {
+      const name = freeName(project, 'lines', l.name, taken);
+      taken.add(name);
+      return [l.name, name];
+    }),
+  );
+  const redirected = redirectLines(block, names);
+  return { ...redirected, lines: redirected.lines.map((l) => ({ ...l, name: names.get(l.name)! })) };
+}
+
+/** What lines need besides themselves, so that they can go to another project. */
+export interface Clipping {
+  format: 'jadebell-lines';
+  lines: Line[];
+  givens: Project['givens'];
+  materials: MaterialEntry[];
+  parts: Part[];
+}
+
+/** Takes lines with the givens, materials and parts that they use. `uses` tells the givens in an expression. */
+export function clip(project: Project, names: ReadonlySet<string>, uses: (text: string) => string[]): Clipping {
+  const lines = project.lines.filter((l) => names.has(l.name));
+  const wanted = new Set<string>();
+  const visit = (text: string): void => {
+    for (const name of uses(text)) {
+      if (wanted.has(name)) continue;
+      wanted.add(name);
+      const given = project.givens.find((g) => g.name === name);
+      if (given) visit(given.expression);
+    }
+  };
+  for (const line of lines) for (const text of Object.values(line).flat(3)) if (typeof text === 'string') visit(text);
+  const kinds = new Set(lines.map((l) => l.material));
+  const parts = new Set(lines.map((l) => ('part' in l ? l.part : undefined)));
+  return {
+    format: 'jadebell-lines',
+    lines,
+    givens: project.givens.filter((g) => wanted.has(g.name)),
+    materials: project.materials.filter((m) => kinds.has(m.name)),
+    parts: (project.parts ?? []).filter((p) => parts.has(p.name)),
+  };
+}
+
+/** Adds lines of a clipping; givens, materials and parts that the project has already stay as they are. */
+export function paste(project: Project, clipping: Clipping): { project: Project; made: string[] } {
+  const { lines } = renamed(project, { lines: clipping.lines, ports: [] });
+  const add = <T extends { name: string }>(own: T[], more: T[]): T[] => [...own, ...more.filter((m) => !own.some((o) => o.name === m.name))];
+  const parts = add(project.parts ?? [], clipping.parts);
+  return {
+    project: {
+      ...project,
+      givens: add(project.givens, clipping.givens),
+      materials: add(project.materials, clipping.materials),
+      ...(parts.length ? { parts } : {}),
+      lines: [...project.lines, ...lines],
+    },
+    made: lines.map((l) => l.name),
+  };
 }

@@ -10,60 +10,91 @@ import type { RunCurves } from './useCurves.ts';
 interface Curve {
   label: string;
   dash?: string;
-  pick(c: RunCurves): number[];
+  values: number[];
+  /** Number of its colour where one run has many curves. */
+  tint?: number;
 }
 interface Plot {
   title: string;
   axis: string;
   file: string;
-  curves: Curve[];
+  curves(c: RunCurves): Curve[];
   touchstone?: boolean;
   ticks?: number[];
 }
 
-const plots: Plot[] = [
-  { title: 'Reflection S11', axis: 'S11 (dB)', file: 's11', touchstone: true, curves: [{ label: 'S11 (dB)', pick: (c) => c.db }] },
-  {
-    title: 'Phase of S11',
-    axis: 'phase (deg)',
-    file: 's11-phase',
-    ticks: [-180, -120, -60, 0, 60, 120, 180],
-    curves: [{ label: 'phase (deg)', pick: (c) => c.phase }],
-  },
-  {
-    title: 'Input impedance',
-    axis: 'impedance (ohm)',
-    file: 'impedance',
-    curves: [
-      { label: 'resistance (ohm)', pick: (c) => c.resistance },
-      { label: 'reactance (ohm)', dash: '5 3', pick: (c) => c.reactance },
-    ],
-  },
-];
+/** Ports of the Touchstone file of a run: all channels where each was excited. */
+const touchstonePorts = (run: RunCurves['run']): number => (run.meta!.excitations.length === run.meta!.ports.length ? run.meta!.ports.length : 1);
 
-/** S11 in dB and phase, and input impedance, of the chosen runs. */
-export function CurveCards({ curves, cursor, stem }: { curves: RunCurves[]; cursor?: number; stem: string }) {
+/** The plots for the chosen terms of S. */
+function plotsFor(shown: readonly string[], several: boolean): Plot[] {
+  const terms = (c: RunCurves, pick: (t: RunCurves['terms'][number]) => number[]): Curve[] =>
+    c.terms.flatMap((t) => (shown.includes(t.label) ? [{ label: t.label, values: pick(t), tint: shown.indexOf(t.label) + 1 }] : []));
+  const what = several ? 'S' : 'S11';
+  return [
+    {
+      title: several ? 'Scattering' : 'Reflection S11',
+      axis: `${what} (dB)`,
+      file: several ? 's' : 's11',
+      touchstone: true,
+      curves: (c) => terms(c, (t) => t.db),
+    },
+    {
+      title: `Phase of ${what}`,
+      axis: 'phase (deg)',
+      file: several ? 's-phase' : 's11-phase',
+      ticks: [-180, -120, -60, 0, 60, 120, 180],
+      curves: (c) => terms(c, (t) => t.phase),
+    },
+    {
+      title: 'Input impedance',
+      axis: 'impedance (ohm)',
+      file: 'impedance',
+      curves: (c) =>
+        c.impedance
+          ? [
+              { label: 'resistance', values: c.impedance.resistance },
+              { label: 'reactance', dash: '5 3', values: c.impedance.reactance },
+            ]
+          : [],
+    },
+  ];
+}
+
+/** The chosen terms of S in dB and phase, and input impedance, of the chosen runs. */
+export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[]; shown: string[]; cursor?: number; stem: string }) {
   const dark = useDark();
   if (!curves.length) return null;
   const many = curves.length > 1;
-  return plots.map((plot) => {
-    const traces: Trace[] = curves.flatMap((c) =>
-      plot.curves.map((curve) => {
-        const style = traceStyle(c.run.number, dark);
-        const part = plot.curves.length > 1 ? curve.label.split(' (')[0] : '';
+  const several = curves.some((c) => c.terms.length > 1);
+  return plotsFor(shown, several).map((plot) => {
+    const sets = curves.map((c) => ({ c, drawn: plot.curves(c) })).filter((s) => s.drawn.length);
+    if (!sets.length) return null;
+    const traces: Trace[] = sets.flatMap(({ c, drawn }) =>
+      drawn.map((curve) => {
+        const byRun = traceStyle(c.run.number, dark);
+        // With one run the terms differ in colour; with several the runs do, and the terms in dashes.
+        const style = curve.tint === undefined || (many && drawn.length === 1) ? byRun : traceStyle(many ? c.run.number : curve.tint, dark);
+        const part = drawn.length > 1 || several ? curve.label : '';
         return {
           name: [many || !part ? `run ${c.run.number}` : '', part].filter(Boolean).join(', '),
           color: style.color,
-          dash: curve.dash ?? (plot.curves.length > 1 ? undefined : style.dash),
-          values: curve.pick(c),
+          dash:
+            curve.dash ??
+            (curve.tint === undefined
+              ? drawn.length > 1
+                ? undefined
+                : style.dash
+              : traceStyle(many && drawn.length > 1 ? curve.tint : many ? c.run.number : curve.tint, dark).dash),
+          values: curve.values,
           x: c.frequency,
         };
       }),
     );
     const csv = (): void => {
-      const columns = curves.flatMap((c) => [
+      const columns = sets.flatMap(({ c, drawn }) => [
         { title: `run ${c.run.number} frequency (Hz)`, values: c.frequency },
-        ...plot.curves.map((curve) => ({ title: `run ${c.run.number} ${curve.label}`, values: curve.pick(c) })),
+        ...drawn.map((curve) => ({ title: `run ${c.run.number} ${curve.label}, ${plot.axis}`, values: curve.values })),
       ]);
       const rows = Math.max(...columns.map((c) => c.values.length));
       download(
@@ -75,15 +106,22 @@ export function CurveCards({ curves, cursor, stem }: { curves: RunCurves[]; curs
     const exports = [
       { label: 'Curve (CSV)', act: csv },
       ...(plot.touchstone
-        ? [{ label: 'Touchstone (.s1p)', act: () => window.location.assign(`/api/runs/${curves[0].run.id}/files/touchstone`) }]
+        ? [
+            {
+              label: `Touchstone (.s${touchstonePorts(curves[0].run)}p)`,
+              act: () => window.location.assign(`/api/runs/${curves[0].run.id}/files/touchstone`),
+            },
+          ]
         : []),
     ];
-    const port = curves[0].run.meta!.ports.find((p) => p.name === curves[0].run.meta!.excited);
+    const { ports, excitations } = curves[0].run.meta!;
+    const port = ports[excitations[0]];
+    const reference = port.mode === undefined ? `reference ${port.resistance} ohm` : 'modes referred to their own impedance';
     return (
       <Card
         key={plot.title}
         title={plot.title}
-        about={plot.touchstone || plot.file === 's11-phase' ? `reference ${port?.resistance} ohm` : undefined}
+        about={plot.file === 'impedance' ? undefined : reference}
         file={`${stem}-${plot.file}`}
         exports={exports}
       >

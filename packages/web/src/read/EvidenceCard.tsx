@@ -4,18 +4,25 @@ import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { duration } from '../solve/SolveLedger.tsx';
 
-const endings = { decayed: 'the energy had decayed', steps: 'the step limit was reached', stopped: 'stopped by hand' };
+const endings = {
+  decayed: 'the energy had decayed',
+  settled: 'the waves at the ports had settled',
+  steps: 'the step limit was reached',
+  stopped: 'stopped by hand',
+};
 
 /** Where a result can be held against itself. */
 export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   const e = run.meta!.evidence;
+  const several = run.meta!.ports.length > 1;
   const { data: signal } = useArray(run.id, 'signal');
   const { data: time } = useArray(run.id, 'time');
   const balance = e.powerBalance?.map((b) => `${(100 * b).toFixed(2)} %`).join(', ');
   const rows: [string, string][] = [
     ['power balance: accepted less radiated and lost', balance ?? 'needs a far field'],
     ['field energy at the end', `${(10 * Math.log10(e.residualEnergy)).toFixed(1)} dB, ${endings[e.ended]}`],
-    ['largest |S11|', e.largestReflection.toFixed(4)],
+    [several ? 'largest amplitude out for 1 in (passive up to 1)' : 'largest |S11|', e.largestReflection.toFixed(4)],
+    ...(e.asymmetry === null ? [] : [['largest difference of S and its transpose', e.asymmetry.toExponential(1)] as [string, string]]),
     ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
     ['cells', `${e.cells.join(' × ')}`],
     ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
@@ -30,15 +37,17 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
             {rows.map(([what, value]) => (
               <tr key={what}>
                 <td>{what}</td>
-                <td className="mono">{value}</td>
+                <td className="mono" style={{ whiteSpace: 'normal' }}>
+                  {value}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
         {signal && time && (
           <p className="quiet" style={{ padding: '4px 8px' }}>
-            Port voltage recorded for {formatSI(time.data[time.data.length - 1] * 1e9, 'number', 3)} ns; last value{' '}
-            {Math.abs(signal.data[signal.data.length - 1]).toExponential(1)} V.
+            Port signals of the first excitation recorded for {formatSI(time.data[time.data.length - 1] * 1e9, 'number', 3)} ns; last value{' '}
+            {Math.abs(signal.data[signal.data.length - 1]).toExponential(1)}.
           </p>
         )}
       </div>

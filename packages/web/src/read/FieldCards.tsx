@@ -1,5 +1,5 @@
 import { formatSI } from '@jadebell/core/format';
-import type { Body } from '@jadebell/core/geometry';
+import type { ViewBody } from '../workers/protocol.ts';
 import type { FieldPlaneInfo } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { useArray } from '../api/hooks.ts';
@@ -12,7 +12,7 @@ import { download } from '../ui/download.ts';
 interface Props {
   run: Run;
   at: number;
-  bodies: readonly Body[];
+  bodies: readonly ViewBody[];
   stem: string;
 }
 

@@ -1,5 +1,5 @@
 import { formatSI } from '@jadebell/core/format';
-import type { Body } from '@jadebell/core/geometry';
+import type { ViewBody } from '../workers/protocol.ts';
 import type { Pattern } from '@jadebell/core/radiation';
 import type { PatternFigures } from '@jadebell/core/results';
 import { useState } from 'react';
@@ -17,7 +17,7 @@ interface Props {
   run: Run;
   pattern: Pattern;
   figures: PatternFigures;
-  bodies: readonly Body[];
+  bodies: readonly ViewBody[];
   stem: string;
 }
 
@@ -108,7 +108,11 @@ export function FiguresCard({ run, at, onChoose, stem }: { run: Run; at: number;
     ['total efficiency (%)', (f) => percent(f.totalEfficiency)],
     ['accepted (W)', (f) => f.accepted.toFixed(4)],
     ['radiated (W)', (f) => f.radiated.toFixed(4)],
-    ['lost in dielectrics (W)', (f) => f.lost.toExponential(2)],
+    ['lost in materials (W)', (f) => f.lost.toExponential(2)],
+    ...(figures[0]?.lostInMetal ?? []).map(({ line }): [string, (f: PatternFigures) => string] => [
+      `of that in ${line} (W)`,
+      (f) => (f.lostInMetal?.find((m) => m.line === line)?.power ?? 0).toExponential(2),
+    ]),
   ];
   const csv = (): void =>
     download(

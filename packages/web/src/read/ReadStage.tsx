@@ -1,5 +1,7 @@
 import { formatSI } from '@jadebell/core/format';
 import type { Pattern } from '@jadebell/core/radiation';
+import { channelNames } from '@jadebell/core/s';
+import { MenuItem, Select } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useArray, useRunDocument, useRuns } from '../api/hooks.ts';
@@ -12,7 +14,8 @@ import { CurveCards } from './CurveCards.tsx';
 import { EvidenceCard } from './EvidenceCard.tsx';
 import { FieldCards } from './FieldCards.tsx';
 import { FiguresCard, PatternCards } from './PatternCards.tsx';
-import { useCurves } from './useCurves.ts';
+import { firstTerms, termsOf, useCurves } from './useCurves.ts';
+import { PortModesCard } from './PortModesCard.tsx';
 import { useRunBodies } from './useRunBodies.ts';
 
 /** The board of a project: linked cards under one lens bar. */
@@ -40,6 +43,7 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
   const dark = useDark();
   const [others, setOthers] = useState<string[]>([]);
   const [at, setAt] = useState<number | null>(null);
+  const [picked, setPicked] = useState<string[] | null>(null);
   const solved = useRunDocument(run.id).data;
   const bodies = useRunBodies(run.id, solved);
   const shown = [run, ...runs.filter((r) => r.id !== run.id && others.includes(r.id))];
@@ -47,6 +51,9 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
   const meta = run.meta!;
   const f = Math.min(at ?? Math.floor(meta.recordAt.length / 2), meta.recordAt.length - 1);
   const frequency = meta.recordAt[f];
+  const terms = termsOf(run);
+  const names = channelNames(meta.ports);
+  const shownTerms = picked?.filter((l) => terms.some((t) => t.label === l)) ?? firstTerms(run);
   const changes = solved ? changesSince(solved, now) : [];
 
   const far = useArray(run.id, meta.farField ? 'farField' : null);
@@ -109,7 +116,34 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
             </span>
           </label>
         )}
-        <span className="quiet">port {meta.excited}, 1 W incident</span>
+        {terms.length > 1 && (
+          <label>
+            S
+            <Select
+              multiple
+              size="small"
+              variant="standard"
+              disableUnderline
+              value={shownTerms}
+              onChange={(e) => setPicked(typeof e.target.value === 'string' ? e.target.value.split(';') : e.target.value)}
+              renderValue={(v) => (v.length > 4 ? `${v.length} terms` : v.join('  '))}
+              inputProps={{ 'aria-label': 'Terms of S' }}
+              sx={{ fontSize: 13, minWidth: 70 }}
+            >
+              {terms.map((t) => (
+                <MenuItem key={t.label} value={t.label}>
+                  {t.label}
+                  <span className="quiet" style={{ marginLeft: 12 }}>
+                    {names[meta.excitations[t.from]]} to {names[t.to]}
+                  </span>
+                </MenuItem>
+              ))}
+            </Select>
+          </label>
+        )}
+        <span className="quiet">
+          {meta.recordAt.length > 0 && (meta.farField ?? meta.fieldPlanes.length) ? `fields of ${names[meta.excitations[0]]}, 1 W incident` : ''}
+        </span>
       </div>
       {changes.length > 0 && (
         <div className="notice" role="status">
@@ -128,12 +162,13 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
         </div>
       )}
       <div className="board">
-        <CurveCards curves={curves} cursor={frequency} stem={stemOf(now.title, run)} />
+        <CurveCards curves={curves} shown={shownTerms} cursor={frequency} stem={stemOf(now.title, run)} />
         {meta.farField && pattern && (
           <PatternCards run={run} pattern={pattern} figures={meta.farField.figures[f]} bodies={bodies} stem={stemOf(now.title, run)} />
         )}
         {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
+        <PortModesCard run={run} stem={stemOf(now.title, run)} />
         <EvidenceCard run={run} stem={stemOf(now.title, run)} />
       </div>
     </div>

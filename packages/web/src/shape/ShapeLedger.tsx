@@ -1,141 +1,172 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type Line, shapeOf, shapes } from '@jadebell/core/document';
+import { type Line, renameLine, shapeOf } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
-import { useState } from 'react';
-import { Entry } from '../ledger/Entry.tsx';
+import { namesUsed } from '@jadebell/core/uses';
+import { type MouseEvent, useEffect, useMemo, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useDialogs } from '../frame/dialogs.ts';
 import { Givens } from '../ledger/Givens.tsx';
-import { glyphs } from '../ledger/glyphs.tsx';
-import { Sentence } from '../ledger/Sentence.tsx';
-import { freeName, moveLine, nameFault, removeEntry, renameLine, replaceEntry } from '../project/edits.ts';
-import { problemsAt, useModel } from '../project/model.ts';
+import { useRename } from '../ledger/useRename.ts';
+import { moveLine, removeEntry, removeLines, replaceEntry } from '../project/edits.ts';
+import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { ToolMenu } from '../ui/ToolMenu.tsx';
+import { addLine } from './addLine.ts';
+import { copyLines, cutLines, pasteLines } from './clipboard.ts';
+import { LineEntry } from './LineEntry.tsx';
 import { Materials } from './Materials.tsx';
+import { MultiEdit } from './MultiEdit.tsx';
+import { SectionHead } from './SectionHead.tsx';
+import { inSections, matches, sectionLength } from './sections.ts';
+import { TablePaste } from './TablePaste.tsx';
 
-/** Adds a line of a kind at the end and picks it. */
-export function addLine(kind: string): void {
-  const shape = shapes.find((s) => s.kind === kind)!;
-  const { edit, pick, document } = useProject.getState();
-  if (!document) return;
-  const name = freeName(document, 'lines', kind);
-  edit(`add ${kind}`, (d) => ({ ...d, lines: [...d.lines, shape.fresh(name)] }));
-  pick(name);
-}
+const none: ReadonlySet<string> = new Set();
 
-/** Givens, bodies and materials of the project. */
+/** Givens, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
   const document = useProject((s) => s.document)!;
   const edit = useProject((s) => s.edit);
-  const problems = useModel((s) => s.view.problems);
-  const [fault, setFault] = useState<{ name: string; text: string } | null>(null);
+  const kinds = useModel((s) => s.view.kinds);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(none);
+  const [search, setSearch] = useState('');
+  const [folded, setFolded] = useState<ReadonlySet<string>>(none);
+  const [table, setTable] = useState<string | null>(null);
+  const { rename, withFault } = useRename('lines', renameLine);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const names = document.lines.map((l) => l.name);
-  const materials = [...document.materials.map((m) => m.name), ...library.map((m) => m.name)];
+  const materials = useMemo(() => [...document.materials.map((m) => m.name), ...library.map((m) => m.name)], [document.materials]);
+  const frames = useMemo(() => Object.keys(kinds).filter((n) => kinds[n] === 'frame'), [kinds]);
+  const sections = useMemo(() => inSections(document.lines), [document.lines]);
 
-  const rename = (line: Line, name: string): void => {
-    const wrong = nameFault(document, 'lines', name);
-    setFault(wrong ? { name: line.name, text: wrong } : null);
-    if (!wrong) edit('rename line', (d) => renameLine(d, line.name, name));
-  };
-  const duplicate = (line: Line): void =>
-    edit('duplicate line', (d) => {
-      const at = d.lines.findIndex((l) => l.name === line.name);
-      const copy = { ...line, name: freeName(d, 'lines', line.name) };
-      return { ...d, lines: [...d.lines.slice(0, at + 1), copy, ...d.lines.slice(at + 1)] };
+  const choose = (e: MouseEvent, name: string): void => {
+    const { picked } = useProject.getState();
+    setChosen((old) => {
+      const next = new Set(old);
+      if (e.shiftKey) {
+        const from = names.indexOf(picked ?? name);
+        const to = names.indexOf(name);
+        for (const n of names.slice(Math.min(from, to), Math.max(from, to) + 1)) next.add(n);
+        return next;
+      }
+      if (!next.size && picked && picked !== name && names.includes(picked)) next.add(picked);
+      if (next.has(name)) next.delete(name);
+      else next.add(name);
+      return next;
     });
+  };
+  /** The chosen lines, or the picked one. */
+  const targets = (): ReadonlySet<string> => {
+    const { picked } = useProject.getState();
+    return chosen.size ? chosen : new Set(picked && names.includes(picked) ? [picked] : []);
+  };
+  useHotkeys('mod+c', () => void copyLines(targets(), namesUsed), [chosen, names]);
+  useHotkeys('mod+x', () => void cutLines(targets(), namesUsed), [chosen, names]);
+  useHotkeys('delete', () => edit('remove lines', (d) => removeLines(d, targets())), [chosen, names]);
+  useHotkeys('escape', () => setChosen(none));
+  useEffect(() => {
+    const take = (e: ClipboardEvent): void => {
+      if (/^(input|textarea|select)$/i.test((e.target as HTMLElement).tagName)) return;
+      const text = e.clipboardData?.getData('text') ?? '';
+      const made = pasteLines(text);
+      if (made) setChosen(new Set(made));
+      else if (text.includes('\t') || text.includes('\n')) setTable(text);
+    };
+    window.addEventListener('paste', take);
+    return () => window.removeEventListener('paste', take);
+  }, []);
 
+  const shown = (line: Line): boolean => !search || matches(line, shapeOf(line).title, search);
   return (
     <div className="ledger" aria-label="Ledger">
       <Givens />
+      {chosen.size > 1 && <MultiEdit names={chosen} materials={materials} onDone={(next) => setChosen(next ? new Set(next) : none)} />}
       <section aria-label="Bodies">
         <header>
-          <h2>Bodies</h2>
-          <span className="quiet">where two overlap, the later wins</span>
+          <h2 title="Where two bodies overlap, the later wins">Bodies</h2>
+          <span className="quiet grow">later wins</span>
+          <input
+            className="search"
+            type="search"
+            aria-label="Find lines"
+            placeholder="find"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+          />
+          <ToolMenu
+            label="Exchange"
+            items={[
+              { title: 'Import a file', about: 'DXF, STL, OBJ, 3MF, glTF, STEP, points', act: () => useDialogs.getState().show('import') },
+              { title: 'Paste a table', about: 'one line for each row', act: () => setTable('') },
+              { title: 'Export the model', about: 'STL, glTF, DXF', act: () => useDialogs.getState().show('export') },
+            ]}
+          />
+          <button type="button" className="tool" onClick={() => addLine('section')}>
+            Add section
+          </button>
         </header>
-        {!names.length && <p className="quiet pad">Add a box, a sheet or a cylinder with the buttons over the stage view.</p>}
+        {!names.length && (
+          <p className="quiet pad">Add a solid, a sheet or a curve with the buttons over the stage view, paste a table, or import a file.</p>
+        )}
         <DndContext
           sensors={sensors}
           collisionDetection={closestCenter}
           onDragEnd={({ active, over }) => {
-            if (over && active.id !== over.id) edit('reorder', (d) => moveLine(d, names.indexOf(String(active.id)), names.indexOf(String(over.id))));
+            if (!over || active.id === over.id) return;
+            const from = names.indexOf(String(active.id));
+            const fold = folded.has(String(active.id)) ? sectionLength(document.lines, from) : 1;
+            edit('reorder', (d) => moveLine(d, from, names.indexOf(String(over.id)), fold));
           }}
         >
           <SortableContext items={names} strategy={verticalListSortingStrategy}>
-            {document.lines.map((line, i) => {
-              const shape = shapeOf(line);
-              const own = problemsAt(problems, 'lines', line.name);
-              const shown =
-                fault?.name === line.name
-                  ? [
-                      ...own,
-                      {
-                        severity: 'error' as const,
-                        code: 'name',
-                        place: { part: 'lines' as const },
-                        message: fault.text,
-                        fix: 'Choose another name.',
-                      },
-                    ]
-                  : own;
+            {sections.map(({ head, lines }) => {
+              const found = lines.filter(({ line }) => shown(line));
+              if (search && !found.length) return null;
+              const open = !head || search !== '' || !folded.has(head.name);
               return (
-                <Entry
-                  key={line.name}
-                  name={line.name}
-                  number={i + 1}
-                  glyph={glyphs[line.kind]}
-                  muted={line.muted}
-                  problems={shown}
-                  sortable
-                  onMute={() => edit('mute', (d) => replaceEntry(d, 'lines', line.name, { ...line, muted: !line.muted }))}
-                  onDuplicate={() => duplicate(line)}
-                  onRemove={() => edit('remove line', (d) => removeEntry(d, 'lines', line.name))}
-                >
-                  <span>
-                    <Sentence
-                      entry={line}
-                      parts={shape.sentence(line)}
-                      chips={shape.chips(line)}
-                      problems={own}
-                      bodies={names}
-                      materials={materials}
-                      onChange={(next, what) => edit(what, (d) => replaceEntry(d, 'lines', line.name, next))}
-                      onRename={(name) => rename(line, name)}
+                <div key={head?.name ?? ''}>
+                  {head && (
+                    <SectionHead
+                      line={head}
+                      open={open}
+                      count={lines.length}
+                      onFold={() =>
+                        setFolded((old) => {
+                          const next = new Set(old);
+                          if (!next.delete(head.name)) next.add(head.name);
+                          return next;
+                        })
+                      }
+                      onChange={(next) => edit(`section ${head.name}`, (d) => replaceEntry(d, 'lines', head.name, next))}
+                      onRemove={() => edit('remove section', (d) => removeEntry(d, 'lines', head.name))}
                     />
-                    {line.kind === 'polygon' && (
-                      <span className="row">
-                        <button
-                          type="button"
-                          className="tool"
-                          onClick={() =>
-                            edit('add point', (d) => replaceEntry(d, 'lines', line.name, { ...line, points: [...line.points, ['0 mm', '0 mm']] }))
-                          }
-                        >
-                          Add point
-                        </button>
-                        {line.points.length > 3 && (
-                          <button
-                            type="button"
-                            className="tool"
-                            onClick={() =>
-                              edit('remove point', (d) => replaceEntry(d, 'lines', line.name, { ...line, points: line.points.slice(0, -1) }))
-                            }
-                          >
-                            Remove last point
-                          </button>
-                        )}
-                      </span>
-                    )}
-                  </span>
-                </Entry>
+                  )}
+                  {open &&
+                    found.map(({ line, number }) => (
+                      <LineEntry
+                        key={line.name}
+                        line={line}
+                        number={number}
+                        materials={materials}
+                        frames={frames}
+                        chosen={chosen.has(line.name)}
+                        muted={line.muted === true || head?.muted === true}
+                        withFault={withFault}
+                        onChoose={choose}
+                        onRename={rename}
+                      />
+                    ))}
+                </div>
               );
             })}
           </SortableContext>
         </DndContext>
       </section>
       <Materials />
+      {table !== null && <TablePaste text={table} onClose={() => setTable(null)} />}
     </div>
   );
 }

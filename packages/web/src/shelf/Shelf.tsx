@@ -6,12 +6,14 @@ import Upload from '@mui/icons-material/FileUploadOutlined';
 import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, IconButton, Tooltip } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
-import { useRef, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { sendJson } from '../api/client.ts';
 import { useProjects } from '../api/hooks.ts';
 import type { ProjectFull, ProjectSummary } from '../api/types.ts';
 import { useDark } from '../ui/useDark.ts';
+
+const StarterDialog = lazy(() => import('./StarterDialog.tsx'));
 
 /** The home page: all projects with pictures; start, import, remove. */
 export function Shelf() {
@@ -21,6 +23,7 @@ export function Shelf() {
   const { setMode } = useColorScheme();
   const [fault, setFault] = useState<string | null>(null);
   const [removing, setRemoving] = useState<ProjectSummary | null>(null);
+  const [starting, setStarting] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
 
   const add = async (body: object): Promise<void> => {
@@ -36,7 +39,7 @@ export function Shelf() {
     if (!file) return;
     let document: unknown;
     try {
-      if (file.size > 8_000_000) throw new Error('It is larger than 8 MB.');
+      if (file.size > 24_000_000) throw new Error('It is larger than 24 MB.');
       document = JSON.parse(await file.text());
     } catch (e) {
       setFault(`${file.name} is not a Jade Bell project: ${(e as Error).message} Choose a .json file exported from Jade Bell.`);
@@ -75,6 +78,9 @@ export function Shelf() {
         <span className="grow" />
         <Button variant="outlined" startIcon={<Upload />} onClick={() => picker.current?.click()}>
           Import project
+        </Button>
+        <Button variant="outlined" onClick={() => setStarting(true)}>
+          Start from a design
         </Button>
         <Button variant="contained" startIcon={<Add />} onClick={() => void add({ title: 'New project' })}>
           New project
@@ -126,6 +132,11 @@ export function Shelf() {
           </article>
         ))}
       </div>
+      {starting && (
+        <Suspense fallback={null}>
+          <StarterDialog onStart={(document) => void add({ document })} onClose={() => setStarting(false)} />
+        </Suspense>
+      )}
       <Dialog open={removing !== null} onClose={() => setRemoving(null)}>
         <DialogTitle sx={{ fontSize: 17 }}>Remove {removing?.title}?</DialogTitle>
         <DialogContent>The project and its {removing?.runs ?? 0} runs are removed for good. Export it first if you may want it back.</DialogContent>

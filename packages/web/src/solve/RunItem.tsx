@@ -71,17 +71,18 @@ export function RunItem({ run }: { run: Run }) {
           </div>
           {p && (
             <span className="quiet">
-              step {p.step.toLocaleString('en')}, field energy {p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}
+              {p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}, ` : ''}step {p.step.toLocaleString('en')}, field energy{' '}
+              {p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}
             </span>
           )}
           {p?.s && (
             <div style={{ height: 170 }}>
               <LineChartBox
                 x={{ label: 'frequency', unit: 'frequency', values: p.s.frequencies }}
-                y={{ label: 'S11 so far (dB)' }}
+                y={{ label: 'reflection so far (dB)' }}
                 traces={[
                   {
-                    name: 'S11',
+                    name: 'reflection',
                     color: 'var(--jade)',
                     values: p.s.re.map((re, i) => Math.max(-60, Math.min(20, 20 * Math.log10(Math.hypot(re, p.s!.im[i]))))),
                   },

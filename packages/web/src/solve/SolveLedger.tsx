@@ -176,10 +176,11 @@ export function SolveLedger() {
         ))}
         {view.estimate && machine && (
           <p className="cost">
-            {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about {view.estimate.steps.toLocaleString('en')}{' '}
-            steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps, <b>about {duration(view.estimate.seconds)}</b> on this machine’s{' '}
-            {machine.threads} threads. At least {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at{' '}
-            {view.summary && formatBand(document, view.summary)}.
+            {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about{' '}
+            {view.estimate.excitations > 1 ? `${view.estimate.excitations} × ` : ''}
+            {view.estimate.steps.toLocaleString('en')} steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps,{' '}
+            <b>about {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads. At least{' '}
+            {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at {view.summary && formatBand(document, view.summary)}.
           </p>
         )}
         <div className="row" style={{ padding: '2px 14px 8px' }}>

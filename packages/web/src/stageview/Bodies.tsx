@@ -1,62 +1,74 @@
-import type { Body } from '@jadebell/core/geometry';
+import type { ModelCurve } from '@jadebell/core/geometry';
 import type { ThreeEvent } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
-import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
+import { BufferAttribute, BufferGeometry, DoubleSide, Mesh } from 'three';
+import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh';
+import type { ViewBody } from '../workers/protocol.ts';
+import type { Showing } from './stageState.ts';
 
+// Picking in meshes of many triangles goes through a tree of boxes.
+Mesh.prototype.raycast = acceleratedRaycast;
+const manyTriangles = 2000;
+
+type PointerHandler = (e: ThreeEvent<PointerEvent | MouseEvent>) => void;
 interface Props {
-  bodies: readonly Body[];
+  bodies: readonly ViewBody[];
+  curves?: readonly ModelCurve[];
   dark: boolean;
   picked?: string | null;
   lit?: string | null;
+  showing?: Record<string, Showing>;
   /** Drawn faintly, as the ground of a pattern. */
   faint?: boolean;
-  onPoint?(names: string[]): void;
-  onPick?(name: string): void;
+  onPoint?: PointerHandler;
+  onLeave?(): void;
+  onPick?: PointerHandler;
 }
 
 const dielectrics = ['#9fc4b0', '#a9b8d6', '#d4c79a', '#c7abc7', '#a7cdd0'];
-const colourOf = (b: Body, order: string[]): string =>
+const colourOf = (b: ViewBody, order: string[]): string =>
   b.material.kind === 'conductor' ? '#c0874a' : dielectrics[order.indexOf(b.material.name) % dielectrics.length];
 
 /** The bodies of the model; metal opaque, dielectrics translucent. Coordinates in metres. */
-export function Bodies({ bodies, dark, picked, lit, faint, onPoint, onPick }: Props) {
-  const order = useMemo(() => [...new Set(bodies.filter((b) => b.material.kind === 'dielectric').map((b) => b.material.name))], [bodies]);
-  const names = (e: ThreeEvent<PointerEvent | MouseEvent>): string[] => [...new Set(e.intersections.map((i) => i.object.name).filter(Boolean))];
+export function Bodies({ bodies, curves = [], dark, picked, lit, showing = {}, faint, onPoint, onLeave, onPick }: Props) {
+  const order = useMemo(() => [...new Set(bodies.filter((b) => b.material.kind !== 'conductor').map((b) => b.material.name))], [bodies]);
+  const ink = (own: boolean): string => (own ? (dark ? '#5CC7A0' : '#1F7A5C') : dark ? '#8fa198' : '#46554e');
+  const is = (b: { name: string; line?: string }, name: string | null | undefined): boolean => !!name && (b.name === name || b.line === name);
   return (
     <>
-      {bodies.map((b) => (
-        <BodyMesh
-          key={b.name}
-          body={b}
-          colour={colourOf(b, order)}
-          edge={picked === b.name ? (dark ? '#5CC7A0' : '#1F7A5C') : dark ? '#8fa198' : '#46554e'}
-          strong={picked === b.name || lit === b.name}
-          faint={faint}
-          onPoint={onPoint && ((e) => onPoint(names(e)))}
-          onLeave={onPoint && (() => onPoint([]))}
-          onPick={
-            onPick &&
-            ((e) => {
-              if (e.delta > 4) return;
-              e.stopPropagation();
-              onPick(names(e)[0]);
-            })
-          }
-        />
-      ))}
+      {bodies
+        .filter((b) => showing[b.name] !== 'hidden')
+        .map((b) => (
+          <BodyMesh
+            key={b.name}
+            body={b}
+            colour={colourOf(b, order)}
+            edge={ink(is(b, picked))}
+            strong={is(b, picked) || is(b, lit)}
+            faint={faint || showing[b.name] === 'faint'}
+            onPoint={onPoint}
+            onLeave={onLeave}
+            onPick={onPick}
+          />
+        ))}
+      {curves
+        .filter((c) => showing[c.name] !== 'hidden')
+        .map((c) => (
+          <CurveLine key={c.name} curve={c} colour={ink(c.name === picked || c.name === lit)} onPoint={onPoint} onLeave={onLeave} onPick={onPick} />
+        ))}
     </>
   );
 }
 
 interface MeshProps {
-  body: Body;
+  body: ViewBody;
   colour: string;
   edge: string;
   strong: boolean;
   faint?: boolean;
-  onPoint?(e: ThreeEvent<PointerEvent>): void;
+  onPoint?: PointerHandler;
   onLeave?(): void;
-  onPick?(e: ThreeEvent<MouseEvent>): void;
+  onPick?: PointerHandler;
 }
 
 function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick }: MeshProps) {
@@ -64,7 +76,9 @@ function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick 
   const [surface, outline] = useMemo(() => {
     const mesh = new BufferGeometry();
     mesh.setAttribute('position', new BufferAttribute(positions, 3));
+    // The tree sorts the triangles, so that it gets its own copy; without it hits name triangles as they are.
     mesh.setIndex(new BufferAttribute(triangles, 1));
+    if (triangles.length > 3 * manyTriangles) mesh.boundsTree = new MeshBVH(mesh, { indirect: true } as never);
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(edges, 3));
     return [mesh, lines];
@@ -77,11 +91,10 @@ function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick 
     [surface, outline],
   );
   const metal = body.material.kind === 'conductor';
-  const sheet = body.volume === 0;
-  const opacity = faint ? 0.35 : metal ? 1 : strong ? 0.6 : 0.42;
+  const opacity = faint ? 0.16 : metal ? 1 : strong ? 0.6 : 0.42;
   return (
     <group>
-      <mesh name={body.name} geometry={surface} renderOrder={sheet ? 2 : 1} onPointerMove={onPoint} onPointerOut={onLeave} onClick={onPick}>
+      <mesh name={body.name} geometry={surface} renderOrder={body.sheet ? 2 : 1} onPointerMove={onPoint} onPointerOut={onLeave} onClick={onPick}>
         <meshStandardMaterial
           color={colour}
           emissive={colour}
@@ -94,7 +107,7 @@ function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick 
           opacity={opacity}
           depthWrite={opacity === 1}
           polygonOffset
-          polygonOffsetFactor={sheet ? -1 : 1}
+          polygonOffsetFactor={body.sheet ? -1 : 1}
           polygonOffsetUnits={1}
         />
       </mesh>
@@ -102,5 +115,36 @@ function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick 
         <lineBasicMaterial color={edge} transparent opacity={faint ? 0.4 : 1} />
       </lineSegments>
     </group>
+  );
+}
+
+function CurveLine({
+  curve,
+  colour,
+  ...events
+}: {
+  curve: ModelCurve;
+  colour: string;
+  onPoint?: PointerHandler;
+  onLeave?(): void;
+  onPick?: PointerHandler;
+}) {
+  const geometry = useMemo(() => {
+    const g = new BufferGeometry();
+    g.setAttribute('position', new BufferAttribute(curve.edges, 3));
+    return g;
+  }, [curve.edges]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  return (
+    <lineSegments
+      name={curve.name}
+      geometry={geometry}
+      renderOrder={4}
+      onPointerMove={events.onPoint}
+      onPointerOut={events.onLeave}
+      onClick={events.onPick}
+    >
+      <lineBasicMaterial color={colour} depthTest={false} transparent />
+    </lineSegments>
   );
 }

@@ -24,16 +24,17 @@ export interface CameraHandle {
 
 /** Orthographic camera with orbit, pan and zoom; fits `frame` when asked. `onScale` tells pixels per metre. */
 export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: Ref<CameraHandle>; onScale?(pixelsPerMetre: number): void }) {
-  const controls = useRef<Controls>(null);
-  const camera = useRef<Camera>(null);
+  // Those that draw: references to elements may still hold ones that were made anew meanwhile.
+  const controls = useThree((s) => s.controls) as Controls | null;
+  const camera = useThree((s) => s.camera) as Camera;
   const size = useThree((s) => s.size);
   const invalidate = useThree((s) => s.invalidate);
   const last = useRef(0);
+  const placed = useRef(false);
 
   const place = (direction: readonly number[]): void => {
-    const c = camera.current;
-    const o = controls.current;
-    if (!c || !o) return;
+    const [c, o] = [camera, controls];
+    if (!o || !c.isOrthographicCamera) return;
     const target = new Vector3(...frame.centre);
     c.position.copy(target).addScaledVector(new Vector3(...direction).normalize(), frame.size * 10);
     c.near = frame.size * 0.01;
@@ -42,17 +43,18 @@ export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: R
     c.updateProjectionMatrix();
     o.target.copy(target);
     o.update();
+    placed.current = true;
     invalidate();
   };
-  const now = (): number[] => camera.current!.position.clone().sub(controls.current!.target).toArray();
+  const now = (): readonly number[] => (controls ? camera.position.clone().sub(controls.target).toArray() : views.oblique);
   useImperativeHandle(handle, () => ({ look: (view) => place(views[view]), fit: () => place(now()) }));
   useEffect(() => {
-    place(camera.current && last.current ? now() : views.oblique);
-    // Only a new frame moves the camera.
+    place(placed.current ? now() : views.oblique);
+    // Only a new frame, or a new camera, moves the camera.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [frame, size.width, size.height]);
+  }, [frame, size.width, size.height, camera, controls]);
   useFrame(() => {
-    const zoom = camera.current?.zoom ?? 0;
+    const zoom = camera.zoom;
     if (zoom && zoom !== last.current) {
       last.current = zoom;
       onScale?.(zoom);
@@ -60,8 +62,8 @@ export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: R
   });
   return (
     <>
-      <OrthographicCamera ref={camera} makeDefault up={[0, 0, 1]} />
-      <OrbitControls ref={controls} makeDefault enableDamping={false} zoomToCursor />
+      <OrthographicCamera makeDefault up={[0, 0, 1]} />
+      <OrbitControls makeDefault enableDamping={false} zoomToCursor />
       <ambientLight intensity={1.4} />
       <directionalLight position={[-2, -3, 5]} intensity={1.5} />
       <directionalLight position={[3, 2, -2]} intensity={0.5} />

@@ -3,11 +3,11 @@ import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
 import type { Label } from './Labels.tsx';
 
-const plum = '#6B3F6B';
+export const plum = '#6B3F6B';
 
 /** Bell-shaped tags with number and name. */
-export const portLabels = (ports: readonly ScenePort[]): Label[] =>
-  ports.map((p, i) => ({ key: `port ${p.name}`, at: p.min.map((m, a) => (m + p.max[a]) / 2), text: `${i + 1} ${p.name}`, className: 'port-tag' }));
+export const portLabels = (ports: readonly Pick<ScenePort, 'name' | 'order' | 'min' | 'max'>[]): Label[] =>
+  ports.map((p) => ({ key: `port ${p.name}`, at: p.min.map((m, a) => (m + p.max[a]) / 2), text: `${p.order + 1} ${p.name}`, className: 'port-tag' }));
 
 /** Ports: a plum patch across the gap and an arrow along the voltage path. */
 export function PortMarks({ ports, size }: { ports: readonly ScenePort[]; size: number }) {

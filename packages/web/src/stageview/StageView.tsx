@@ -1,20 +1,29 @@
-import { shapes } from '@jadebell/core/document';
+import { shapeGroups, shapes } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { Canvas } from '@react-three/fiber';
+import { Canvas, type ThreeEvent } from '@react-three/fiber';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { StagePath } from '../frame/stages.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { addLine } from '../shape/ShapeLedger.tsx';
+import { addLine, canAdd } from '../shape/addLine.ts';
+import { ToolMenu } from '../ui/ToolMenu.tsx';
 import { useDark } from '../ui/useDark.ts';
 import { Bodies } from './Bodies.tsx';
 import { type CameraHandle, ViewCamera, type ViewName } from './Camera.tsx';
 import { Dials } from './Dials.tsx';
-import { frameOf, roundLength } from './frameOf.ts';
+import { boundsOfEdges, frameOf, roundLength } from './frameOf.ts';
+import { type EyeRef, HandleLayer, HandleMover, usePlacedHandles } from './Handles.tsx';
+import { HitMark } from './HitMark.tsx';
 import { type Label, LabelLayer, LabelMover } from './Labels.tsx';
+import { hitsUnder } from './picking.ts';
+import { GuideMarks } from './GuideMarks.tsx';
 import { portLabels, PortMarks } from './PortMarks.tsx';
-import { axisLabels, boundaryLabels, Floor, GridPlane, RegionFrame } from './Surroundings.tsx';
+import { onShownSide, SectionPlane } from './SectionPlane.tsx';
+import { type Hit, sameHit, useStage } from './stageState.ts';
+import { StageTools } from './StageTools.tsx';
+import { axisLabels, boundaryLabels, Floor, FrameAxes, GridPlane, RegionFrame } from './Surroundings.tsx';
+import { measured, referenceTo, tell } from './told.ts';
 
 const viewNames: ViewName[] = ['oblique', 'top', 'bottom', 'front', 'back', 'left', 'right'];
 const arrowViews: Record<string, ViewName> = { up: 'top', down: 'front', left: 'left', right: 'right', home: 'oblique' };
@@ -22,83 +31,207 @@ const arrowViews: Record<string, ViewName> = { up: 'top', down: 'front', left: '
 /** The 3D view of the model with what the stage lays over it. */
 export default function StageView({ stage }: { stage: StagePath }) {
   const { view, ready } = useModel();
-  const boundaries = useProject((s) => s.document!.boundaries);
+  const document = useProject((s) => s.document!);
   const { picked, lit, pick, light } = useProject();
+  const { mode, hit, showing, measuring, editor, set } = useStage();
   const dark = useDark();
   const camera = useRef<CameraHandle>(null);
   const [scale, setScale] = useState(0);
-  const [under, setUnder] = useState<string[]>([]);
+  const [under, setUnder] = useState<Hit[]>([]);
   const [step, setStep] = useState(0);
   const [showGrid, setShowGrid] = useState(true);
-  // The frame is taken when the model first comes and when the user fits; in between the model may grow out of it.
+  const [note, setNote] = useState<string | null>(null);
+  // The frame is taken when there first is something to see and when the user fits; in between the model may grow out of it.
   const [fits, setFits] = useState(0);
-  const frame = useMemo(() => frameOf(useModel.getState().view.bodies), [fits, ready]); // eslint-disable-line react-hooks/exhaustive-deps
+  const empty = !view.bodies.length && !view.curves.length;
+  const frame = useMemo(() => {
+    const now = useModel.getState().view;
+    return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
+  }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
   const region = stage !== 'shape' ? view.region : null;
-  const shownFrame = useMemo(() => (region ? frameOf([region as never]) : frame), [frame, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  const shownFrame = useMemo(() => (region ? frameOf([region]) : frame), [frame, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
 
   const fit = useCallback(() => setFits((n) => n + 1), []);
   useHotkeys('.', fit);
   useHotkeys('alt+up,alt+down,alt+left,alt+right,alt+home', (_, k) => camera.current?.look(arrowViews[k.keys?.join('') ?? 'home']), {
     preventDefault: true,
   });
+
+  /** Takes a hit: into an open chip as a reference, into a measurement, or as what is picked. */
+  const take = useCallback(
+    (found: Hit): void => {
+      const stageNow = useStage.getState();
+      const { view: now } = useModel.getState();
+      setNote(null);
+      if (stageNow.editor) {
+        const text = referenceTo(now, found, stageNow.editor.axis);
+        if (text) stageNow.editor.insert(text);
+        else setNote('This has no name that would stay true when the model changes. Pick a corner, an end, or an edge between two faces.');
+        return;
+      }
+      set({ hit: found });
+      if (stageNow.measuring) {
+        set({ measuring: stageNow.measuring.length >= 2 ? [found] : [...stageNow.measuring, found] });
+        return;
+      }
+      pick(now.bodies.find((b) => b.name === found.body)?.line ?? found.body);
+    },
+    [pick, set],
+  );
   const through = (by: number): void => {
     if (!under.length) return;
     const next = (step + by + under.length) % under.length;
     setStep(next);
-    pick(under[next]);
+    take(under[next]);
   };
   useHotkeys('bracketleft', () => through(-1), { useKey: false }, [under, step]);
   useHotkeys('bracketright', () => through(1), { useKey: false }, [under, step]);
 
+  const hitsOf = useCallback((e: ThreeEvent<PointerEvent | MouseEvent>): Hit[] => {
+    const canvas = e.nativeEvent.target as HTMLElement;
+    const { offsetX: x, offsetY: y } = e.nativeEvent;
+    const eye = { camera: e.camera, width: canvas.clientWidth, height: canvas.clientHeight, x, y, visible: onShownSide };
+    return hitsUnder(useStage.getState().mode, e.intersections, useModel.getState().view, eye);
+  }, []);
   const onPoint = useCallback(
-    (names: string[]) => {
+    (e: ThreeEvent<PointerEvent | MouseEvent>) => {
+      e.stopPropagation();
+      const hits = hitsOf(e);
       setUnder((old) => {
-        if (names.join() === old.join()) return old;
+        if (hits.length === old.length && hits.every((h, i) => sameHit(h, old[i]))) return old;
         setStep(0);
-        return names;
+        return hits;
       });
-      light(names[0] ?? null);
+      light(hits[0]?.body ?? null);
     },
-    [light],
+    [hitsOf, light],
   );
-  useEffect(() => () => light(null), [light]);
+  const onLeave = useCallback(() => {
+    setUnder([]);
+    light(null);
+  }, [light]);
+  const onMissed = useCallback(() => {
+    if (useStage.getState().editor) return;
+    set({ hit: null });
+    pick(null);
+  }, [pick, set]);
+  const onPick = useCallback(
+    (e: ThreeEvent<PointerEvent | MouseEvent>) => {
+      if (e.delta > 4) return;
+      e.stopPropagation();
+      const hits = hitsOf(e);
+      // What the section plane has cut away is not there.
+      if (hits[0]) take(hits[0]);
+      else onMissed();
+    },
+    [hitsOf, take, onMissed],
+  );
+  useEffect(
+    () => () => {
+      light(null);
+      set({ hit: null, measuring: null });
+    },
+    [light, set],
+  );
 
   const layer = useRef<HTMLDivElement>(null);
+  const handleLayer = useRef<HTMLDivElement>(null);
+  const eye = useRef<EyeRef>(null);
+  const handles = usePlacedHandles();
   const labels = useMemo(
-    (): Label[] => [...axisLabels(frame), ...portLabels(view.ports), ...(region ? boundaryLabels(region, boundaries) : [])],
-    [frame, view.ports, region, boundaries],
+    (): Label[] => [
+      ...axisLabels(frame),
+      ...portLabels([...view.ports, ...view.guides]),
+      ...(region ? boundaryLabels(region, document.boundaries) : []),
+      ...view.frames.map((f) => ({ key: `frame ${f.name}`, at: [f.matrix[3], f.matrix[7], f.matrix[11]], text: f.name, className: 'axis-letter' })),
+    ],
+    [frame, view.ports, view.guides, view.frames, region, document.boundaries],
   );
-  const told = view.bodies.find((b) => b.name === (under[step] ?? ''));
+  const pointed = under[step];
+  const told = pointed ? `${tell(view, pointed)}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}` : null;
   const bar = scale ? roundLength(110 / scale) : 0;
-  const level = useMemo(() => view.bodies.find((b) => b.recipe.form === 'sheet' && b.recipe.normal === 2)?.min[2] ?? 0, [view.bodies]);
+  const level = useMemo(() => view.bodies.find((b) => b.normal === 2)?.min[2] ?? 0, [view.bodies]);
+  const accent = dark ? '#5CC7A0' : '#1F7A5C';
+  const line =
+    note ??
+    (editor && mode === 'bodies'
+      ? 'A chip is open: pick a point, an edge or a face (key , changes which) to put its reference into it.'
+      : measuring
+        ? measured(view, measuring)
+        : (told ??
+          (view.bodies.length || view.curves.length
+            ? hit && hit.kind !== 'body'
+              ? tell(view, hit)
+              : ' '
+            : ready
+              ? 'Nothing to see yet'
+              : 'Building the model …')));
   return (
     <div className="stage" aria-label="Stage view">
-      <Canvas frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }} onPointerMissed={() => pick(null)}>
+      <Canvas
+        frameloop="demand"
+        dpr={[1, 2]}
+        gl={{ antialias: true, preserveDrawingBuffer: true }}
+        raycaster={{ params: { Line: { threshold: scale ? 6 / scale : 1e-4 } } as never }}
+        onPointerMissed={onMissed}
+        // The canvas takes no focus from a chip that waits for a reference.
+        onPointerDown={(e) => useStage.getState().editor && e.preventDefault()}
+        onMouseDown={(e) => useStage.getState().editor && e.preventDefault()}
+      >
         <ViewCamera frame={shownFrame} handle={camera} onScale={setScale} />
+        <SectionPlane />
         <Floor frame={frame} dark={dark} />
-        <Bodies bodies={view.bodies} dark={dark} picked={picked} lit={lit} onPoint={onPoint} onPick={pick} />
+        <Bodies
+          bodies={view.bodies}
+          curves={view.curves}
+          dark={dark}
+          picked={picked}
+          lit={lit}
+          showing={showing}
+          onPoint={onPoint}
+          onLeave={onLeave}
+          onPick={onPick}
+        />
+        {pointed && pointed.kind !== 'body' && <HitMark view={view} hit={pointed} colour={accent} />}
+        {hit && hit.kind !== 'body' && !sameHit(hit, pointed) && <HitMark view={view} hit={hit} colour={accent} />}
+        {measuring?.map((m, i) => (
+          <HitMark key={i} view={view} hit={m} colour={dark ? '#e0a64b' : '#A8690B'} />
+        ))}
+        <FrameAxes frames={view.frames} size={frame.size} dark={dark} />
         <PortMarks ports={view.ports} size={frame.size} />
+        <GuideMarks guides={view.guides} size={frame.size} />
         {region && <RegionFrame region={region} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />
+        {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
         {stage === 'solve' && showGrid && view.grid && <GridPlane grid={view.grid} level={level} dark={dark} />}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      {stage === 'shape' && (
-        <div className="over add-row">
-          {shapes.map((s) => (
-            <button key={s.kind} type="button" className="tool" title={s.about} onClick={() => addLine(s.kind)}>
-              + {s.title}
+      {stage === 'shape' && <HandleLayer handles={handles} layer={handleLayer} eye={eye} />}
+      <div className="over top-rows">
+        {stage === 'shape' && (
+          <div className="add-row" role="toolbar" aria-label="Add a line">
+            {shapeGroups
+              .filter((g) => g !== 'Order')
+              .map((group) => (
+                <ToolMenu
+                  key={group}
+                  label={`+ ${group}`}
+                  items={shapes
+                    .filter((s) => s.group === group)
+                    .map((s) => ({ title: s.title, about: s.about, disabled: !canAdd(s.kind, document), act: () => addLine(s.kind) }))}
+                />
+              ))}
+          </div>
+        )}
+        {stage === 'solve' && (
+          <div className="add-row">
+            <button type="button" className="tool" aria-pressed={showGrid} onClick={() => setShowGrid(!showGrid)}>
+              Grid at z = {formatSI(level, 'length', 3)}
             </button>
-          ))}
-        </div>
-      )}
-      {stage === 'solve' && (
-        <div className="over add-row">
-          <button type="button" className="tool" aria-pressed={showGrid} onClick={() => setShowGrid(!showGrid)}>
-            Grid at z = {formatSI(level, 'length', 3)}
-          </button>
-        </div>
-      )}
+          </div>
+        )}
+        <StageTools frame={frame} />
+      </div>
       <div className="over views" role="toolbar" aria-label="Views">
         <button type="button" className="tool" onClick={fit} title="Fit (.)">
           Fit
@@ -115,15 +248,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         </select>
       </div>
       <div className="over tell" aria-live="polite">
-        <span>
-          {told
-            ? `${told.name} · ${told.material.name} · ${[0, 1, 2].map((a) => formatSI(told.max[a] - told.min[a], 'length', 4)).join(' × ')}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}`
-            : view.bodies.length
-              ? ' '
-              : ready
-                ? 'Nothing to see yet'
-                : 'Building the model …'}
-        </span>
+        <span>{line}</span>
         {bar > 0 && (
           <span>
             {formatSI(bar, 'length', 3)}

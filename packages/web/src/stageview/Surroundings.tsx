@@ -123,3 +123,24 @@ export function GridPlane({ grid, level, dark }: { grid: NonNullable<View['grid'
     </>
   );
 }
+
+/** Axes of the working frames: x longer than y, z out of their plane. */
+export function FrameAxes({ frames, size, dark }: { frames: View['frames']; size: number; dark: boolean }) {
+  const geometry = useMemo(() => {
+    const points: number[] = [];
+    for (const { matrix: m } of frames)
+      for (const [axis, part] of [
+        [0, 0.09],
+        [1, 0.06],
+        [2, 0.06],
+      ] as const)
+        points.push(m[3], m[7], m[11], ...[0, 4, 8].map((r) => m[r + 3] + part * size * m[r + axis]));
+    return segments(points);
+  }, [frames, size]);
+  if (!frames.length) return null;
+  return (
+    <lineSegments geometry={geometry} renderOrder={6} raycast={() => null}>
+      <lineBasicMaterial color={dark ? '#c9a5c9' : '#6B3F6B'} depthTest={false} transparent />
+    </lineSegments>
+  );
+}

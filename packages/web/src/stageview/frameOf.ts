@@ -1,5 +1,3 @@
-import type { Body } from '@jadebell/core/geometry';
-
 /** Centre and size, in metres, that a view is fitted to. */
 export interface Frame {
   centre: [number, number, number];
@@ -7,7 +5,7 @@ export interface Frame {
 }
 
 /** Frame around bodies; a decimetre at the origin if there are none. */
-export function frameOf(bodies: readonly Pick<Body, 'min' | 'max'>[]): Frame {
+export function frameOf(bodies: readonly { min: readonly number[]; max: readonly number[] }[]): Frame {
   if (!bodies.length) return { centre: [0, 0, 0], size: 0.1 };
   const min = [0, 1, 2].map((a) => Math.min(...bodies.map((b) => b.min[a])));
   const max = [0, 1, 2].map((a) => Math.max(...bodies.map((b) => b.max[a])));
@@ -18,4 +16,15 @@ export function frameOf(bodies: readonly Pick<Body, 'min' | 'max'>[]): Frame {
 export function roundLength(limit: number): number {
   const power = 10 ** Math.floor(Math.log10(limit));
   return [5, 2, 1].map((m) => m * power).find((l) => l <= limit * 1.0000001) ?? power;
+}
+
+/** Bounds of segments, six coordinates each. */
+export function boundsOfEdges(edges: ArrayLike<number>): { min: number[]; max: number[] } {
+  const min = [Infinity, Infinity, Infinity];
+  const max = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < edges.length; i++) {
+    min[i % 3] = Math.min(min[i % 3], edges[i]);
+    max[i % 3] = Math.max(max[i % 3], edges[i]);
+  }
+  return { min, max };
 }

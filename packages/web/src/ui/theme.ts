@@ -37,8 +37,10 @@ export const theme = createTheme({
     MuiIconButton: { defaultProps: { size: 'small' } },
     MuiTooltip: { defaultProps: { enterDelay: 500, arrow: false } },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
-    MuiMenu: { defaultProps: { slotProps: { paper: { variant: 'outlined' } } } },
+    // What opens is there at once: nothing to wait for, and a busy page cannot leave one half open.
+    MuiPopover: { defaultProps: { transitionDuration: 0 } },
+    MuiMenu: { defaultProps: { transitionDuration: 0, slotProps: { paper: { variant: 'outlined' } } } },
     MuiMenuItem: { defaultProps: { dense: true } },
-    MuiDialog: { defaultProps: { slotProps: { paper: { variant: 'outlined' } } } },
+    MuiDialog: { defaultProps: { transitionDuration: 0, slotProps: { paper: { variant: 'outlined' } } } },
   },
 });

@@ -1,14 +1,26 @@
-import type { Problem, Quantity } from '@jadebell/core/document';
-import { evaluateExpression, evaluateGivens, formatSI } from '@jadebell/core/expressions';
-import { evaluateModel, loadGeometryKernel, type MeshCache } from '@jadebell/core/geometry';
+import { emptyProject, type Problem, type Project, type Quantity } from '@jadebell/core/document';
+import { evaluateAny, evaluateExpression, evaluateGivens, formatSI, sampleExpression } from '@jadebell/core/expressions';
+import { type Body, evaluateModel, isSheet, loadGeometryKernel, ModelCache } from '@jadebell/core/geometry';
 import { buildGrid } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import kernelAddress from 'manifold-3d/manifold.wasm?url';
-import type { EvaluateRequest, ExpressionRequest, Preview, Reply, Request, View } from './protocol.ts';
+import { ProjectReceiver } from './sentProject.ts';
+import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
 
 const kernel = loadGeometryKernel(() => kernelAddress);
-const cache: MeshCache = new Map();
+const cache = new ModelCache();
+const receiver = new ProjectReceiver();
+/** Geometry that the page holds already. */
+let sent = new Set<number>();
+
+const drawn = ({ shape, planes: _p, curved: _c, ...body }: Body): ViewBody => ({
+  ...body,
+  sheet: isSheet({ shape }),
+  normal: shape.form === 'sheet' ? shape.normal : null,
+});
+const headOf = ({ name, line, order, id, material }: Body): BodyHead => ({ name, line, order, id, material });
+
 /** Milliseconds of quiet before the slower part is begun. */
 const settle = 60;
 
@@ -16,19 +28,27 @@ const settle = 60;
  * Evaluates a project in two answers: the model first, so that it follows a dial at once, then checks, cost and grid, which take
  * longer, unless a newer request has come meanwhile.
  */
-async function evaluate({ ticket, project, machine, wantGrid }: EvaluateRequest): Promise<void> {
-  const { model, ports, scene, problems } = buildScene(project, await kernel, cache);
-  const view: View = {
-    bodies: model.bodies,
+async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project: Project): Promise<void> {
+  const { model, ports, guides, scene, problems } = buildScene(project, await kernel, cache);
+  const view: SentView = {
+    bodies: model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))),
+    curves: model.curves,
+    frames: model.frames,
+    kinds: model.kinds,
+    values: model.values,
     ports,
+    guides,
     summary: model.scope.summary,
     problems,
     region: scene && { min: scene.min, max: scene.max },
     estimate: null,
     grid: null,
   };
+  sent = new Set(model.bodies.map((b) => b.id));
+  scope = model.scope;
   if (!scene || !machine) return answer({ ticket, view, whole: true });
   answer({ ticket, view, whole: false });
+  const heads = model.bodies.map(headOf);
   await new Promise((resolve) => setTimeout(resolve, settle));
   if (ticket !== newest) return;
   const solver = solvers[project.solve.solver];
@@ -38,6 +58,7 @@ async function evaluate({ ticket, project, machine, wantGrid }: EvaluateRequest)
     ticket,
     view: {
       ...view,
+      bodies: heads,
       problems: [...problems, ...found],
       estimate: found.some((p) => p.severity === 'error') ? null : solver.estimate(scene, machine),
       grid: grid && { lines: grid.lines, pml: grid.pml },
@@ -46,17 +67,22 @@ async function evaluate({ ticket, project, machine, wantGrid }: EvaluateRequest)
   });
 }
 
-/** Value of an expression; with quantity 'any' it is tried as a given of its own. */
-function preview({ project, text, quantity }: ExpressionRequest): Preview {
+/** Givens and geometry of the newest evaluation, in which an expression is tried while it is typed. */
+let scope = evaluateGivens(emptyProject(''));
+
+/** Value of an expression; with quantity 'any' it may measure anything. */
+function preview({ text, quantity, sampled }: ExpressionRequest): Preview {
   const fault = (p: Problem): Preview => ({ text: `${p.message} ${p.fix}`, good: false, si: null });
-  const probe = 'preview_';
-  if (quantity === 'any') {
-    const { summary, problems } = evaluateGivens({ ...project, givens: [...project.givens, { name: probe, expression: text }] });
-    const problem = problems.find((p) => p.place.name === probe);
-    return problem ? fault(problem) : { text: formatSI(summary[probe].si, summary[probe].measure), good: true, si: summary[probe].si };
-  }
-  const result = evaluateExpression(text, quantity as Quantity, evaluateGivens(project), { part: 'lines' });
-  return 'si' in result ? { text: formatSI(result.si, quantity), good: true, si: result.si } : fault(result.problem);
+  const place = { part: 'lines' } as const;
+  const result = sampled
+    ? sampleExpression(text, quantity as Quantity, scope, place, 't', 0, 1, 2)
+    : quantity === 'any'
+      ? evaluateAny(text, scope, place)
+      : evaluateExpression(text, quantity as Quantity, scope, place);
+  if ('problem' in result) return fault(result.problem);
+  if ('values' in result) return { text: `${formatSI(result.values[0], quantity)} at t = 0`, good: true, si: result.values[0] };
+  const measure = 'measure' in result ? result.measure : quantity;
+  return { text: formatSI(result.si, measure), good: true, si: result.si };
 }
 
 const answer = (reply: Reply): void => postMessage(reply);
@@ -72,13 +98,15 @@ self.onmessage = async ({ data }: MessageEvent<Request>) => {
       return;
     }
     if (data.kind === 'bodies') {
-      answer({ ticket: data.ticket, bodies: evaluateModel(data.project, await kernel, cache).bodies });
+      answer({ ticket: data.ticket, bodies: evaluateModel(data.project, await kernel).bodies.map(drawn) });
       return;
     }
     newest = data.ticket;
+    // Every project is taken in, so that its new lines are known, but only the newest is evaluated.
+    const project = receiver.unpack(data.project);
     await new Promise((resolve) => setTimeout(resolve));
     if (data.ticket !== newest) return;
-    await evaluate(data);
+    await evaluate(data, project);
   } catch (error) {
     answer({ ticket: data.ticket, fault: (error as Error).message });
   }

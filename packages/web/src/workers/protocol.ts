@@ -1,13 +1,28 @@
-import type { Problem, Project } from '@jadebell/core/document';
+import type { Line, Part, Problem, Project } from '@jadebell/core/document';
 import type { Scope } from '@jadebell/core/expressions';
-import type { Body } from '@jadebell/core/geometry';
-import type { ScenePort } from '@jadebell/core/scene';
+import type { Body, Model, ModelCurve } from '@jadebell/core/geometry';
+import type { SceneGuide, ScenePort } from '@jadebell/core/scene';
 import type { Estimate, Machine } from '@jadebell/core/solvers';
+
+/** A body as it is drawn: without the exact shape that only solvers ask for. */
+export type ViewBody = Omit<Body, 'shape' | 'planes' | 'curved'> & {
+  /** No thickness. */
+  sheet: boolean;
+  /** Axis across which it stands, for a sheet. */
+  normal: number | null;
+};
+/** What changes with every evaluation of a body whose geometry is known already. */
+export type BodyHead = Pick<ViewBody, 'name' | 'line' | 'order' | 'id' | 'material'>;
 
 /** What the interface shows of an evaluated project. */
 export interface View {
-  bodies: Body[];
+  bodies: ViewBody[];
+  curves: ModelCurve[];
+  frames: Model['frames'];
+  kinds: Model['kinds'];
+  values: Model['values'];
   ports: ScenePort[];
+  guides: SceneGuide[];
   summary: Scope['summary'];
   problems: Problem[];
   /** The computed region, null while the project has errors. */
@@ -16,20 +31,32 @@ export interface View {
   /** Grid lines with absorbing layers, when asked for. */
   grid: { lines: Float64Array[]; pml: number[] } | null;
 }
+/** A view on its way: bodies that were sent before come as their heads. */
+export type SentView = Omit<View, 'bodies'> & { bodies: (ViewBody | BodyHead)[] };
+
+/** A project on its way: lines and parts by number, with those that were not sent before. */
+export interface SentProject {
+  rest: Omit<Project, 'lines' | 'parts'>;
+  lines: number[];
+  parts: number[];
+  fresh: [number, Line | Part][];
+}
 
 export interface EvaluateRequest {
   kind: 'evaluate';
   ticket: number;
-  project: Project;
+  project: SentProject;
   machine: Machine | null;
   wantGrid: boolean;
 }
+/** An expression to be tried in the newest evaluated project. */
 export interface ExpressionRequest {
   kind: 'expression';
   ticket: number;
-  project: Project;
   text: string;
   quantity: string;
+  /** The expression is a function of t. */
+  sampled?: boolean;
 }
 export interface BodiesRequest {
   kind: 'bodies';
@@ -45,7 +72,7 @@ export interface Preview {
 }
 /** A view that is not whole has no checks, estimate and grid yet; they follow. */
 export type Reply =
-  | { ticket: number; view: View; whole: boolean }
+  | { ticket: number; view: SentView; whole: boolean }
   | { ticket: number; value: Preview }
-  | { ticket: number; bodies: Body[] }
+  | { ticket: number; bodies: ViewBody[] }
   | { ticket: number; fault: string };

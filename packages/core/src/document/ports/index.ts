@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { axis, type Chip, expression, nameText, type SentencePart, vector3, vectorChips } from '../chips.ts';
+import { axis, type Chip, expression, faceText, nameText, type SentencePart, vector2, vector3, vectorChips } from '../chips.ts';
 
 const portBase = {
   name: nameText,
@@ -24,52 +24,124 @@ export const pathPortSchema = z.strictObject({
   across: axis.describe('Axis along which the width lies'),
 });
 
-export const portSchema = z.discriminatedUnion('kind', [gapPortSchema, pathPortSchema]);
+const guideBase = {
+  name: nameText,
+  note: z.string().max(2000).optional(),
+  modes: expression.describe('How many modes of the cross-section it sends and takes, those of lowest cutoff first'),
+  shift: expression.describe('Distance by which the reference plane lies inside the structure'),
+};
+
+/** A guided port on a flat face of a body: the wave goes from the face into the body. */
+export const facePortSchema = z.strictObject({ kind: z.literal('guide-face'), ...guideBase, face: faceText });
+
+/** A guided port on a rectangle of a plane. */
+export const planePortSchema = z.strictObject({
+  kind: z.literal('guide-plane'),
+  ...guideBase,
+  normal: axis.describe('Axis along which the guide runs'),
+  into: z.enum(['up', 'down']).describe('up: the wave goes towards larger coordinates'),
+  at: expression.describe('Coordinate of the plane'),
+  from: vector2.describe('One corner, in the two other axes in the order x, y, z'),
+  to: vector2.describe('The opposite corner'),
+});
+
+export const portSchema = z.discriminatedUnion('kind', [gapPortSchema, pathPortSchema, facePortSchema, planePortSchema]);
 export type Port = z.infer<typeof portSchema>;
 
 const resistance: Chip = { path: 'resistance', label: 'resistance', quantity: 'resistance', positive: true };
 
+const modes: Chip = { path: 'modes', label: 'modes', quantity: 'number', whole: [1, 12] };
+const shift: Chip = { path: 'shift', label: 'reference plane shift', quantity: 'length' };
+const modeSentence: SentencePart[] = ['·', { chip: 'modes' }, 'modes · reference plane', { chip: 'shift' }, 'inside'];
+const axes = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` }));
+
+/** What a kind of port is to the ledger. */
+interface PortKind<P> {
+  chips(port: P): Chip[];
+  sentence(port: P): SentencePart[];
+}
+const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
+  gap: {
+    chips: () => [resistance],
+    sentence: () => [
+      'Lumped port',
+      { name: true },
+      '· across the gap from',
+      { ref: 'between.0', label: 'first body', accepts: 'metal' },
+      'to',
+      { ref: 'between.1', label: 'second body', accepts: 'metal' },
+      '·',
+      { chip: 'resistance' },
+    ],
+  },
+  path: {
+    chips: () => [
+      ...vectorChips('from', 'from', 3),
+      ...vectorChips('to', 'to', 3),
+      { path: 'width', label: 'width', quantity: 'length' },
+      resistance,
+    ],
+    sentence: () => [
+      'Lumped port',
+      { name: true },
+      '· from',
+      { chip: 'from.0' },
+      { chip: 'from.1' },
+      { chip: 'from.2' },
+      'to',
+      { chip: 'to.0' },
+      { chip: 'to.1' },
+      { chip: 'to.2' },
+      '· width',
+      { chip: 'width' },
+      { choice: 'across', label: 'width axis', options: axes },
+      '·',
+      { chip: 'resistance' },
+    ],
+  },
+  'guide-face': {
+    chips: () => [modes, shift],
+    sentence: () => ['Guided port', { name: true }, '· on face', { face: 'face', label: 'face' }, ...modeSentence],
+  },
+  'guide-plane': {
+    chips: (port) => {
+      const names = 'xyz'.replace(port.normal, '');
+      return [
+        { path: 'at', label: 'coordinate', quantity: 'length' },
+        ...vectorChips('from', 'from', 2, names),
+        ...vectorChips('to', 'to', 2, names),
+        modes,
+        shift,
+      ];
+    },
+    sentence: () => [
+      'Guided port',
+      { name: true },
+      '·',
+      { choice: 'normal', label: 'axis of the guide', options: axes },
+      {
+        choice: 'into',
+        label: 'direction',
+        options: [
+          { value: 'up', label: 'upwards' },
+          { value: 'down', label: 'downwards' },
+        ],
+      },
+      'at',
+      { chip: 'at' },
+      '· from',
+      { chip: 'from.0' },
+      { chip: 'from.1' },
+      'to',
+      { chip: 'to.0' },
+      { chip: 'to.1' },
+      ...modeSentence,
+    ],
+  },
+};
+
 /** The chips of a port. */
-export const portChips = (port: Port): Chip[] =>
-  port.kind === 'gap'
-    ? [resistance]
-    : [...vectorChips('from', 'from', 3), ...vectorChips('to', 'to', 3), { path: 'width', label: 'width', quantity: 'length' }, resistance];
+export const portChips = (port: Port): Chip[] => (kinds[port.kind] as PortKind<Port>).chips(port);
 
 /** The sentence of a port in the ledger. */
-export const portSentence = (port: Port): SentencePart[] =>
-  port.kind === 'gap'
-    ? [
-        'Lumped port',
-        { name: true },
-        '· across the gap from',
-        { body: 'between.0', label: 'first body' },
-        'to',
-        { body: 'between.1', label: 'second body' },
-        '·',
-        { chip: 'resistance' },
-      ]
-    : [
-        'Lumped port',
-        { name: true },
-        '· from',
-        { chip: 'from.0' },
-        { chip: 'from.1' },
-        { chip: 'from.2' },
-        'to',
-        { chip: 'to.0' },
-        { chip: 'to.1' },
-        { chip: 'to.2' },
-        '· width',
-        { chip: 'width' },
-        {
-          choice: 'across',
-          label: 'width axis',
-          options: [
-            { value: 'x', label: 'along x' },
-            { value: 'y', label: 'along y' },
-            { value: 'z', label: 'along z' },
-          ],
-        },
-        '·',
-        { chip: 'resistance' },
-      ];
+export const portSentence = (port: Port): SentencePart[] => (kinds[port.kind] as PortKind<Port>).sentence(port);

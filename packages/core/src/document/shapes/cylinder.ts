@@ -1,64 +1,55 @@
-import { z } from 'zod';
-import { axis, expression, vector3, vectorChips } from '../chips.ts';
-import { lineBase, type Point3, type Shape } from './shape.ts';
+import { axisField, length, point, positive } from '../fields.ts';
+import { axisNumber, defineShape, v3 } from './shape.ts';
 
-export const cylinderSchema = z.strictObject({
-  kind: z.literal('cylinder'),
-  ...lineBase,
-  axis,
-  radius: expression,
-  height: expression.describe('Length along the axis'),
-  at: vector3.describe('Middle of the end face with the lowest coordinate'),
-});
-export type CylinderLine = z.infer<typeof cylinderSchema>;
-
-export const cylinder: Shape<CylinderLine> = {
+export const cylinder = defineShape({
   kind: 'cylinder',
   title: 'Cylinder',
+  group: 'Solids',
   about: 'A solid round rod along an axis',
-  schema: cylinderSchema,
-  chips: () => [
-    { path: 'radius', label: 'radius', quantity: 'length', positive: true },
-    { path: 'height', label: 'length', quantity: 'length', positive: true },
-    ...vectorChips('at', 'position', 3),
-  ],
-  sentence: () => [
-    'Cylinder',
-    { name: true },
-    {
-      choice: 'axis',
-      label: 'axis',
-      options: [
-        { value: 'x', label: 'along x' },
-        { value: 'y', label: 'along y' },
-        { value: 'z', label: 'along z' },
-      ],
-    },
-    '· radius',
-    { chip: 'radius' },
-    '· length',
-    { chip: 'height' },
-    '·',
-    { material: true },
-    '· starting at',
-    { chip: 'at.0' },
-    { chip: 'at.1' },
-    { chip: 'at.2' },
-  ],
-  recipe: (line, v) => ({
-    form: 'cylinder',
-    axis: ['x', 'y', 'z'].indexOf(line.axis) as 0 | 1 | 2,
-    base: [v['at.0'], v['at.1'], v['at.2']] as Point3,
-    height: v.height,
-    radius: v.radius,
-  }),
-  fresh: (name) => ({
-    kind: 'cylinder',
-    name,
-    material: 'Copper',
-    axis: 'z',
-    radius: '1 mm',
-    height: '10 mm',
-    at: ['0 mm', '0 mm', '0 mm'],
-  }),
-};
+  fields: {
+    axis: axisField(),
+    radius: positive('radius', '1 mm'),
+    height: positive('length', '10 mm', 'Length along the axis'),
+    at: point('position', undefined, { about: 'Middle of the end face with the lowest coordinate' }),
+  },
+  sentence: 'Cylinder {name} {axis} · radius {radius} · length {height} · {material} · starting at {at}',
+  recipe: (line, v) => ({ form: 'cylinder', axis: axisNumber(line.axis), base: v3(v, 'at'), height: v.height, radius: v.radius, bore: 0 }),
+});
+
+export const tube = defineShape({
+  kind: 'tube',
+  title: 'Tube',
+  group: 'Solids',
+  about: 'A round tube along an axis',
+  fields: {
+    axis: axisField(),
+    radius: positive('outer radius', '5 mm'),
+    bore: positive('inner radius', '4 mm'),
+    height: positive('length', '10 mm'),
+    at: point('position'),
+  },
+  sentence: 'Tube {name} {axis} · radius {radius}, inside {bore} · length {height} · {material} · starting at {at}',
+  recipe: (line, v) =>
+    v.bore >= v.radius
+      ? { fault: 'The inner radius is not smaller than the outer one.', fix: 'Make the bore smaller.', chip: 'bore' }
+      : { form: 'cylinder', axis: axisNumber(line.axis), base: v3(v, 'at'), height: v.height, radius: v.radius, bore: v.bore },
+});
+
+export const cone = defineShape({
+  kind: 'cone',
+  title: 'Cone',
+  group: 'Solids',
+  about: 'A round cone or a cut-off one along an axis',
+  fields: {
+    axis: axisField(),
+    from: length('radius at the start', '5 mm'),
+    to: length('radius at the end', '0 mm'),
+    height: positive('length', '10 mm'),
+    at: point('position'),
+  },
+  sentence: 'Cone {name} {axis} · radius {from} to {to} · length {height} · {material} · starting at {at}',
+  recipe: (line, v) =>
+    v.from < 0 || v.to < 0 || v.from + v.to === 0
+      ? { fault: 'A cone needs a radius above zero at one end, and none below zero.', fix: 'Give the radius of its wide end.', chip: 'from' }
+      : { form: 'cone', axis: axisNumber(line.axis), base: v3(v, 'at'), height: v.height, radii: [v.from, v.to] },
+});

@@ -1,22 +1,55 @@
 import { z } from 'zod';
-import { box, type BoxLine, boxSchema } from './box.ts';
-import { cylinder, type CylinderLine, cylinderSchema } from './cylinder.ts';
-import { polygon, type PolygonLine, polygonSchema } from './polygon.ts';
-import { rectangle, type RectangleLine, rectangleSchema } from './rectangle.ts';
-import type { Shape } from './shape.ts';
+import { box } from './box.ts';
+import { common, container, copyFace, crossSection, cut, extrudeFace, imprint, join, offset, outline, split, thicken } from './combine.ts';
+import { arc, equationCurve, helix, polyline, spline, straight } from './curves.ts';
+import { cone, cylinder, tube } from './cylinder.ts';
+import { disc, equation, polygon, rectangle, sector, text } from './flat.ts';
+import {
+  drawing,
+  frame,
+  frameFace,
+  framePoints,
+  imported,
+  mirror,
+  move,
+  patternCurve,
+  patternGrid,
+  patternLine,
+  patternPolar,
+  patternTable,
+  scale,
+  section,
+  turn,
+} from './place.ts';
+import { frustum, loft, prism, revolve, sweep, trace, wire } from './prisms.ts';
+import { ellipsoid, sphere, torus } from './round.ts';
+import type { LineOfShape, Shape } from './shape.ts';
 
 export * from './shape.ts';
-export { crossingEdges, signedArea } from './polygon.ts';
-
-export const lineSchema = z.discriminatedUnion('kind', [boxSchema, rectangleSchema, polygonSchema, cylinderSchema]);
-export type Line = BoxLine | RectangleLine | PolygonLine | CylinderLine;
 
 /** Every kind of line, in the order in which the interface offers them. */
-export const shapes: readonly Shape<Line>[] = [box, rectangle, polygon, cylinder] as unknown as Shape<Line>[];
+const all = [
+  box, cylinder, tube, cone, sphere, ellipsoid, torus, frustum, prism, revolve, loft, sweep, wire, imported,
+  rectangle, disc, sector, polygon, equation, text, drawing,
+  straight, polyline, arc, spline, helix, equationCurve,
+  trace, copyFace, crossSection, thicken, offset, extrudeFace, outline, container,
+  join, cut, common, split, imprint,
+  move, turn, scale, mirror, frame, framePoints, frameFace,
+  patternLine, patternGrid, patternPolar, patternCurve, patternTable,
+  section,
+] as const; // prettier-ignore
+
+export type Line = LineOfShape<(typeof all)[number]>;
+export const shapes = all as unknown as readonly Shape<Line>[];
+
+type Schemas = [z.core.$ZodTypeDiscriminable, ...z.core.$ZodTypeDiscriminable[]];
+export const lineSchema = z.discriminatedUnion('kind', all.map((s) => s.schema) as unknown as Schemas) as unknown as z.ZodType<Line>;
+
+const byKind = new Map(shapes.map((s) => [s.kind, s]));
 
 /** The shape of a line's kind. */
 export function shapeOf(line: Line): Shape<Line> {
-  const found = shapes.find((s) => s.kind === line.kind);
-  if (!found) throw new Error(`No shape of kind ${(line as Line).kind}`);
+  const found = byKind.get(line.kind);
+  if (!found) throw new Error(`No shape of kind ${line.kind}`);
   return found;
 }

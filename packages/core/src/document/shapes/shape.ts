@@ -1,36 +1,128 @@
 import { z } from 'zod';
-import { type Chip, type ChipValues, nameText, type SentencePart } from '../chips.ts';
+import { type Accepts, type Chip, type ChipValues, nameText, type SentencePart } from '../chips.ts';
+import { type Conductor, conductorChips, conductorSchema } from '../conductor.ts';
+import type { Fields, ValuesOf } from '../fields.ts';
+import type { Impossible, Point2, Point3, Recipe } from '../recipe.ts';
 
-export type Point2 = [number, number];
-export type Point3 = [number, number, number];
+/** Groups under which the interface offers the shapes. */
+export const shapeGroups = ['Solids', 'Flat', 'Curves', 'From other lines', 'Combine', 'Place', 'Patterns', 'Order'] as const;
+export type ShapeGroup = (typeof shapeGroups)[number];
 
-/** What a shape evaluates to: plain numbers in metres from which the geometry module makes a body. */
-export type Recipe =
-  | { form: 'box'; min: Point3; max: Point3 }
-  | { form: 'cylinder'; axis: 0 | 1 | 2; base: Point3; height: number; radius: number }
-  | { form: 'sheet'; normal: 0 | 1 | 2; offset: number; outline: Point2[] };
+/** Values of expressions sampled over t, by chip path. */
+export type Samples = Record<string, readonly number[]>;
 
-export const lineBase = {
+export interface LineBase {
+  name: string;
+  muted?: boolean;
+  note?: string;
+  /** Name of the frame whose axes the line's coordinates count in; absent: the axes of the world. */
+  in?: string;
+  conductor?: Conductor;
+}
+const lineBase = {
   name: nameText,
-  material: z.string().min(1).max(60),
   muted: z.boolean().optional().describe('A muted line builds nothing'),
   note: z.string().max(2000).optional(),
+  in: nameText.optional().describe('Working frame in which its coordinates count'),
 };
+const materialName = z.string().min(1).max(60);
 
 /** One kind of ledger line: its schema, its chips, its sentence and its evaluation. */
-export interface Shape<L = never> {
+export interface Shape<L = Record<string, unknown> & LineBase> {
   kind: string;
   title: string;
+  group: ShapeGroup;
   /** One sentence for the palette. */
   about: string;
   schema: z.ZodType;
+  /** 'own': it has a material; 'first': it may have one, else takes that of its first input; 'none'. */
+  material: 'own' | 'first' | 'none';
   chips(line: L): Chip[];
   sentence(line: L): SentencePart[];
-  /** Numbers of the chips, in SI, to a recipe. Returns text when the values make no body. */
-  recipe(line: L, values: ChipValues): Recipe | { fault: string; fix: string; chip: string };
+  /** Lines that it builds on. */
+  inputs(line: L): { path: string; name: string; accepts: Accepts }[];
+  /** Which of its inputs it uses up, so that they are bodies no more. */
+  consumes(line: L): string[];
+  recipe(line: L, values: ChipValues, samples: Samples): Recipe | Impossible;
   /** A new line with sensible expressions. */
   fresh(name: string): L;
 }
 
-/** Normal axis and the in-plane axes of a named plane, as indices. */
-export const planeAxes = { xy: [0, 1, 2], yz: [1, 2, 0], zx: [2, 0, 1] } as const;
+interface Definition<K extends string, F extends Fields> {
+  kind: K;
+  title: string;
+  group: ShapeGroup;
+  about: string;
+  fields: F;
+  material?: 'own' | 'first' | 'none';
+  freshMaterial?: string;
+  /** Template: {field} places a field, {name} and {material} what they say. */
+  sentence: string | ((line: LineOf<K, F>) => string);
+  consumes?(line: LineOf<K, F>): string[];
+  recipe(line: LineOf<K, F>, values: ChipValues, samples: Samples): Recipe | Impossible;
+}
+export type LineOf<K extends string, F extends Fields> = LineBase & { kind: K; material?: string } & ValuesOf<F>;
+export type LineOfShape<S> = S extends Shape<infer L> ? L : never;
+
+/** Makes a shape from its fields: schema, chips, sentence and inputs follow from them. */
+export function defineShape<K extends string, F extends Fields>(d: Definition<K, F>): Shape<LineOf<K, F>> {
+  const { fields, material = 'own' } = d;
+  const names = Object.keys(fields);
+  const at = (line: LineOf<K, F>, name: string): unknown => (line as Record<string, unknown>)[name];
+  return {
+    kind: d.kind,
+    title: d.title,
+    group: d.group,
+    about: d.about,
+    material,
+    schema: z.strictObject({
+      kind: z.literal(d.kind),
+      ...lineBase,
+      ...(material === 'own' ? { material: materialName } : material === 'first' ? { material: materialName.optional() } : {}),
+      ...(material === 'none' ? {} : { conductor: conductorSchema.optional() }),
+      ...Object.fromEntries(names.map((n) => [n, fields[n].schema])),
+    }),
+    chips: (line) => [...names.flatMap((n) => fields[n].chips?.(n, at(line, n), line as never) ?? []), ...conductorChips(line.conductor)],
+    inputs: (line) => names.flatMap((n) => fields[n].inputs?.(n, at(line, n)) ?? []),
+    consumes: d.consumes ?? (() => []),
+    sentence(line) {
+      const template = typeof d.sentence === 'string' ? d.sentence : d.sentence(line);
+      const parts: SentencePart[] = template
+        .split(/(\{\w+\})/)
+        .filter((t) => t.trim())
+        .flatMap((t): SentencePart[] => {
+          const name = /^\{(\w+)\}$/.exec(t)?.[1];
+          if (!name) return [t.trim()];
+          if (name === 'name') return [{ name: true }];
+          if (name === 'material') return [{ material: true }, { conductor: true }];
+          return fields[name].parts(name, at(line, name), line as never);
+        });
+      return line.in === undefined ? parts : [...parts, '· in frame', { ref: 'in', label: 'frame', accepts: 'frame', optional: true }];
+    },
+    recipe: d.recipe,
+    fresh: (name) =>
+      ({
+        kind: d.kind,
+        name,
+        ...(material === 'own' ? { material: d.freshMaterial ?? 'Copper' } : {}),
+        ...Object.fromEntries(names.map((n) => [n, structuredClone(fields[n].fresh)])),
+      }) as unknown as LineOf<K, F>,
+  };
+}
+
+/** The three values of a vector field. */
+export const v3 = (v: ChipValues, path: string): Point3 => [v[`${path}.0`], v[`${path}.1`], v[`${path}.2`]];
+/** The points of a list field in the plane; polar ones are converted. */
+export const listed2 = (v: ChipValues, path: string, rows: readonly unknown[], entry: string | undefined): Point2[] =>
+  rows.map((_, i) => {
+    const [a, b] = [v[`${path}.${i}.0`], v[`${path}.${i}.1`]];
+    return entry === 'polar' ? [a * Math.cos(b), a * Math.sin(b)] : [a, b];
+  });
+/** The points of a list field in space; cylindrical ones are converted. */
+export const listed3 = (v: ChipValues, path: string, rows: readonly unknown[], entry: string | undefined): Point3[] =>
+  rows.map((_, i) => {
+    const [a, b, c] = [v[`${path}.${i}.0`], v[`${path}.${i}.1`], v[`${path}.${i}.2`]];
+    return entry === 'cylindrical' ? [a * Math.cos(b), a * Math.sin(b), c] : [a, b, c];
+  });
+/** Number of an axis letter. */
+export const axisNumber = (letter: string): 0 | 1 | 2 => 'xyz'.indexOf(letter) as 0 | 1 | 2;

@@ -34,6 +34,8 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     scene.recordAt.length *
     2 *
     ((hasFar ? 4 * faces : 0) + scene.recorders.length * 3 * Math.max(cells[0] * cells[1], cells[1] * cells[2], cells[2] * cells[0]));
+  const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
+  const excitations = scene.ports.filter((p) => excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12;
   return {
     cells,
@@ -41,7 +43,8 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     timeStep: dt,
     steps,
     maxSteps,
-    seconds: (cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    excitations,
+    seconds: (excitations * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }

@@ -2,7 +2,9 @@ import { type Problem, problem } from '../../document/index.ts';
 import { buildGrid, type Grid } from '../../grid/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
+import { type Branches, BranchBuilder } from './branches.ts';
 import { collectMedia } from './materials.ts';
+import { guideEdges, type GuidePlane, guidePlane } from './guides.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
 import { EdgeRows } from './rows.ts';
 
@@ -28,6 +30,14 @@ export interface Discrete {
   rowOf: Uint32Array;
   ports: PortEdge[][];
   lossRows: LossRow[];
+  /** Guided ports, in the order of the scene. */
+  guides: GuidePlane[];
+  /** Relative permittivity of an electric edge; 0 in metal, walls and lossy sheets. */
+  permittivity(c: 0 | 1 | 2, index: readonly number[]): number;
+  /** Losses of metal. */
+  branches: Branches;
+  /** Marks of edges in lossy sheets, by row: 'component j k'. */
+  sheetRows: Map<string, Uint16Array>;
   problems: Problem[];
 }
 
@@ -80,6 +90,7 @@ class Dictionary {
   }
 }
 
+/** Name of a row of edges. */
 const key = (c: number, j: number, k: number): string => `${c} ${j} ${k}`;
 
 /** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
@@ -88,7 +99,10 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const dt = timeStep(grid);
   const sx = rowLength(nx);
   const omega = Math.PI * (scene.band.from + scene.band.to);
-  const rows = new EdgeRows(scene, grid, collectMedia(scene));
+  const media = collectMedia(scene);
+  const rows = new EdgeRows(scene, grid, media);
+  const branches = new BranchBuilder(grid, dt, media.metals);
+  const sheetRows = new Map<string, Uint16Array>();
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
   const lossRows: LossRow[] = [];
@@ -100,21 +114,42 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
       portRows.set(k, [...(portRows.get(k) ?? []), { port, edge }]);
     }
   });
+  const guides = scene.guides.map((g) => guidePlane(g, grid));
+  const special = new Map<string, { held: number[]; metal: number[] }>();
+  for (const guide of guides) {
+    const { held, backed } = guideEdges(guide, grid);
+    for (const [list, what] of [
+      [held, 'held'],
+      [backed, 'metal'],
+    ] as const)
+      for (const { c, at } of list) {
+        const k = key(c, at[1], at[2]);
+        let entry = special.get(k);
+        if (!entry) special.set(k, (entry = { held: [], metal: [] }));
+        entry[what].push(at[0]);
+      }
+  }
   const shorted = ports.map(() => 0);
   const row = new Float32Array(2 * sx);
 
-  for (let k = 0; k < nz; k++)
+  for (let k = 0; k < nz; k++) {
     for (let c = 0 as 0 | 1 | 2; c < 3; c++)
       for (let j = 0; j <= ny; j++) {
         const slot = (k * 3 + c) * (ny + 1) + j;
         const wall = (c !== 1 && (j === 0 || j === ny)) || (c === 1 && j === ny) || (c !== 2 && k === 0);
-        if (wall) continue;
+        if (wall) {
+          branches.mark(c, j, 1);
+          continue;
+        }
         const edges = rows.at(c, j, k);
         const loads = portRows.get(key(c, j, k));
-        if (!edges.mixed && !loads) {
+        const here = special.get(key(c, j, k));
+        if (!edges.mixed && !loads && !here) {
           rowOf[slot] = 1;
           continue;
         }
+        if (edges.mixed) branches.mark(c, j, edges.metal);
+        let sheet = false;
         row.fill(0);
         const first = c === 0 ? 0 : 1;
         let lossy: Float32Array | null = null;
@@ -127,7 +162,12 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           const a = (sigma * dt) / (2 * er * eps0);
           row[i] = (1 - a) / (1 + a);
           row[sx + i] = (c0 * dt) / er / (1 + a);
+          if (edges.mixed && edges.sheet[i] > 1 && !here?.held.includes(i)) {
+            branches.sheetEdge(c, i, j, k, edges.sheet[i], row[sx + i]);
+            sheet = true;
+          }
         }
+        if (sheet) sheetRows.set(key(c, j, k), edges.sheet.slice());
         for (const { port, edge } of loads ?? []) {
           const i = edge.index[0];
           if (row[sx + i] === 0) {
@@ -140,6 +180,12 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           row[i] = 1;
           row[sx + i] = 0;
         }
+        // Guided ports set their edges themselves; right behind them is metal.
+        for (const i of here?.metal ?? []) row[i] = row[sx + i] = 0;
+        for (const i of here?.held ?? []) {
+          row[i] = 1;
+          row[sx + i] = 0;
+        }
         rowOf[slot] = 2 + dictionary.add(row);
         if (lossy) {
           const from = lossy.findIndex((s) => s > 0);
@@ -148,8 +194,26 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           lossRows.push({ component: c, j, k, first: from, sigma: lossy.slice(from, to + 1) });
         }
       }
+    branches.endPlane(k);
+  }
+  // The last plane is a wall: its tangential edges are perfect metal.
+  for (const c of [0, 1] as const) for (let j = 0; j <= ny; j++) branches.mark(c, j, 1);
+  branches.endPlane(nz);
 
-  const out: Discrete = { grid, dt, sx, dictionary: dictionary.data(), rowOf, ports, lossRows, problems: [] };
+  const out: Discrete = {
+    grid,
+    dt,
+    sx,
+    dictionary: dictionary.data(),
+    rowOf,
+    ports,
+    guides,
+    permittivity: (c, at) => edgePermittivity(out, c, at),
+    lossRows,
+    branches: branches.done(),
+    sheetRows,
+    problems: [],
+  };
   scene.ports.forEach((port, p) => {
     const place = { part: 'ports', name: port.name } as const;
     if (shorted[p])
@@ -186,7 +250,18 @@ export function isMetal(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[])
   if (c !== 0 && (i === 0 || i === nx)) return true;
   if (row === 1 || i === nx) return false;
   const at = (row - 2) * 2 * d.sx + i;
+  if (d.sheetRows.get(key(c, j, k))?.[i]) return true;
   return d.dictionary[at] === 0 && d.dictionary[at + d.sx] === 0;
+}
+
+/** Relative permittivity that an edge's update coefficients stand for; 0 where it is no dielectric. */
+function edgePermittivity(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): number {
+  if (isMetal(d, c, [i, j, k])) return 0;
+  const ny = d.grid.lines[1].length - 1;
+  const row = d.rowOf[(k * 3 + c) * (ny + 1) + j];
+  if (row === 1) return 1;
+  const at = (row - 2) * 2 * d.sx + i;
+  return (c0 * d.dt * (1 + d.dictionary[at])) / (2 * d.dictionary[at + d.sx]);
 }
 
 /** Whether some metal edge meets each end of each of a port's columns. */

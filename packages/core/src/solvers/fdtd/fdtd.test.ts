@@ -86,7 +86,12 @@ describe('media on edges', () => {
 
   test('a sheet marks its edges and no others', () => {
     const outline: Point2[] = [[2, 3], [6, 3], [6, 5], [2, 5]]; // prettier-ignore
-    const s = plainScene({ ...cube, bodies: [plainBody('sheet', 0, metal, { form: 'sheet', normal: 2, offset: 4, outline })], ports: [], band });
+    const s = plainScene({
+      ...cube,
+      bodies: [plainBody('sheet', 0, metal, { form: 'sheet', normal: 2, offset: 4, loops: [outline] })],
+      ports: [],
+      band,
+    });
     const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 0), collectMedia(s));
     const marked = (c: 0 | 1 | 2, j: number, k: number): string => {
       const row = rows.at(c, j, k);

@@ -1,4 +1,4 @@
-import { rowInside } from '../../geometry/index.ts';
+import { isSheet, rowSpans } from '../../geometry/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
 
@@ -23,7 +23,7 @@ export class Painter {
   ) {
     this.solids = scene.bodies
       .map((b, i) => ({ body: b, medium: media.ofBody[i] }))
-      .filter(({ body }) => body.recipe.form !== 'sheet')
+      .filter(({ body }) => !isSheet(body))
       .sort((a, b) => a.body.order - b.body.order);
   }
 
@@ -49,8 +49,8 @@ export class Painter {
     const cz = this.clamp(2, z);
     for (const { body, medium } of this.solids) {
       if (cy < body.min[1] || cy > body.max[1] || cz < body.min[2] || cz > body.max[2]) continue;
-      const span = rowInside(body.recipe, cy, cz);
-      if (span) out.fill(medium, after(xs, span[0]), after(xs, span[1]));
+      const spans = rowSpans(body.shape, cy, cz);
+      for (let s = 0; s < spans.length; s += 2) out.fill(medium, after(xs, spans[s]), after(xs, spans[s + 1]));
     }
   }
 }

@@ -2,7 +2,9 @@ import { eta0 } from '../../numerics/constants.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FaceSamples } from '../../radiation/index.ts';
 import type { Scene } from '../../scene/index.ts';
+import { type BranchRun, branchRuns } from './branches.ts';
 import type { Discrete } from './discretise.ts';
+import { immittanceAt } from './immittance.ts';
 import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
 /** Cells between the absorbing layers and the Huygens box. */
@@ -22,6 +24,9 @@ export interface RecordingPlan {
   faces: Face[];
   planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number }[];
   firstLoss: number;
+  /** Runs of branches in lossy metal; their regions begin at `firstMetal`. */
+  metal: BranchRun[];
+  firstMetal: number;
 }
 
 /** Chooses regions for the scene's recorders: Huygens box, field planes (three electric components), lossy rows. */
@@ -66,7 +71,25 @@ export function planRecording(scene: Scene, d: Discrete): RecordingPlan {
         outerAxis: 1,
         outer: 1,
       });
-  return { regions, faces, planes, firstLoss };
+  const firstMetal = regions.length;
+  const metal = faces.length ? branchRuns(d.branches) : [];
+  const { field, index } = d.branches;
+  for (const { axis, entries } of metal) {
+    const n = entries[0];
+    const from: [number, number, number] = [index[3 * n], index[3 * n + 1], index[3 * n + 2]];
+    regions.push({
+      field: field[n],
+      from,
+      shift: [0, 0, 0],
+      wa: 1,
+      wb: 0,
+      innerAxis: axis,
+      inner: entries.length,
+      outerAxis: axis === 2 ? 0 : 2,
+      outer: 1,
+    });
+  }
+  return { regions, faces, planes, firstLoss, metal, firstMetal };
 }
 
 const samplesAlong = (
@@ -179,6 +202,33 @@ export function lossPower(
     }
   });
   return total;
+}
+
+/** Power lost in each line of lossy metal at one frequency, W. */
+export function metalLosses(
+  plan: RecordingPlan,
+  { branches }: Discrete,
+  sums: (region: number) => RegionSums,
+  frequencies: readonly number[],
+  f: number,
+  scale: [number, number],
+): { line: string; power: number }[] {
+  const gain = scale[0] ** 2 + scale[1] ** 2;
+  // Re Z or Re Y of each class; magnetic samples are H times the impedance of free space.
+  const real = branches.metals.map((m) => immittanceAt(m.fit, frequencies[f])[0] / (m.normal === null ? eta0 ** 2 : 1));
+  const lost = new Map<string, number>();
+  plan.metal.forEach(({ entries }, n) => {
+    const s = sums(plan.firstMetal + n);
+    const metal = branches.metal[entries[0]];
+    let sum = 0;
+    entries.forEach((e, i) => {
+      const [re, im] = sumAt(s, frequencies.length, 0, i, f);
+      sum += 0.5 * real[metal] * (re * re + im * im) * gain * branches.area[e];
+    });
+    const { line } = branches.metals[metal];
+    lost.set(line, (lost.get(line) ?? 0) + sum);
+  });
+  return [...lost].map(([line, power]) => ({ line, power }));
 }
 
 /** Electric field of a recorded plane, interpolated to the nodes: [v][u][6] re/im of Ex, Ey, Ez. */

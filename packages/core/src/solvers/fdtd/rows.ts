@@ -1,4 +1,5 @@
-import { inPlane, insideOutline } from '../../geometry/index.ts';
+import { inPlane, loopCrossings } from '../../geometry/index.ts';
+import type { Point2 } from '../../document/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
@@ -10,7 +11,10 @@ export interface EdgeRow {
   mixed: boolean;
   re: Float64Array;
   loss: Float64Array;
-  metal: Uint8Array;
+  /** 0: no metal, 1: perfect, otherwise 1 + class of metal. */
+  metal: Uint16Array;
+  /** 1 + class of the lossy sheet that the edge lies in, where it is not inside metal. */
+  sheet: Uint16Array;
 }
 
 /**
@@ -28,7 +32,7 @@ export class EdgeRows {
   private readonly sumW: Float64Array;
   private readonly invRe: Float64Array;
   private readonly invIm: Float64Array;
-  private readonly sheets: Map<string, Uint8Array>;
+  private readonly sheets: Map<string, Uint16Array>;
   private readonly probeX: Float64Array[];
   private readonly row: EdgeRow;
   private readonly nx: number;
@@ -40,7 +44,7 @@ export class EdgeRows {
   ) {
     this.painter = new Painter(scene, media);
     this.pieces = ([0, 1, 2] as const).map((a) => {
-      const round = scene.bodies.filter((b) => b.recipe.form === 'cylinder').map((b): [number, number] => [b.min[a], b.max[a]]);
+      const round = scene.bodies.filter((b) => b.curved).map((b): [number, number] => [b.min[a], b.max[a]]);
       return cutPieces(grid.lines[a], grid.unsnapped[a], round);
     });
     const lines = grid.lines[0];
@@ -52,7 +56,13 @@ export class EdgeRows {
     this.sumW = new Float64Array(this.xs.length);
     this.invRe = new Float64Array(lines.length);
     this.invIm = new Float64Array(lines.length);
-    this.row = { mixed: false, re: new Float64Array(lines.length), loss: new Float64Array(lines.length), metal: new Uint8Array(lines.length) };
+    this.row = {
+      mixed: false,
+      re: new Float64Array(lines.length),
+      loss: new Float64Array(lines.length),
+      metal: new Uint16Array(lines.length),
+      sheet: new Uint16Array(lines.length),
+    };
     // Metal is asked for at the middle of Ex edges, and just left and right of the node for Ey and Ez.
     const middle = Float64Array.from({ length: this.nx }, (_, i) => this.painter.clamp(0, (lines[i] + lines[i + 1]) / 2));
     const beside = Float64Array.from(
@@ -62,7 +72,7 @@ export class EdgeRows {
       }),
     );
     this.probeX = [middle, beside, beside];
-    this.sheets = markSheets(scene, grid);
+    this.sheets = markSheets(scene, grid, media);
   }
 
   /** Edge row of component `c` (0, 1, 2: Ex, Ey, Ez) at row j of plane k. */
@@ -74,6 +84,7 @@ export class EdgeRows {
     this.row.mixed = near || sheet !== undefined;
     if (!this.row.mixed) return this.row;
     this.row.metal.fill(0);
+    this.row.sheet.fill(0);
     if (near) {
       this.average(c, j, k);
       this.markMetal(c, j, k);
@@ -81,7 +92,12 @@ export class EdgeRows {
       this.row.re.fill(1);
       this.row.loss.fill(0);
     }
-    if (sheet) for (let i = 0; i <= this.nx; i++) this.row.metal[i] |= sheet[i];
+    if (sheet)
+      for (let i = 0; i <= this.nx; i++) {
+        if (sheet[i] === 0 || this.row.metal[i]) continue;
+        if (sheet[i] === 1) this.row.metal[i] = 1;
+        else this.row.sheet[i] = sheet[i];
+      }
     return this.row;
   }
 
@@ -190,43 +206,57 @@ export class EdgeRows {
     for (const y of positions(ly, j, c === 1))
       for (const z of positions(lz, k, c === 2)) {
         this.painter.paint(y, z, xs, this.media16);
-        for (let p = 0; p < xs.length; p++) if (conductor[this.media16[p]]) metal[c === 0 ? p : p >> 1] = 1;
+        for (let p = 0; p < xs.length; p++) {
+          const mark = conductor[this.media16[p]];
+          if (mark) metal[c === 0 ? p : p >> 1] = mark;
+        }
       }
   }
 }
 
 /** Metal marks of sheets: for each edge row that a sheet touches, a mark per x index. Keys are 'component j k'. */
-function markSheets(scene: Scene, grid: Grid): Map<string, Uint8Array> {
-  const rows = new Map<string, Uint8Array>();
+function markSheets(scene: Scene, grid: Grid, media: Media): Map<string, Uint16Array> {
+  const rows = new Map<string, Uint16Array>();
   const lines = grid.lines;
   const clamp = (a: number, x: number): number => Math.min(Math.max(x, scene.min[a]), scene.max[a]);
-  for (const { recipe, min, max } of scene.bodies) {
-    if (recipe.form !== 'sheet') continue;
-    const n = recipe.normal;
+  for (const [body, { shape, min, max }] of scene.bodies.entries()) {
+    if (shape.form !== 'sheet') continue;
+    const n = shape.normal;
     const [u, w] = inPlane[n];
     const size = Math.max(max[u] - min[u], max[w] - min[w]);
-    const plane = lines[n].reduce((best, x, i) => (Math.abs(x - recipe.offset) < Math.abs(lines[n][best] - recipe.offset) ? i : best), 0);
+    const plane = lines[n].reduce((best, x, i) => (Math.abs(x - shape.offset) < Math.abs(lines[n][best] - shape.offset) ? i : best), 0);
     const tolerance = 1e-6 * size;
     for (const along of [u, w] as const) {
       const across = along === u ? w : u;
-      for (let a = 0; a + 1 < lines[along].length; a++) {
-        const pa = clamp(along, (lines[along][a] + lines[along][a + 1]) / 2);
-        if (pa < min[along] || pa > max[along]) continue;
-        for (let b = 0; b < lines[across].length; b++) {
-          const pb = clamp(across, lines[across][b]);
-          if (pb < min[across] - tolerance || pb > max[across] + tolerance) continue;
-          if (!insideOutline(recipe.outline, along === u ? [pa, pb] : [pb, pa], tolerance)) continue;
+      // Outlines with the row's direction first, so that each row is cut once.
+      const loops = along === u ? shape.loops : shape.loops.map((l) => l.map(([p, q]): Point2 => [q, p]));
+      for (let b = 0; b < lines[across].length; b++) {
+        const pb = clamp(across, lines[across][b]);
+        if (pb < min[across] - tolerance || pb > max[across] + tolerance) continue;
+        // The edge counts as inside: a row just to either side will do.
+        const sides = [loopCrossings(loops, pb - tolerance), loopCrossings(loops, pb + tolerance)];
+        if (!sides.some((c) => c.length)) continue;
+        for (let a = 0; a + 1 < lines[along].length; a++) {
+          const pa = clamp(along, (lines[along][a] + lines[along][a + 1]) / 2);
+          if (!sides.some((c) => within(c, pa, tolerance))) continue;
           const index = [0, 0, 0];
           index[n] = plane;
           index[along] = a;
           index[across] = b;
           const key = `${along} ${index[1]} ${index[2]}`;
           let row = rows.get(key);
-          if (!row) rows.set(key, (row = new Uint8Array(lines[0].length)));
-          row[index[0]] = 1;
+          if (!row) rows.set(key, (row = new Uint16Array(lines[0].length)));
+          // Where a perfect and a lossy sheet overlap the perfect one shorts the other.
+          if (row[index[0]] !== 1) row[index[0]] = media.conductor[media.ofBody[body]];
         }
       }
     }
   }
   return rows;
+}
+
+/** Whether a coordinate lies between a pair of crossings, their ends counted in. */
+function within(crossings: readonly number[], at: number, tolerance: number): boolean {
+  for (let i = 0; i + 1 < crossings.length; i += 2) if (at >= crossings[i] - tolerance && at <= crossings[i + 1] + tolerance) return true;
+  return false;
 }

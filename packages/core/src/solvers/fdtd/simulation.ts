@@ -1,16 +1,12 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
+import { kernelImports, wasm } from '../kernels.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
 import type { Discrete } from './discretise.ts';
+import { type GuideModes, weightedEdges } from './guides.ts';
+import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
 import type { Region, RegionSums } from './recording.ts';
-
-/** The parts of WebAssembly that are used; the core has no DOM types. */
-interface Wasm {
-  Memory: new (d: { initial: number; maximum: number; shared: boolean }) => { buffer: ArrayBufferLike };
-  instantiate(module: unknown, imports: object): Promise<{ exports: Record<string, (...args: number[]) => void> }>;
-}
-const wasm = (globalThis as unknown as { WebAssembly: Wasm }).WebAssembly;
 
 export interface SimulationPlan {
   discrete: Discrete;
@@ -18,6 +14,10 @@ export interface SimulationPlan {
   waveform: (port: number, t: number) => number;
   /** Resistance of each port, ohms. */
   resistance: (port: number) => number;
+  /** Modes of the guided ports, in the order of the discrete model; none where absent. */
+  guides?: GuideModes[];
+  /** Source of a guided port's mode at (n + 1/2) dt. */
+  drive?: (guide: number, mode: number, t: number) => number;
   maxSteps: number;
   regions: Region[];
   /** Hertz. */
@@ -29,17 +29,13 @@ export interface SimulationPlan {
   boundaries: readonly string[];
 }
 
-const fieldsBytes = (sx: number, ny: number, nz: number): number => sx * (ny + 1) * (nz + 2) * 4;
+/** Floats of one class of branches. */
+const classFloats = 4 + 3 * terms;
 
-/** Imports the kernels expect. */
-export const kernelImports = (memory: unknown): object => ({
-  env: {
-    memory,
-    abort: () => {
-      throw new Error('The time-domain kernel stopped.');
-    },
-  },
-});
+/** Cells below which one thread does it all. */
+const smallModel = 20_000;
+
+const fieldsBytes = (sx: number, ny: number, nz: number): number => sx * (ny + 1) * (nz + 2) * 4;
 
 /** Bytes that a model takes, without building it. `sums` is the number of floats of Fourier sums. */
 export function memoryNeeded(cells: readonly [number, number, number], pml: readonly number[], dictionaryBytes: number, sums: number): number {
@@ -62,7 +58,13 @@ export class Simulation {
     private readonly buffer: ArrayBufferLike,
     private readonly run: (...args: number[]) => void,
     private readonly helpers: KernelThread[],
-    private readonly at: { config: number; voltages: number[]; energy: number; sums: { at: number; padded: number; floats: number }[] },
+    private readonly at: {
+      config: number;
+      voltages: number[];
+      records: number[];
+      energy: number;
+      sums: { at: number; padded: number; floats: number }[];
+    },
     bytes: number,
   ) {
     this.bytes = bytes;
@@ -72,7 +74,8 @@ export class Simulation {
     const { discrete: d, regions, frequencies } = plan;
     const { grid, sx, dt } = d;
     const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
-    const threads = Math.max(1, Math.min(host.threads, nz));
+    // Small models lose more by waiting than they gain by sharing.
+    const threads = nx * ny * nz < smallModel ? 1 : Math.max(1, Math.min(host.threads, nz));
     const arena = new Arena();
     const words: number[] = new Array<number>(P.WORDS).fill(0);
     words[P.SX] = sx;
@@ -131,8 +134,9 @@ export class Simulation {
     for (const base of [P.PSI_E, P.PSI_H])
       [yBytes, zBytes, zBytes, xBytes, xBytes, yBytes].forEach((bytes, i) => (words[base + i] = arena.take(bytes)));
 
-    const offset = ([i, j, k]: readonly number[]): number => ((k * (ny + 1) + j) * sx + i) * 4;
+    const offset = (at: ArrayLike<number>): number => ((at[2] * (ny + 1) + at[1]) * sx + at[0]) * 4;
     const strides = [4, sx * 4, sx * (ny + 1) * 4];
+    const addressOf = (field: number, at: Int32Array, n: number): number => words[P.EX + field] + offset(at.subarray(3 * n, 3 * n + 3));
     const series = d.ports.map((_, p) => put(Float32Array.from({ length: plan.maxSteps }, (__, n) => plan.waveform(p, (n + 0.5) * dt))));
     const voltages = d.ports.map(() => arena.take(plan.maxSteps * 8));
     const table = new DataView(new ArrayBuffer(d.ports.length * 32));
@@ -168,6 +172,80 @@ export class Simulation {
     words[P.PORT] = put(new Uint32Array(table.buffer));
     words[P.SRC] = put(Uint32Array.from(held.flatMap((h) => [h.at, h.value])));
     words[P.SRC_START] = put(Int32Array.from({ length: nz + 1 }, (_, k) => held.filter((h) => h.k < k).length));
+
+    // Guided ports: edges with the modes' fields, a line for each mode, what it sends and what is recorded.
+    const records = (plan.guides ?? []).map(({ modes }) => arena.take(modes.length * 2 * plan.maxSteps * 8));
+    const guideAddresses = (plan.guides ?? []).map((guide, g) => {
+      const { modes, step } = guide;
+      const edges = weightedEdges(guide);
+      const stride = 8 + 8 * modes.length;
+      const view = new DataView(new ArrayBuffer(edges.length * stride));
+      edges.forEach(({ c, at, beyond, other, e, w }, n) => {
+        view.setUint32(n * stride, words[P.EX + c] + offset(at), true);
+        view.setUint32(n * stride + 4, words[P.HX + other] + offset(beyond), true);
+        modes.forEach((_, m) => {
+          view.setFloat32(n * stride + 8 + 8 * m, e[m], true);
+          view.setFloat32(n * stride + 12 + 8 * m, w[m], true);
+        });
+      });
+      const cells = Math.ceil(0.5 * plan.maxSteps * Math.min(1, (c0 * dt) / step)) + 8;
+      const head = new DataView(new ArrayBuffer(40 + modes.length * 48));
+      const sources = Float32Array.from({ length: modes.length * plan.maxSteps }, (_, i) =>
+        plan.drive!(g, Math.floor(i / plan.maxSteps), ((i % plan.maxSteps) + 0.5) * dt),
+      );
+      const u32 = [
+        put(new Uint32Array(view.buffer)),
+        edges.length,
+        modes.length,
+        cells,
+        arena.take(modes.length * (3 * cells + 6) * 8),
+        put(sources),
+        records[g],
+        plan.maxSteps,
+      ];
+      u32.forEach((v, i) => head.setUint32(4 * i, v, true));
+      head.setFloat64(32, (c0 * dt) / step, true);
+      modes.forEach(({ line: { c, l, kc, form } }, m) => {
+        const cut = c0 * dt * kc;
+        const factors = [
+          (c0 * dt) / (c * step),
+          (c0 * dt) / (l * step),
+          form === 'shunt' ? cut : 0,
+          form === 'series' ? cut / l : 0,
+          cut / c,
+          cut / c,
+        ];
+        factors.forEach((v, i) => head.setFloat64(40 + m * 48 + 8 * i, v, true));
+      });
+      return put(new Uint32Array(head.buffer));
+    });
+    words[P.GUIDES] = put(Uint32Array.from(guideAddresses));
+    words[P.GUIDE_COUNT] = guideAddresses.length;
+
+    // Losses of metal: branches by plane, edges and faces apart; a lumped port's edge has its own branch.
+    const { branches } = d;
+    const loaded = new Set(held.map((h) => h.at));
+    const order = Array.from({ length: branches.count }, (_, n) => n).sort((a, b) => branches.index[3 * a + 2] - branches.index[3 * b + 2]);
+    for (const [start, list, magnetic] of [
+      [P.EDGE_START, P.EDGES, false],
+      [P.FACE_START, P.FACES, true],
+    ] as const) {
+      const mine = order.filter((n) => branches.field[n] > 2 === magnetic && !loaded.has(addressOf(branches.field[n], branches.index, n)));
+      const view = new DataView(new ArrayBuffer(Math.max(1, mine.length) * 48));
+      mine.forEach((n, i) => {
+        view.setUint32(i * 48, addressOf(branches.field[n], branches.index, n), true);
+        view.setUint32(i * 48 + 4, branches.metal[n], true);
+        view.setFloat32(i * 48 + 8, branches.q[n], true);
+      });
+      words[list] = put(new Uint32Array(view.buffer));
+      const starts = new Int32Array(nz + 2);
+      for (const n of mine) starts[branches.index[3 * n + 2] + 1]++;
+      for (let k = 0; k <= nz; k++) starts[k + 1] += starts[k];
+      words[start] = put(starts);
+    }
+    const classes = new Float32Array(Math.max(1, branches.metals.length) * classFloats);
+    branches.metals.forEach((m, i) => classes.set(recursion(m.fit, dt), i * classFloats));
+    words[P.BRANCH] = put(classes);
 
     // Running Fourier sums.
     const nf = frequencies.length;
@@ -221,7 +299,14 @@ export class Simulation {
 
     const instance = await wasm.instantiate(host.module, kernelImports(memory));
     const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => host.spawn(host.module, memory)));
-    return new Simulation(plan, memory.buffer, instance.exports.run, helpers, { config, voltages, energy: words[P.ENERGY], sums }, arena.bytes);
+    return new Simulation(
+      plan,
+      memory.buffer,
+      instance.exports.run,
+      helpers,
+      { config, voltages, records, energy: words[P.ENERGY], sums },
+      arena.bytes,
+    );
   }
 
   get steps(): number {
@@ -245,6 +330,12 @@ export class Simulation {
   /** Voltage of a port after each step so far, V. */
   voltage(port: number): Float64Array {
     return new Float64Array(this.buffer, this.at.voltages[port], this.step);
+  }
+
+  /** Amplitude of a guided mode's E after each step, and of its H half a step before, at the port's plane. */
+  guided(guide: number, mode: number): { v: Float64Array; i: Float64Array } {
+    const at = this.at.records[guide] + 2 * mode * this.plan.maxSteps * 8;
+    return { v: new Float64Array(this.buffer, at, this.step), i: new Float64Array(this.buffer, at + this.plan.maxSteps * 8, this.step) };
   }
 
   /** Fourier sums of a region so far. */

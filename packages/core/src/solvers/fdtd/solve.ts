@@ -1,15 +1,19 @@
-import { ProblemError } from '../../document/index.ts';
+import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultArray, ResultSet } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
+import { denseKernel } from '../modes/index.ts';
 import type { Progress, SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
+import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { type Discrete, discretise } from './discretise.ts';
+import { guideModes, type GuideModes } from './guides.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { type Pulse, pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxPower, lossPower, planeAtNodes, planRecording, type RecordingPlan } from './recorders.ts';
+import { boxFaces, boxPower, lossPower, metalLosses, planeAtNodes, planRecording, type RecordingPlan } from './recorders.ts';
+import { Settled, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
 
 /** Frequencies of the S-parameters, Hz. */
@@ -21,155 +25,248 @@ const samplesPerPeriod = 2.4;
 /** Wall seconds between two progress reports. */
 const reportEvery = 0.4;
 
-interface Waves {
-  /** Incident power of the source at each frequency (relative), port voltage and S11. */
-  sRe: Float64Array;
-  sIm: Float64Array;
-  source: PortSpectrum;
-  voltage: PortSpectrum;
+/** What one excitation left behind. */
+interface Excitation {
+  excited: number;
+  spectra: ChannelSpectra;
+  energies: [number, number][];
+  residual: number;
+  ended: 'decayed' | 'settled' | 'steps' | 'stopped';
 }
 
-/** S11 from the source and port spectra: V is taken as the mean over a step, as the lumped resistor sees it. */
-function reflect(source: PortSpectrum, voltage: PortSpectrum, dt: number): Waves {
-  const n = source.frequencies.length;
-  const sRe = new Float64Array(n);
-  const sIm = new Float64Array(n);
-  for (let f = 0; f < n; f++) {
-    const mean = Math.cos(Math.PI * source.frequencies[f] * dt);
-    const [a, b] = [source.re[f], source.im[f]];
-    const [c, d] = [2 * voltage.re[f] * mean, 2 * voltage.im[f] * mean];
-    const p = a * a + b * b;
-    sRe[f] = (c * a + d * b) / p - 1;
-    sIm[f] = (d * a - c * b) / p;
-  }
-  return { sRe, sIm, source, voltage };
-}
-
-/** Solves a scene in the time domain with its first port excited. Throws ProblemError if the grid shows a fault. */
+/**
+ * Solves a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
+ * those of the first. Throws ProblemError if the grid shows a fault.
+ */
 export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions): Promise<ResultSet> {
   const discrete = discretise(scene);
   if (discrete.problems.length) throw new ProblemError(discrete.problems);
   const { dt, grid } = discrete;
+  const guides = await solveGuides(scene, discrete, host);
+  const channels = channelsOf(scene, guides);
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, discrete);
-  const excited = 0;
-  const source = (port: number, t: number): number => (port === excited ? pulseAt(pulse, t) : 0);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
-  const simulation = await Simulation.create(
-    {
-      discrete,
-      waveform: source,
-      resistance: (p) => scene.ports[p].resistance,
-      maxSteps,
-      regions: plan.regions,
-      frequencies: scene.recordAt,
-      every,
-      lowest: scene.band.from,
-      boundaries: scene.boundaries,
-    },
-    host,
-  );
-  try {
-    const band = bandFrequencies(scene.band);
-    const sourceBand = new PortSpectrum(band, dt, 0.5);
-    const sourceSeries = Float64Array.from({ length: maxSteps }, (_, n) => pulseAt(pulse, (n + 0.5) * dt));
-    const voltageBand = scene.ports.map(() => new PortSpectrum(band, dt, 1));
-    const stopAt = scene.details.stopAt ?? 1e-5;
-    const energies: [number, number][] = [];
-    const pulseSteps = Math.ceil(pulse.length / dt);
-    const perPeriod = Math.max(8, Math.round(1 / (pulse.centre * dt)));
-    let peak = 0;
-    let energy = 1;
-    let ended: 'decayed' | 'steps' | 'stopped' = 'steps';
-    const started = host.now();
-    let lastReport = started;
-    while (simulation.steps < maxSteps) {
-      const raw = await simulation.advance(Math.min(perPeriod, maxSteps - simulation.steps));
-      peak = Math.max(peak, raw);
-      energy = raw / peak;
-      energies.push([simulation.steps, energy]);
-      await host.breathe();
-      if (simulation.steps >= pulseSteps && energy <= stopAt) {
-        ended = 'decayed';
-        break;
-      }
-      if (signal?.aborted) {
-        ended = 'stopped';
-        break;
-      }
-      const now = host.now();
-      if (onProgress && now - lastReport > reportEvery) {
-        lastReport = now;
-        sourceBand.update(sourceSeries.subarray(0, simulation.steps));
-        voltageBand[excited].update(simulation.voltage(excited));
-        onProgress(report(simulation.steps, maxSteps, pulseSteps, energies, stopAt, now - started, reflect(sourceBand, voltageBand[excited], dt)));
-      }
-    }
-    const seconds = host.now() - started;
-    sourceBand.update(sourceSeries.subarray(0, simulation.steps));
-    voltageBand.forEach((v, p) => v.update(simulation.voltage(p)));
-    return assemble();
+  // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
+  const stopAt = scene.details.stopAt ?? (scene.guides.length ? 1e-7 : 1e-5);
+  const pulseSteps = Math.ceil(pulse.length / dt);
+  const perPeriod = Math.max(8, Math.round(1 / (pulse.centre * dt)));
+  const band = bandFrequencies(scene.band);
+  const sourceSeries = Float64Array.from({ length: maxSteps }, (_, n) => pulseAt(pulse, (n + 0.5) * dt));
+  const order = channels.flatMap((c, n) => (!scene.excite || scene.excite.includes(c.name) ? [n] : []));
+  const runs: Excitation[] = [];
+  const arrays: Record<string, ResultArray> = {};
+  let recorded: ReturnType<typeof recordedFields> | null = null;
+  const machine = { threads: 1, bytes: 0, steps: 0 };
+  const started = host.now();
+  let lastReport = started;
 
-    function assemble(): ResultSet {
-      const waves = voltageBand.map((v) => reflect(sourceBand, v, dt));
-      const arrays: Record<string, ResultArray> = {};
-      const ports = scene.ports.length;
-      const s = new Float64Array(band.length * ports * 2);
-      waves.forEach((w, p) => {
-        // A passive port receives b = V / sqrt(R) where the source would have sent a = Vs / (2 sqrt(R)).
-        const ratio = p === excited ? 1 : Math.sqrt(scene.ports[excited].resistance / scene.ports[p].resistance);
-        for (let f = 0; f < band.length; f++) {
-          const own = p === excited ? 0 : 1;
-          s[(f * ports + p) * 2] = (w.sRe[f] + own) * ratio;
-          s[(f * ports + p) * 2 + 1] = w.sIm[f] * ratio;
-        }
-      });
-      arrays.frequency = { shape: [band.length], data: band };
-      arrays.s = { shape: [band.length, ports, 2], data: s };
-      Object.assign(arrays, timeSignal(simulation, ports, dt));
-      arrays.energy = { shape: [2, energies.length], data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]) };
-      const recorded = recordedFields({ scene, d: discrete, plan, simulation, pulse, excited, every }, arrays);
-      const balance = recorded.figures?.map((f) => (f.accepted - f.radiated - f.lost) / f.accepted) ?? null;
-      let largest = 0;
-      for (let f = 0; f < band.length; f++) largest = Math.max(largest, Math.hypot(waves[excited].sRe[f], waves[excited].sIm[f]));
-      const farField = scene.recorders.find((r) => r.kind === 'far-field');
-      return {
-        meta: {
-          format: 'jadebell-result',
-          version: 1,
-          solver: 'fdtd',
-          coreVersion,
-          ports: scene.ports.map(({ name, resistance }) => ({ name, resistance })),
-          excited: scene.ports[excited].name,
-          recordAt: scene.recordAt,
-          farField: farField && recorded.figures ? { name: farField.name, step: recorded.step, figures: recorded.figures } : null,
-          fieldPlanes: recorded.planes,
-          evidence: {
-            steps: simulation.steps,
-            timeStep: dt,
-            cells: [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)],
-            cellsPerWavelength: grid.cellsPerWavelength,
-            residualEnergy: energy,
-            ended,
-            pulseAtEdges: [
-              pulseLevel(pulse, scene.band.from) - pulseLevel(pulse, pulse.centre),
-              pulseLevel(pulse, scene.band.to) - pulseLevel(pulse, pulse.centre),
-            ],
-            powerBalance: balance,
-            largestReflection: largest,
-            seconds,
-            threads: simulation.threads,
-            cellsPerSecond: (cellCount(grid) * simulation.steps) / seconds,
-            bytes: simulation.bytes,
-          },
-        },
-        arrays,
+  for (const [turn, excited] of order.entries()) {
+    if (signal?.aborted && turn) break;
+    const channel = channels[excited];
+    const simulation = await Simulation.create(
+      {
+        discrete,
+        waveform: (port, t) => (channel.kind === 'lumped' && port === channel.port ? pulseAt(pulse, t) : 0),
+        resistance: (p) => scene.ports[p].resistance,
+        guides,
+        drive: (guide, mode, t) => (channel.kind === 'guided' && guide === channel.guide && mode === channel.mode ? pulseAt(pulse, t) : 0),
+        maxSteps,
+        // Fields are kept of the first excitation only.
+        regions: turn ? [] : plan.regions,
+        frequencies: scene.recordAt,
+        every,
+        lowest: scene.band.from,
+        boundaries: scene.boundaries,
+      },
+      host,
+    );
+    try {
+      const source = new PortSpectrum(band, dt, 0.5);
+      const run: Excitation = {
+        excited,
+        spectra: new ChannelSpectra(channels, band, excited, source, dt),
+        energies: [],
+        residual: 1,
+        ended: 'steps',
       };
+      const update = (): void => {
+        source.update(sourceSeries.subarray(0, simulation.steps));
+        run.spectra.update(simulation);
+      };
+      const faded = (at: Float64Array): ChannelSpectra =>
+        new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt).takeFaded(simulation, sourceSeries);
+      const settled = guides.length ? new Settled(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
+      let peak = 0;
+      while (simulation.steps < maxSteps) {
+        const raw = await simulation.advance(Math.min(perPeriod, maxSteps - simulation.steps));
+        peak = Math.max(peak, raw);
+        run.residual = raw / peak;
+        run.energies.push([simulation.steps, run.residual]);
+        await host.breathe();
+        if (simulation.steps >= pulseSteps && run.residual <= stopAt) {
+          run.ended = 'decayed';
+          break;
+        }
+        // Running sums of fields cannot be faded afterwards: with recorders the energy must have gone as well.
+        const quiet = !plan.regions.length || turn > 0 || run.residual <= 1e-5;
+        if (quiet && settled?.due(simulation.steps) && settled.look(simulation.steps, faded(bandFrequencies({ ...scene.band, points: watched })))) {
+          run.ended = 'settled';
+          break;
+        }
+        if (signal?.aborted) {
+          run.ended = 'stopped';
+          break;
+        }
+        const now = host.now();
+        if (onProgress && now - lastReport > reportEvery) {
+          lastReport = now;
+          update();
+          const own = reflection(run.spectra, excited);
+          onProgress(report(simulation.steps, maxSteps, pulseSteps, run.energies, stopAt, now - started, own, turn, order.length));
+        }
+      }
+      if (settled && (run.ended === 'settled' || run.ended === 'steps')) run.spectra = faded(band);
+      else update();
+      runs.push(run);
+      Object.assign(machine, { threads: simulation.threads, bytes: simulation.bytes, steps: machine.steps + simulation.steps });
+      if (turn === 0) {
+        Object.assign(arrays, timeSignal(simulation, channels, dt));
+        recorded = recordedFields({ scene, d: discrete, plan, simulation, pulse, channels, excited, every }, arrays);
+      }
+    } finally {
+      simulation.close();
     }
-  } finally {
-    simulation.close();
   }
+
+  const seconds = host.now() - started;
+  const s = scattering(channels, runs, band);
+  arrays.frequency = { shape: [band.length], data: band };
+  arrays.s = { shape: [band.length, channels.length, runs.length, 2], data: s };
+  const { energies } = runs[0];
+  arrays.energy = { shape: [2, energies.length], data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]) };
+  guideArrays(channels, band, arrays);
+  const farField = scene.recorders.find((r) => r.kind === 'far-field');
+  const figures = recorded?.figures ?? null;
+  return {
+    meta: {
+      format: 'jadebell-result',
+      version: 2,
+      solver: 'fdtd',
+      coreVersion,
+      ports: channels.map((c) =>
+        c.kind === 'lumped'
+          ? { name: c.name, resistance: c.resistance }
+          : { name: c.name, resistance: 0, mode: c.mode + 1, family: c.modes.modes[c.mode].mode.kind },
+      ),
+      excitations: runs.map((r) => r.excited),
+      recordAt: scene.recordAt,
+      farField: farField && figures ? { name: farField.name, step: recorded!.step, figures } : null,
+      fieldPlanes: recorded?.planes ?? [],
+      evidence: {
+        steps: machine.steps,
+        timeStep: dt,
+        cells: [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)],
+        cellsPerWavelength: grid.cellsPerWavelength,
+        residualEnergy: Math.max(...runs.map((r) => r.residual)),
+        ended:
+          runs.some((r) => r.ended === 'stopped') || runs.length < order.length
+            ? 'stopped'
+            : ((['steps', 'settled'] as const).find((how) => runs.some((r) => r.ended === how)) ?? 'decayed'),
+        pulseAtEdges: [
+          pulseLevel(pulse, scene.band.from) - pulseLevel(pulse, pulse.centre),
+          pulseLevel(pulse, scene.band.to) - pulseLevel(pulse, pulse.centre),
+        ],
+        powerBalance: figures?.map((f) => (f.accepted - f.radiated - f.lost) / f.accepted) ?? null,
+        ...networkEvidence(s, channels, runs, band),
+        seconds,
+        threads: machine.threads,
+        cellsPerSecond: (cellCount(grid) * machine.steps) / seconds,
+        bytes: machine.bytes,
+      },
+    },
+    arrays,
+  };
+}
+
+/** Modes of all guided ports; throws what stands in the way. */
+async function solveGuides(scene: Scene, discrete: Discrete, host: SolveOptions['host']): Promise<GuideModes[]> {
+  if (!scene.guides.length) return [];
+  const eliminate = await denseKernel(host.module);
+  const out: GuideModes[] = [];
+  const problems: Problem[] = [];
+  scene.guides.forEach((guide, g) => {
+    const result = guideModes(discrete, guide, discrete.guides[g], scene.band, eliminate);
+    if ('found' in result) out.push(result.found);
+    else problems.push(...result.problems);
+  });
+  if (problems.length) throw new ProblemError(problems);
+  return out;
+}
+
+/** Reflection of the excited channel so far. */
+function reflection(spectra: ChannelSpectra, excited: number): { frequencies: number[]; re: number[]; im: number[] } {
+  const frequencies = Array.from(spectra.frequencies);
+  const pairs = frequencies.map((_, f): [number, number] => {
+    const { a, b } = spectra.waves(excited, f);
+    const d = a[0] ** 2 + a[1] ** 2;
+    return [(b[0] * a[0] + b[1] * a[1]) / d, (b[1] * a[0] - b[0] * a[1]) / d];
+  });
+  return { frequencies, re: pairs.map((p) => p[0]), im: pairs.map((p) => p[1]) };
+}
+
+/** Most power that comes out for power 1 in, as an amplitude, and by how much S differs from its transpose; channels below cutoff left out. */
+function networkEvidence(
+  s: Float64Array,
+  channels: readonly Channel[],
+  runs: readonly Excitation[],
+  band: Float64Array,
+): { largestReflection: number; asymmetry: number | null } {
+  const [n, m] = [channels.length, runs.length];
+  let largest = 0;
+  let asymmetry: number | null = null;
+  for (let f = 0; f < band.length; f++) {
+    const open = channels.map((c) => c.kind === 'lumped' || c.modes.modes[c.mode].at(band[f]).propagates);
+    runs.forEach(({ excited }, e) => {
+      if (!open[excited]) return;
+      let sum = 0;
+      for (let c = 0; c < n; c++) {
+        if (!open[c]) continue;
+        const at = 2 * ((f * n + c) * m + e);
+        sum += s[at] ** 2 + s[at + 1] ** 2;
+        const back = runs.findIndex((r) => r.excited === c);
+        if (back < 0 || c === excited) continue;
+        const other = 2 * ((f * n + excited) * m + back);
+        asymmetry = Math.max(asymmetry ?? 0, Math.hypot(s[at] - s[other], s[at + 1] - s[other + 1]));
+      }
+      largest = Math.max(largest, Math.sqrt(sum));
+    });
+  }
+  return { largestReflection: largest, asymmetry };
+}
+
+/** Propagation constants and profiles of guided modes. */
+function guideArrays(channels: readonly Channel[], band: Float64Array, arrays: Record<string, ResultArray>): void {
+  if (!channels.some((c) => c.kind === 'guided')) return;
+  const beta = new Float64Array(2 * band.length * channels.length);
+  for (let f = 0; f < band.length; f++)
+    channels.forEach((c, n) => {
+      if (c.kind === 'guided') beta.set(c.modes.modes[c.mode].at(band[f]).beta, 2 * (f * channels.length + n));
+    });
+  arrays.beta = { shape: [band.length, channels.length, 2], data: beta };
+  channels.forEach((c, n) => {
+    if (c.kind !== 'guided') return;
+    const { section, modes } = c.modes;
+    const { u, v } = modes[c.mode].mode.e;
+    const size = section.u.length * section.v.length;
+    const data = new Float32Array(2 * size);
+    data.set(u);
+    data.set(v, size);
+    arrays[`mode:${n}`] = { shape: [2, section.v.length, section.u.length], data };
+    arrays[`mode:${n}:u`] = { shape: [section.u.length], data: section.u };
+    arrays[`mode:${n}:v`] = { shape: [section.v.length], data: section.v };
+  });
 }
 
 /** Forecast from the decay of the energy since the pulse. */
@@ -180,7 +277,9 @@ function report(
   energies: [number, number][],
   stopAt: number,
   elapsed: number,
-  w: Waves,
+  own: NonNullable<Progress['s']>,
+  turn: number,
+  turns: number,
 ): Progress {
   const last = energies[energies.length - 1];
   let steps = Math.min(maxSteps, pulseSteps * 2);
@@ -189,22 +288,17 @@ function report(
     const rate = Math.log(back[1] / last[1]) / (last[0] - back[0]);
     steps = Math.min(maxSteps, Math.ceil(step + Math.log(last[1] / stopAt) / rate));
   } else if (step >= steps) steps = maxSteps;
-  const fraction = Math.min(0.99, step / steps);
-  return {
-    fraction,
-    step,
-    steps,
-    energy: last[1],
-    secondsLeft: (elapsed / step) * (steps - step),
-    s: { frequencies: Array.from(w.source.frequencies), re: Array.from(w.sRe), im: Array.from(w.sIm) },
-  };
+  // The excitations to come are expected to take as long as this one.
+  const fraction = Math.min(0.99, (turn + step / steps) / turns);
+  return { fraction, step, steps, turn, turns, energy: last[1], secondsLeft: (elapsed / fraction) * (1 - fraction), s: own };
 }
 
-/** The port voltages over time, thinned to at most 2000 samples. */
-function timeSignal(simulation: Simulation, ports: number, dt: number): Record<string, ResultArray> {
+/** Port voltages and amplitudes of guided modes over time, thinned to at most 2000 samples. */
+function timeSignal(simulation: Simulation, channels: readonly Channel[], dt: number): Record<string, ResultArray> {
+  const ports = channels.length;
   const every = Math.max(1, Math.ceil(simulation.steps / 2000));
   const count = Math.floor(simulation.steps / every);
-  const signals = Array.from({ length: ports }, (_, p) => simulation.voltage(p));
+  const signals = channels.map((c) => (c.kind === 'lumped' ? simulation.voltage(c.port) : simulation.guided(c.guide, c.mode).v));
   return {
     time: { shape: [count], data: Float64Array.from({ length: count }, (_, n) => (n + 1) * every * dt) },
     signal: {
@@ -220,6 +314,7 @@ interface Recorded {
   plan: RecordingPlan;
   simulation: Simulation;
   pulse: Pulse;
+  channels: readonly Channel[];
   excited: number;
   /** Steps between Fourier samples. */
   every: number;
@@ -227,7 +322,7 @@ interface Recorded {
 
 /** Fields and patterns at the recorded frequencies, scaled to 1 W incident with the source's phase taken out. */
 function recordedFields(
-  { scene, d, plan, simulation, pulse, excited, every }: Recorded,
+  { scene, d, plan, simulation, pulse, channels, excited, every }: Recorded,
   arrays: Record<string, ResultArray>,
 ): { figures: PatternFigures[] | null; step: number; planes: ResultSet['meta']['fieldPlanes'] } {
   const { dt } = d;
@@ -240,16 +335,15 @@ function recordedFields(
   if (!nf) return { figures: null, step: 0, planes };
   const source = new PortSpectrum(scene.recordAt, dt, 0.5);
   source.update(Float64Array.from({ length: simulation.steps }, (_, n) => pulseAt(pulse, (n + 0.5) * dt)));
-  const voltage = new PortSpectrum(scene.recordAt, dt, 1);
-  voltage.update(simulation.voltage(excited));
-  const waves = reflect(source, voltage, dt);
-  const resistance = scene.ports[excited].resistance;
-  // The Fourier sums lack the sampling interval; incident power of a source Vs behind R is |Vs/2|^2 / (2R).
+  const spectra = new ChannelSpectra(channels, scene.recordAt, excited, source, dt);
+  spectra.update(simulation);
+  // The Fourier sums lack the sampling interval; a wave a brings |a|^2 / 2 in.
   const scales = scene.recordAt.map((_, f): [number, number] => {
-    const size = Math.hypot(source.re[f], source.im[f]);
-    const factor = (every * dt * Math.sqrt(8 * resistance)) / (size * size);
-    return [factor * source.re[f], -factor * source.im[f]];
+    const { a } = spectra.waves(excited, f);
+    const factor = (every * dt * Math.SQRT2) / (a[0] ** 2 + a[1] ** 2);
+    return [factor * a[0], -factor * a[1]];
   });
+  const s = scattering(channels, [{ excited, spectra }], scene.recordAt);
   const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
 
   plan.planes.forEach((p, n) => {
@@ -272,15 +366,19 @@ function recordedFields(
     const pattern = nearToFar(faces, frequency, nTheta, nPhi);
     data.set(pattern.values, f * nTheta * nPhi * 4);
     const { power, peak, theta, phi } = patternPower(pattern);
-    const accepted = 1 - waves.sRe[f] ** 2 - waves.sIm[f] ** 2;
+    // What does not come out of a port again.
+    let accepted = 1;
+    channels.forEach((_, c) => (accepted -= s[2 * (f * channels.length + c)] ** 2 + s[2 * (f * channels.length + c) + 1] ** 2));
     const radiated = boxPower(faces);
-    const lost = lossPower(plan, d, sums, nf, f, scales[f]);
+    const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]);
+    const lost = lossPower(plan, d, sums, nf, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0);
     return {
       frequency,
       radiated,
       fromPattern: power,
       accepted,
       lost,
+      lostInMetal: metal,
       directivity: (4 * Math.PI * peak) / power,
       gain: (4 * Math.PI * peak * radiated) / (power * accepted),
       realisedGain: (4 * Math.PI * peak * radiated) / power,

@@ -1,0 +1,92 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readTouchstone } from '@jadebell/core/formats';
+import type { Page } from 'playwright-core';
+import { type Session, startSession, until } from './session.ts';
+
+let s: Session;
+let page: Page;
+beforeAll(async () => {
+  s = await startSession(14560);
+  page = s.page;
+}, 120_000);
+afterAll(() => s?.end(), 60_000);
+
+describe('a bend of guide between guided ports', () => {
+  test('the metal of a line is told to be lossy, of a thickness, or perfect', async () => {
+    await page.goto(s.address);
+    await page.locator('.shelf-card', { hasText: 'Gauge feed: bend' }).getByRole('link').first().click();
+    const metal = s.entry('metal');
+    await metal.locator('svg').first().click();
+    const choice = metal.getByLabel('conductor', { exact: true });
+    await metal.getByLabel('thickness of the metal known').selectOption('given');
+    await s.setChip('thickness of the metal', '0 um');
+    await metal.getByRole('alert').waitFor();
+    await s.setChip('thickness of the metal', '5 um');
+    await until('the fault is gone', async () => (await metal.getByRole('alert').count()) === 0);
+    await choice.selectOption('perfect');
+    await until('no thickness is asked for', async () => (await metal.getByLabel('thickness of the metal known').count()) === 0);
+    // The choice stays to be read when the line is no longer picked.
+    await s.entry('way').locator('svg').first().click();
+    expect(await choice.inputValue()).toBe('perfect');
+    await s.saved();
+  });
+
+  test('a port is put on a face, its plane is shifted, its fault is told', async () => {
+    await page.keyboard.press('2');
+    await s.entry('up').hover();
+    await page.getByRole('button', { name: 'Remove up' }).click();
+    await page.getByRole('button', { name: 'Add port' }).click();
+    await page.getByRole('menuitem', { name: 'guided, on a face of a body' }).click();
+    const port = s.entry('port1');
+    await port.getByText('The port has no face yet.').waitFor();
+    // The end of the upper arm is the face of the air towards high y that lies furthest out.
+    await port.getByLabel('face', { exact: true }).selectOption('air.air_shape.side3');
+    await until('the port has its place', async () => (await port.getByRole('alert').count()) === 0);
+    await page.getByText('2 port1').waitFor();
+    await s.setChip('modes', '0', 1);
+    await port.getByRole('alert').waitFor();
+    await s.setChip('modes', '2', 1);
+    await until('the number is taken', async () => (await port.getByRole('alert').count()) === 0);
+    await s.setChip('modes', '1', 1);
+    await page.getByRole('group', { name: 'Excited ports' }).getByRole('button', { name: 'port1' }).click();
+    expect(await page.getByRole('group', { name: 'Excited ports' }).getByRole('button', { name: 'port1' }).getAttribute('aria-pressed')).toBe(
+      'false',
+    );
+    await page.getByRole('group', { name: 'Excited ports' }).getByRole('button', { name: 'port1' }).click();
+  });
+
+  test('the run excites both in turn; S, modes and a two-port file can be read', async () => {
+    await page.keyboard.press('3');
+    await page.getByRole('button', { name: 'draft' }).click();
+    await page.getByText('nothing stands in the way').waitFor();
+    await page.getByText(/about 2 ×/).waitFor();
+    await page.getByRole('button', { name: 'Run', exact: true }).click();
+    await page.getByLabel('Run 2', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 90_000 });
+    await page.getByRole('img', { name: 'Field of left' }).waitFor();
+    await page.getByRole('img', { name: 'Field of port1' }).waitFor();
+    await page.getByText('S21').first().waitFor();
+    const file = await s.downloaded(async () => {
+      await page.getByRole('button', { name: 'Export Scattering', exact: true }).click();
+      await page.getByRole('menuitem', { name: 'Touchstone (.s2p)' }).click();
+    });
+    expect(file.name).toBe('gauge-feed-bend-run2.s2p');
+    const read = readTouchstone(file.text, 2);
+    read.frequency.forEach((_, f) => {
+      const power = (to: number, from: number): number => read.s[to][from][f].re ** 2 + read.s[to][from][f].im ** 2;
+      // Without loss all comes out again, and both ways alike.
+      expect(Math.abs(power(0, 0) + power(1, 0) - 1)).toBeLessThan(2e-3);
+      expect(Math.abs(power(1, 0) - power(0, 1))).toBeLessThan(1e-3);
+    });
+    expect(Math.max(...read.s[1][0].map((v) => Math.hypot(v.re, v.im)))).toBeGreaterThan(0.5);
+  }, 150_000);
+
+  test('what a port cannot guide is told by the run, and nothing is lost', async () => {
+    await page.keyboard.press('3');
+    await s.setChip('lowest frequency', '4 GHz');
+    await s.setChip('highest frequency', '7 GHz');
+    await page.getByText('nothing stands in the way').waitFor();
+    await page.getByRole('button', { name: 'Run', exact: true }).click();
+    await page.getByText('No mode of the port propagates anywhere in the band.').first().waitFor({ timeout: 60_000 });
+    expect(s.faults.filter((f) => !/status of 4\d\d/.test(f))).toEqual([]);
+  }, 90_000);
+});

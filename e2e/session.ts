@@ -1,0 +1,90 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser, BrowserContext, Download, Locator, Page } from 'playwright-core';
+import { openBrowser } from './browser.ts';
+
+interface Service {
+  address: string;
+  stop(): Promise<void>;
+}
+
+/** Asks again until it is so; the page's own policy forbids evaluated text, so the asking is done from here. */
+export async function until(what: string, so: () => Promise<boolean>, within = 15_000): Promise<void> {
+  for (const end = Date.now() + within; !(await so()); await new Promise((r) => setTimeout(r, 60)))
+    if (Date.now() > end) throw new Error(`Not so within ${within / 1000} s: ${what}.`);
+}
+
+/** The program started on ports and a folder of its own, and a browser that looks at it. */
+export interface Session {
+  address: string;
+  browser: Browser;
+  context: BrowserContext;
+  page: Page;
+  /** What pages reported as errors. */
+  faults: string[];
+  /** The chip of a label. */
+  chip(label: string): Locator;
+  /** Opens a chip, types an expression, leaves with Enter. */
+  setChip(label: string, value: string, nth?: number): Promise<void>;
+  /** Adds a line from the menus over the stage view. */
+  add(group: string, title: string): Promise<void>;
+  stage(name: string): Locator;
+  entry(name: string): Locator;
+  saved(): Promise<void>;
+  downloaded(act: () => Promise<void>): Promise<{ name: string; text: string; bytes: Buffer }>;
+  end(): Promise<void>;
+}
+
+export async function startSession(port: number): Promise<Session> {
+  const folder = mkdtempSync(join(tmpdir(), 'jadebell-e2e-'));
+  const scripts = '../scripts/service.mjs';
+  const { startService } = (await import(scripts)) as { startService(o: object): Promise<Service> };
+  const service = await startService({ folder, port, databasePort: port + 10 });
+  const browser = await openBrowser();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const page = await context.newPage();
+  const faults: string[] = [];
+  page.setDefaultTimeout(15_000);
+  page.on('pageerror', (e) => faults.push(e.message));
+  page.on('console', (m) => {
+    if (m.type() === 'error') faults.push(m.text());
+  });
+  const chip = (label: string): Locator => page.getByRole('button', { name: new RegExp(`^${label}:`) });
+  return {
+    address: service.address,
+    browser,
+    context,
+    page,
+    faults,
+    chip,
+    async setChip(label, value, nth = 0) {
+      await chip(label).nth(nth).click();
+      await page.getByRole('textbox', { name: label }).fill(value);
+      await page.keyboard.press('Enter');
+    },
+    async add(group, title) {
+      await page.getByRole('button', { name: `+ ${group}` }).click();
+      await page.getByRole('menuitem', { name: new RegExp(`^${title}`) }).click();
+    },
+    stage: (name) => page.getByRole('navigation', { name: 'Course' }).getByRole('link', { name }),
+    entry: (name) => page.locator(`#entry-${name}`),
+    saved: () =>
+      page
+        .getByRole('status')
+        .filter({ hasText: /^saved$/ })
+        .waitFor(),
+    async downloaded(act) {
+      const waiting: Promise<Download> = page.waitForEvent('download');
+      await act();
+      const file = await waiting;
+      const bytes = readFileSync(await file.path());
+      return { name: file.suggestedFilename(), text: bytes.toString('utf8'), bytes };
+    },
+    async end() {
+      await browser.close();
+      await service.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

@@ -1,0 +1,174 @@
+import { z } from 'zod';
+import {
+  type Accepts,
+  axis,
+  type Chip,
+  type Column,
+  expression,
+  faceText,
+  nameText,
+  planeName,
+  type Quantity,
+  type SentencePart,
+  vector2,
+  vector3,
+} from './chips.ts';
+
+/** One editable value of a line: its schema, its chips and how it reads in the sentence. */
+export interface Field<T> {
+  schema: z.ZodType<T>;
+  /** Value in a new line. */
+  fresh: T;
+  chips?(path: string, value: T, line: Record<string, unknown>): Chip[];
+  parts(path: string, value: T, line: Record<string, unknown>): SentencePart[];
+  /** Lines that the value names, and what each must be. */
+  inputs?(path: string, value: T): { path: string; name: string; accepts: Accepts }[];
+}
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type Fields = Record<string, Field<any>>;
+type ValueOf<F> = F extends Field<infer T> ? T : never;
+/** Values of fields; one that a document may lack is optional. */
+export type ValuesOf<F extends Fields> = {
+  [P in keyof F as undefined extends ValueOf<F[P]> ? never : P]: ValueOf<F[P]>;
+} & { [P in keyof F as undefined extends ValueOf<F[P]> ? P : never]?: ValueOf<F[P]> };
+
+const chipPart = (path: string): SentencePart[] => [{ chip: path }];
+
+/** One expression. */
+export const value = (quantity: Quantity, label: string, fresh: string, more: Partial<Chip> & { about?: string } = {}): Field<string> => {
+  const { about, ...rest } = more;
+  return {
+    schema: about ? expression.describe(about) : expression,
+    fresh,
+    chips: (path) => [{ path, label, quantity, ...rest }],
+    parts: chipPart,
+  };
+};
+export const length = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { about });
+export const positive = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { positive: true, about });
+export const angle = (label: string, fresh: string): Field<string> => value('angle', label, fresh);
+export const count = (label: string, fresh: string, least: number, most: number): Field<string> =>
+  value('number', label, fresh, { whole: [least, most] });
+
+/** Letters of a vector's components: fixed, or those of the line's plane. */
+const letters = (line: Record<string, unknown>, names?: string): string => names ?? (line.plane as string | undefined) ?? 'xyz';
+
+interface VectorOptions {
+  positive?: boolean;
+  names?: string;
+  between?: string;
+  quantity?: Quantity;
+  about?: string;
+}
+const vector = <T extends string[]>(schema: z.ZodType<T>, label: string, fresh: T, options: VectorOptions): Field<T> => ({
+  schema: options.about ? schema.describe(options.about) : schema,
+  fresh,
+  chips: (path, v, line) =>
+    v.map((_, i) => ({
+      path: `${path}.${i}`,
+      label: `${label} ${letters(line, options.names)[i]}`,
+      quantity: options.quantity ?? 'length',
+      ...(options.positive ? { positive: true } : {}),
+    })),
+  parts: (path, v) => v.flatMap((_, i): SentencePart[] => [...(i && options.between ? [options.between] : []), { chip: `${path}.${i}` }]),
+});
+/** Three expressions for x, y and z. */
+export const point = (label: string, fresh: [string, string, string] = ['0 mm', '0 mm', '0 mm'], options: VectorOptions = {}) =>
+  vector(vector3, label, fresh, { names: 'xyz', ...options });
+export const size3 = (label: string, fresh: [string, string, string], about?: string) =>
+  vector(vector3, label, fresh, { names: 'xyz', positive: true, between: '×', about });
+/** Two expressions, for the axes of the line's plane unless names are given. */
+export const pair = (label: string, fresh: [string, string], options: VectorOptions = {}) => vector(vector2, label, fresh, options);
+
+/** One of a few words. */
+export const choice = <K extends string>(label: string, options: Record<K, string>): Field<K> => {
+  const keys = Object.keys(options) as K[];
+  return {
+    schema: z.enum(keys as [K, ...K[]]) as unknown as z.ZodType<K>,
+    fresh: keys[0],
+    parts: (path) => [{ choice: path, label, options: keys.map((v) => ({ value: v, label: options[v] })), otherwise: keys[0] }],
+  };
+};
+/** The same, taken as the first where a document lacks it. */
+const optionalChoice = <K extends string>(label: string, options: Record<K, string>): Field<K | undefined> => {
+  const { schema, ...rest } = choice(label, options);
+  return { ...rest, schema: schema.optional() } as Field<K | undefined>;
+};
+export const axisField = (fresh: 'x' | 'y' | 'z' = 'z', label = 'axis'): Field<'x' | 'y' | 'z'> => ({
+  schema: axis,
+  fresh,
+  parts: (path) => [{ choice: path, label, options: (['x', 'y', 'z'] as const).map((v) => ({ value: v, label: `along ${v}` })) }],
+});
+export const planeField: Field<'xy' | 'yz' | 'zx'> = {
+  schema: planeName,
+  fresh: 'xy',
+  parts: (path) => [{ choice: path, label: 'plane', options: (['xy', 'yz', 'zx'] as const).map((v) => ({ value: v, label: `in the ${v} plane` })) }],
+};
+
+const chosen = z.union([nameText, z.literal('')]);
+/** An earlier line. */
+export const ref = (label: string, accepts: Accepts): Field<string> => ({
+  schema: chosen.describe(`Name of an earlier line: ${accepts}`),
+  fresh: '',
+  parts: (path) => [{ ref: path, label, accepts }],
+  inputs: (path, name) => [{ path, name, accepts }],
+});
+/** Several earlier lines. */
+export const refs = (label: string, accepts: Accepts): Field<string[]> => ({
+  schema: z.array(nameText).max(2000).describe(`Names of earlier lines: ${accepts}`),
+  fresh: [],
+  parts: (path) => [{ refs: path, label, accepts }],
+  inputs: (path, names) => names.map((name, i) => ({ path: `${path}.${i}`, name, accepts })),
+});
+/** A face of an earlier line. */
+export const faceRef = (label: string): Field<string> => ({
+  schema: faceText,
+  fresh: '',
+  parts: (path) => [{ face: path, label }],
+  inputs: (path, name) => [{ path, name: name.split('.')[0], accepts: 'any' }],
+});
+
+/** Rows of expressions. `columns` may follow the line, for entry in polar coordinates. */
+export const rows = (label: string, fresh: string[][], least: number, columns: (line: Record<string, unknown>) => Column[]): Field<string[][]> => ({
+  schema: z.array(z.array(expression).min(1).max(6)).min(least).max(2000),
+  fresh,
+  chips: (path, v, line) =>
+    v.flatMap((_, i) => columns(line).map((c, k) => ({ path: `${path}.${i}.${k}`, label: `${label} ${i + 1} ${c.label}`, quantity: c.quantity }))),
+  parts: (path, _, line) => [{ list: path, label, columns: columns(line), least }],
+});
+/** Entry of points in the plane of the line: rectangular, or polar about its origin. */
+export const entry2 = optionalChoice('entry', { rectangular: 'as lengths', polar: 'as radius and angle' });
+/** Entry of points in space: rectangular, or cylindrical about z. */
+export const entry3 = optionalChoice('entry', { rectangular: 'as x, y, z', cylindrical: 'as radius, angle and z' });
+export const points2 = (fresh: string[][], least: number): Field<string[][]> =>
+  rows('point', fresh, least, (line) =>
+    line.entry === 'polar'
+      ? [
+          { label: 'radius', quantity: 'length' },
+          { label: 'angle', quantity: 'angle' },
+        ]
+      : [0, 1].map((i) => ({ label: letters(line)[i], quantity: 'length' })),
+  );
+export const points3 = (fresh: string[][], least: number): Field<string[][]> =>
+  rows('point', fresh, least, (line) =>
+    line.entry === 'cylindrical'
+      ? [
+          { label: 'radius', quantity: 'length' },
+          { label: 'angle', quantity: 'angle' },
+          { label: 'z', quantity: 'length' },
+        ]
+      : ['x', 'y', 'z'].map((l) => ({ label: l, quantity: 'length' as const })),
+  );
+
+/** Plain text. */
+export const words = (label: string, fresh: string, most: number): Field<string> => ({
+  schema: z.string().max(most),
+  fresh,
+  parts: (path) => [{ text: path, label }],
+});
+/** A part of the project that came from a file. */
+export const partRef = (label: string): Field<string> => ({
+  schema: z.string().max(80),
+  fresh: '',
+  parts: (path) => [{ part: path, label }],
+});

@@ -1,0 +1,53 @@
+import type { Form } from '../../document/index.ts';
+import { curve, frame, frameOnFace, sheet, simple, strokes, sweep, trace, wire } from './basic.ts';
+import { common, container, copyFace, cut, extrudeFace, imprint, join, offset, outline, section, split, thicken } from './combining.ts';
+import { drawing, imported } from './importing.ts';
+import type { Maker } from './maker.ts';
+import { alongCurve, place } from './placing.ts';
+
+export type { Bench, Made } from './maker.ts';
+export { placed } from './placing.ts';
+export { closedBody } from './importing.ts';
+
+/** Forms whose makers build in world coordinates already; the others build in the working frame and are moved. */
+export const worldForms: ReadonlySet<Form> = new Set<Form>([
+  'sweep', 'wire', 'trace', 'join', 'common', 'cut', 'split', 'imprint', 'place', 'along', 'thicken', 'offset', 'extrude face', 'copy face',
+  'section', 'outline', 'container', 'frame on face',
+]); // prettier-ignore
+
+/** What builds each form of recipe. */
+export const makers: { [F in Form]: Maker<F> } = {
+  box: simple as Maker<'box'>,
+  cylinder: simple as Maker<'cylinder'>,
+  cone: simple as Maker<'cone'>,
+  ball: simple as Maker<'ball'>,
+  torus: simple as Maker<'torus'>,
+  prism: simple as Maker<'prism'>,
+  rings: simple as Maker<'rings'>,
+  revolve: simple as Maker<'revolve'>,
+  sheet,
+  strokes,
+  curve,
+  frame,
+  'frame on face': frameOnFace,
+  sweep,
+  wire,
+  trace,
+  join,
+  common,
+  cut,
+  split,
+  imprint,
+  place,
+  along: alongCurve,
+  thicken,
+  offset,
+  'extrude face': extrudeFace,
+  'copy face': copyFace,
+  section,
+  outline,
+  container,
+  import: imported,
+  drawing,
+  nothing: () => ({ members: [] }),
+};

@@ -1,0 +1,190 @@
+import { type Point3, signedArea } from '../document/index.ts';
+import { apply } from '../numerics/affine.ts';
+import { exactArea, exactVolume } from './exactMeasures.ts';
+import { tidyLoops } from './flat.ts';
+import type { Item } from './item.ts';
+import { normalOf } from './item.ts';
+import type { Kernel } from './kernel.ts';
+import { fan, isConvex, type Origins } from './solids.ts';
+
+/** A face: triangles that came from one face of one line. */
+export interface Face {
+  /** Name of the line it came from, and of the face there. */
+  line: string;
+  name: string;
+  area: number;
+  centre: Point3;
+  /** Unit normal, or null for a curved face. */
+  normal: Point3 | null;
+}
+
+/** Triangles of a body with the faces they belong to. */
+export interface Surface {
+  /** Three coordinates a corner, metres. */
+  positions: Float32Array;
+  /** Three corners a triangle. */
+  triangles: Uint32Array;
+  /** Face of each triangle. */
+  faceOf: Uint16Array;
+  faces: Face[];
+  /** Segments of its edges, six coordinates each, and the two faces that meet there. */
+  edges: Float32Array;
+  edgeFaces: Uint16Array;
+  volume: number;
+  area: number;
+}
+
+/** Cosine of the angle above which an edge inside one face is drawn too. */
+const sharp = Math.cos((40 * Math.PI) / 180);
+
+/** Faces and edges from labelled triangles. An edge stands where two faces meet, and where one face has a crease. */
+function assemble(positions: Float32Array, triangles: Uint32Array, faceOf: Uint16Array, labels: { line: string; name: string }[]): Surface {
+  const faces: Face[] = labels.map((l) => ({ ...l, area: 0, centre: [0, 0, 0], normal: [0, 0, 0] }));
+  const normals = new Float64Array(triangles.length);
+  let six = 0;
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+    const [ax, ay, az] = [positions[a], positions[a + 1], positions[a + 2]];
+    const [bx, by, bz] = [positions[b], positions[b + 1], positions[b + 2]];
+    const [cx, cy, cz] = [positions[c], positions[c + 1], positions[c + 2]];
+    const nx = (by - ay) * (cz - az) - (bz - az) * (cy - ay);
+    const ny = (bz - az) * (cx - ax) - (bx - ax) * (cz - az);
+    const nz = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
+    const twice = Math.sqrt(nx * nx + ny * ny + nz * nz);
+    six += ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx);
+    const { centre, normal } = faces[faceOf[t / 3]];
+    faces[faceOf[t / 3]].area += twice / 2;
+    centre[0] += (twice / 6) * (ax + bx + cx);
+    centre[1] += (twice / 6) * (ay + by + cy);
+    centre[2] += (twice / 6) * (az + bz + cz);
+    normal![0] += nx / 2;
+    normal![1] += ny / 2;
+    normal![2] += nz / 2;
+    const inverse = twice > 0 ? 1 / twice : 0;
+    normals[t] = nx * inverse;
+    normals[t + 1] = ny * inverse;
+    normals[t + 2] = nz * inverse;
+  }
+  let area = 0;
+  for (const face of faces) {
+    area += face.area;
+    const length = Math.hypot(...face.normal!);
+    face.centre = face.centre.map((c) => c / (face.area || 1)) as Point3;
+    face.normal = face.area > 0 && length > 0.9999 * face.area ? (face.normal!.map((c) => tidy(c / length)) as Point3) : null;
+  }
+  // A face that lies in several planes, as of copies at several heights, is not flat.
+  const low = faces.map(() => Infinity);
+  const high = faces.map(() => -Infinity);
+  for (let i = 0; i < triangles.length; i++) {
+    const f = faceOf[(i / 3) | 0];
+    const n = faces[f].normal;
+    if (!n) continue;
+    const v = 3 * triangles[i];
+    const d = n[0] * positions[v] + n[1] * positions[v + 1] + n[2] * positions[v + 2];
+    if (d < low[f]) low[f] = d;
+    if (d > high[f]) high[f] = d;
+  }
+  const size = Math.sqrt(area);
+  faces.forEach((face, f) => {
+    if (face.normal && high[f] - low[f] > 1e-5 * size) face.normal = null;
+  });
+  const { edges, edgeFaces } = edgesOf(positions, triangles, faceOf, normals);
+  return { positions, triangles, faceOf, faces, edges, edgeFaces, volume: six / 6, area };
+}
+
+const tidy = (c: number): number => (Math.abs(c - Math.round(c)) < 1e-6 ? Math.round(c) + 0 : c);
+
+function edgesOf(
+  positions: Float32Array,
+  triangles: Uint32Array,
+  faceOf: Uint16Array,
+  normals: Float64Array,
+): { edges: Float32Array; edgeFaces: Uint16Array } {
+  const corners = positions.length / 3;
+  const first = new Map<number, number>();
+  const found: number[] = [];
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let i = 0; i < 3; i++) {
+      const p = triangles[t + i];
+      const q = triangles[t + ((i + 1) % 3)];
+      const key = p < q ? p * corners + q : q * corners + p;
+      const other = first.get(key);
+      if (other === undefined) {
+        first.set(key, t);
+        continue;
+      }
+      first.delete(key);
+      const turn = normals[t] * normals[other] + normals[t + 1] * normals[other + 1] + normals[t + 2] * normals[other + 2];
+      if (turn < 0.99999 && (turn < sharp || faceOf[t / 3] !== faceOf[other / 3])) found.push(p, q, faceOf[other / 3], faceOf[t / 3]);
+    }
+  // What is left bounds a sheet.
+  for (const [key, t] of first) found.push(Math.floor(key / corners), key % corners, faceOf[t / 3], faceOf[t / 3]);
+  const edges = new Float32Array((found.length / 4) * 6);
+  const edgeFaces = new Uint16Array(found.length / 2);
+  for (let e = 0; e < found.length / 4; e++)
+    for (let s = 0; s < 2; s++) {
+      for (let a = 0; a < 3; a++) edges[6 * e + 3 * s + a] = positions[3 * found[4 * e + s] + a];
+      edgeFaces[2 * e + s] = found[4 * e + 2 + s];
+    }
+  return { edges, edgeFaces };
+}
+
+/** Corners as the kernel keeps them, without those that only its triangulation needs. */
+function solidSurface(item: Item, origins: Origins): Surface {
+  const mesh = item.solid!.manifold.getMesh();
+  const positions = mesh.numProp === 3 ? mesh.vertProperties : mesh.vertProperties.filter((_, i) => i % mesh.numProp < 3);
+  const triangles = mesh.triVerts;
+  const faceOf = new Uint16Array(triangles.length / 3);
+  const labels: { line: string; name: string }[] = [];
+  const known = new Map<string, number>();
+  for (let run = 0; run < mesh.runOriginalID.length; run++) {
+    const origin = origins.get(mesh.runOriginalID[run]);
+    for (let t = mesh.runIndex[run] / 3; t < mesh.runIndex[run + 1] / 3; t++) {
+      const line = origin?.line ?? item.line;
+      const name = origin?.faces[mesh.faceID[t]] ?? 'surface';
+      const key = `${line}.${name}`;
+      let face = known.get(key);
+      if (face === undefined) {
+        face = labels.push({ line, name }) - 1;
+        known.set(key, face);
+      }
+      faceOf[t] = face;
+    }
+  }
+  const surface = assemble(positions, triangles, faceOf, labels);
+  const { exact } = item.solid!;
+  // Round bodies are drawn with facets; where there is a closed form, it is what is told.
+  return { ...surface, volume: (exact && exactVolume(exact)) ?? surface.volume, area: (exact && exactArea(exact)) ?? surface.area };
+}
+
+function sheetSurface(kernel: Kernel, item: Item): Surface {
+  const { frame, loops } = item.sheet!;
+  const clean = loops.length === 1 ? (signedArea(loops[0]) > 0 ? loops : [[...loops[0]].reverse()]) : tidyLoops(kernel, loops);
+  const positions = Float32Array.from(clean.flat().flatMap((p) => apply(frame, [p[0], p[1], 0])));
+  const triangles = Uint32Array.from((clean.length === 1 && isConvex(clean[0]) ? fan(clean[0].length) : kernel.triangulate(clean)).flat());
+  const surface = assemble(positions, triangles, new Uint16Array(triangles.length / 3), [{ line: item.line, name: 'face' }]);
+  surface.faces[0].normal = normalOf(frame);
+  return { ...surface, volume: 0 };
+}
+
+function curveSurface(item: Item): Surface {
+  const { points, closed } = item.curve!;
+  const edges: number[] = [];
+  for (let i = 0; i + (closed ? 0 : 1) < points.length; i++) edges.push(...points[i], ...points[(i + 1) % points.length]);
+  return {
+    positions: new Float32Array(0),
+    triangles: new Uint32Array(0),
+    faceOf: new Uint16Array(0),
+    faces: [],
+    edges: Float32Array.from(edges),
+    edgeFaces: new Uint16Array(edges.length / 3),
+    volume: 0,
+    area: 0,
+  };
+}
+
+/** Triangles, faces and edges of an item; made once. */
+export function surfaceOf(kernel: Kernel, origins: Origins, item: Item): Surface {
+  item.surface ??= item.solid ? solidSurface(item, origins) : item.sheet ? sheetSurface(kernel, item) : curveSurface(item);
+  return item.surface;
+}

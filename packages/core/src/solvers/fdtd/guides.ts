@@ -1,0 +1,213 @@
+import { type Problem, problem } from '../../document/index.ts';
+import { type Grid, nearestLine } from '../../grid/index.ts';
+import { c0 } from '../../numerics/constants.ts';
+import type { Eliminate } from '../../numerics/fronts.ts';
+import type { SceneGuide } from '../../scene/index.ts';
+import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
+import type { Discrete } from './discretise.ts';
+
+/** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
+export interface GuidePlane {
+  normal: 0 | 1 | 2;
+  u: 0 | 1 | 2;
+  v: 0 | 1 | 2;
+  into: 1 | -1;
+  /** Node index of the plane. */
+  plane: number;
+  lo: [number, number];
+  hi: [number, number];
+}
+
+export function guidePlane(guide: SceneGuide, { lines }: Grid): GuidePlane {
+  const { normal, into } = guide;
+  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+  const near = (a: 0 | 1 | 2, x: number): number => nearestLine(lines[a], x);
+  return {
+    normal,
+    u,
+    v,
+    into,
+    plane: near(normal, guide.min[normal]),
+    lo: [near(u, guide.min[u]), near(v, guide.min[v])],
+    hi: [near(u, guide.max[u]), near(v, guide.max[v])],
+  };
+}
+
+type Index = [number, number, number];
+const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index => {
+  const at: Index = [0, 0, 0];
+  at[g.normal] = n;
+  at[g.u] = i;
+  at[g.v] = j;
+  return at;
+};
+
+/** Tangential edges of the port's plane inside its rectangle: the port sets them. Edges of the plane behind, and between: metal. */
+export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; at: Index }[]; backed: { c: 0 | 1 | 2; at: Index }[] } {
+  const held: { c: 0 | 1 | 2; at: Index }[] = [];
+  const backed: { c: 0 | 1 | 2; at: Index }[] = [];
+  const behind = g.plane - g.into;
+  const room = behind >= 0 && behind < grid.lines[g.normal].length;
+  for (let j = g.lo[1]; j <= g.hi[1]; j++)
+    for (let i = g.lo[0]; i <= g.hi[0]; i++) {
+      const inU = i < g.hi[0] && j > g.lo[1] && j < g.hi[1];
+      const inV = j < g.hi[1] && i > g.lo[0] && i < g.hi[0];
+      if (inU) held.push({ c: g.u, at: indexOf(g, g.plane, i, j) });
+      if (inV) held.push({ c: g.v, at: indexOf(g, g.plane, i, j) });
+      if (!room) continue;
+      if (i < g.hi[0]) backed.push({ c: g.u, at: indexOf(g, behind, i, j) });
+      if (j < g.hi[1]) backed.push({ c: g.v, at: indexOf(g, behind, i, j) });
+      backed.push({ c: g.normal, at: indexOf(g, Math.min(behind, g.plane), i, j) });
+    }
+  return { held, backed };
+}
+
+/** The cross-section of a port, as the grid has it one cell inside; its rim counts as metal. */
+export function guideSection(d: Discrete, g: GuidePlane): Section {
+  const [nu, nv] = [g.hi[0] - g.lo[0] + 1, g.hi[1] - g.lo[1] + 1];
+  const size = nu * nv;
+  const inner = g.plane + g.into;
+  const cell = g.into > 0 ? g.plane : g.plane - 1;
+  const eu = new Float64Array(size);
+  const ev = new Float64Array(size);
+  const ew = new Float64Array(size);
+  for (let j = 0; j < nv; j++)
+    for (let i = 0; i < nu; i++) {
+      const n = j * nu + i;
+      const [gi, gj] = [g.lo[0] + i, g.lo[1] + j];
+      if (i + 1 < nu && j > 0 && j + 1 < nv) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj));
+      if (j + 1 < nv && i > 0 && i + 1 < nu) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj));
+      if (i > 0 && i + 1 < nu && j > 0 && j + 1 < nv) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj));
+    }
+  const { lines } = d.grid;
+  return { u: lines[g.u].slice(g.lo[0], g.hi[0] + 1), v: lines[g.v].slice(g.lo[1], g.hi[1] + 1), eu, ev, ew };
+}
+
+/** How a mode of a port depends on frequency: of the grid's own wave. */
+export interface Dispersion {
+  /** Wave number, 1/m: real above cutoff, -j alpha below (as im = -alpha). */
+  beta: [re: number, im: number];
+  /** H over E of the profile, times the impedance of free space, at the node plane: real above cutoff, imaginary below. */
+  admittance: [re: number, im: number];
+  propagates: boolean;
+}
+
+/** One mode of a port, ready for the time stepping. */
+export interface PortMode {
+  mode: Mode;
+  /** Permittivity-like capacitance, inductance and cutoff of its line (relative, relative, 1/m). */
+  line: { c: number; l: number; kc: number; form: 'shunt' | 'series' };
+  at(frequency: number): Dispersion;
+}
+
+export interface GuideModes {
+  plane: GuidePlane;
+  section: Section;
+  /** Length of the cell beside the plane, metres. */
+  step: number;
+  modes: PortMode[];
+}
+
+/** The time step and the grid make a wave slower; these take the frequency to what the scheme sees. */
+const discreteK = (frequency: number, dt: number): number => ((2 / dt) * Math.sin(Math.PI * frequency * dt)) / c0;
+
+/** Solves a port's modes on the grid. Gives problems where there is nothing to guide. */
+export function guideModes(
+  d: Discrete,
+  guide: SceneGuide,
+  plane: GuidePlane,
+  band: { from: number; to: number },
+  eliminate?: Eliminate,
+): { found: GuideModes } | { problems: Problem[] } {
+  const place = { part: 'ports', name: guide.name } as const;
+  const fail = (code: string, message: string, fix: string): { problems: Problem[] } => ({ problems: [problem('error', code, place, message, fix)] });
+  const section = guideSection(d, plane);
+  const x = d.grid.lines[plane.normal];
+  const inner = plane.plane + plane.into;
+  if (inner < 0 || inner >= x.length)
+    return fail('port.outside', 'The port looks out of the computed region.', 'Turn its direction, or move it to where the structure begins.');
+  const step = Math.abs(x[inner] - x[plane.plane]);
+  const uniform = uniformPermittivity(section);
+  if (![...section.eu, ...section.ev].some((e) => e > 0))
+    return fail(
+      'port.shorted',
+      'The port lies wholly in metal.',
+      'Move it to where the guide is open, or look whether a later body fills the guide.',
+    );
+  if (uniform === null)
+    return fail(
+      'port.media',
+      'The guided port sees several media, or its rim cuts one: its modes would change their shape with frequency.',
+      'Let the guide be filled with one medium where the port is, or feed it with a lumped port.',
+    );
+  const k0 = discreteK((band.from + band.to) / 2, d.dt);
+  const modes = solveSection(section, k0, { count: guide.modes, eliminate });
+  if (modes.length < guide.modes)
+    return fail('port.modes', `The cross-section has only ${modes.length} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
+  const cutoff2 = (m: Mode): number => Math.max(0, uniform * k0 * k0 - m.beta2);
+  if (modes.every((m) => cutoff2(m) >= uniform * discreteK(band.to, d.dt) ** 2))
+    return fail('port.cutoff', 'No mode of the port propagates anywhere in the band.', 'Raise the band, widen the guide, or look for a wrong unit.');
+  const cellAdmittance = (beta2: number, y: (b: number) => number): Dispersion => {
+    // b = 2/dz sin(beta dz / 2); below cutoff the sine becomes a hyperbolic one.
+    const b = Math.sqrt(Math.abs(beta2));
+    if (beta2 > 0) {
+      const beta = (2 / step) * Math.asin(Math.min(1, (b * step) / 2));
+      return { beta: [beta, 0], admittance: [y(b) * Math.cos((beta * step) / 2), 0], propagates: true };
+    }
+    const alpha = (2 / step) * Math.asinh((b * step) / 2);
+    return { beta: [0, -alpha], admittance: [0, y(b) * Math.cosh((alpha * step) / 2)], propagates: false };
+  };
+  const made = modes.map((mode): PortMode => {
+    const kc2 = cutoff2(mode);
+    const tm = mode.kind === 'TM';
+    return {
+      mode,
+      line: { c: uniform, l: 1, kc: Math.sqrt(kc2), form: tm ? 'series' : 'shunt' },
+      at: (f) => {
+        const k = discreteK(f, d.dt);
+        const beta2 = uniform * k * k - kc2;
+        // H/E is b/k for TE and eps k/b for TM; below cutoff b is -j |b|.
+        if (tm) return cellAdmittance(beta2, (b) => (uniform * k) / b);
+        const out = cellAdmittance(beta2, (b) => b / k);
+        return out.propagates ? out : { ...out, admittance: [0, -out.admittance[1]] };
+      },
+    };
+  });
+  return { found: { plane, section, step, modes: made } };
+}
+
+/** Edges of a port's plane with, for each mode, its field and the weight of the H sample beyond in the mode's current. */
+export function weightedEdges({
+  plane: g,
+  section,
+  modes,
+}: GuideModes): { c: 0 | 1 | 2; at: Index; other: 0 | 1 | 2; beyond: Index; e: number[]; w: number[] }[] {
+  const st = stepsOf(section);
+  const nu = st.nu + 1;
+  const cell = g.into > 0 ? g.plane : g.plane - 1;
+  const out: ReturnType<typeof weightedEdges> = [];
+  for (let n = 0; n < section.eu.length; n++) {
+    const [i, j] = [n % nu, Math.floor(n / nu)];
+    const place = (k: number): Index => indexOf(g, k, g.lo[0] + i, g.lo[1] + j);
+    // Power along the normal is E_u H_v - E_v H_u.
+    if (section.eu[n] > 0)
+      out.push({
+        c: g.u,
+        at: place(g.plane),
+        other: g.v,
+        beyond: place(cell),
+        e: modes.map((m) => m.mode.e.u[n]),
+        w: modes.map((m) => g.into * m.mode.e.u[n] * st.du[i] * st.dualV[j]),
+      });
+    if (section.ev[n] > 0)
+      out.push({
+        c: g.v,
+        at: place(g.plane),
+        other: g.u,
+        beyond: place(cell),
+        e: modes.map((m) => m.mode.e.v[n]),
+        w: modes.map((m) => -g.into * m.mode.e.v[n] * st.dualU[i] * st.dv[j]),
+      });
+  }
+  return out;
+}

@@ -1,0 +1,5 @@
+export { denseKernel } from './kernel.ts';
+export { conductorsOf, uniformPermittivity } from './homogeneous.ts';
+export type { Transverse } from './operator.ts';
+export * from './section.ts';
+export * from './solveSection.ts';

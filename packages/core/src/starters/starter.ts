@@ -1,0 +1,128 @@
+import { emptyProject, type Given, type Line, type Port, type Project, sides } from '../document/index.ts';
+
+type V3 = [string, string, string];
+
+/** What a starter asks for. */
+export interface StarterInput {
+  name: string;
+  label: string;
+  kind: 'frequency' | 'length' | 'number' | 'material';
+  otherwise: string;
+}
+export const starterGroups = ['Antennas', 'Lines and circuits', 'Guides', 'Periodic', 'Optical'] as const;
+
+/** A parametric starting design, sized for what is asked; its notes say the physics. */
+export interface Starter {
+  kind: string;
+  title: string;
+  group: (typeof starterGroups)[number];
+  about: string;
+  inputs: readonly StarterInput[];
+  /** The project. Values are expressions of the inputs, so that all of it follows them later. */
+  build(given: Record<string, string>): Project;
+}
+
+export const frequencyInput = (otherwise: string): StarterInput => ({ name: 'f0', label: 'frequency', kind: 'frequency', otherwise });
+export const boardInputs = (h: string, material = 'Low-loss laminate'): StarterInput[] => [
+  { name: 'board', label: 'board', kind: 'material', otherwise: material },
+  { name: 'h', label: 'thickness of the board', kind: 'length', otherwise: h },
+];
+
+export const zero: V3 = ['0 mm', '0 mm', '0 mm'];
+/** A given: name, expression, note. */
+export const given = (name: string, expression: string, note: string, group?: string): Given => ({
+  name,
+  expression,
+  note,
+  ...(group ? { group } : {}),
+});
+export const dial = (g: Given, min: string, max: string): Given => ({ ...g, dial: { min, max } });
+
+type Loose = Record<string, unknown>;
+/** A line of a kind; what is left out is as in `defaults`. */
+const line = (kind: string, name: string, rest: Loose): Line => ({ kind, name, ...rest }) as unknown as Line;
+
+export const box = (name: string, material: string, size: V3, at: V3 = zero, anchor = 'base'): Line =>
+  line('box', name, { material, size, anchor, at });
+export const rect = (name: string, size: [string, string], at: V3 = zero, plane = 'xy', anchor = 'centre'): Line =>
+  line('rectangle', name, { material: 'Copper', plane, size, anchor, at });
+export const disc = (name: string, radius: string, at: V3, bore = '0 mm', plane = 'xy'): Line =>
+  line('disc', name, { material: 'Copper', plane, radius, bore, at });
+export const polygon = (name: string, points: [string, string][], at: V3 = zero, plane = 'xy', material = 'Copper'): Line =>
+  line('polygon', name, { material, plane, points, at });
+export const prism = (name: string, material: string, points: [string, string][], height: string, at: V3 = zero, plane = 'xy'): Line =>
+  line('prism', name, { material, plane, points, height, at });
+export const cylinder = (name: string, axis: 'x' | 'y' | 'z', radius: string, height: string, at: V3 = zero, material = 'Copper'): Line =>
+  line('cylinder', name, { material, axis, radius, height, at });
+export const tube = (name: string, axis: 'x' | 'y' | 'z', radius: string, bore: string, height: string, at: V3 = zero, material = 'Copper'): Line =>
+  line('tube', name, { material, axis, radius, bore, height, at });
+export const straight = (name: string, from: V3, to: V3): Line => line('line', name, { from, to });
+export const polyline = (name: string, points: V3[], closed = false): Line =>
+  line('polyline', name, { points, ends: closed ? 'closed' : 'open', at: zero });
+export const arc = (name: string, radius: string, from: string, to: string, at: V3 = zero, plane = 'xy'): Line =>
+  line('arc', name, { plane, radius, from, to, at });
+export const trace = (name: string, path: string, width: string, thickness = '0 mm', corners = 'mitred', material = 'Copper'): Line => line('trace', name, { material, path, plane: 'xy', width, thickness, corners, mitre: '0.6', radius: '2 mm' }); // prettier-ignore
+export const cut = (name: string, from: string, tools: string[]): Line => line('cut', name, { from, tools, after: 'used' });
+export const join = (name: string, parts: string[]): Line => line('join', name, { parts });
+export const row = (name: string, of: string, count: string, step: V3, as = 'one'): Line => line('pattern-line', name, { of, count, step, as });
+export const mirror = (name: string, of: string, plane: string, original = 'kept', at = '0 mm'): Line =>
+  line('mirror', name, { of, plane, at, original });
+export const move = (name: string, of: string, by: V3, original = 'kept'): Line => line('move', name, { of, by, original });
+export const make = line;
+
+/** Port along a path. */
+export const pathPort = (name: string, from: V3, to: V3, width: string, across: 'x' | 'y' | 'z', resistance = '50 ohm'): Port => ({
+  kind: 'path',
+  name,
+  from,
+  to,
+  width,
+  across,
+  resistance,
+});
+export const gapPort = (name: string, a: string, b: string, resistance = '50 ohm'): Port => ({ kind: 'gap', name, between: [a, b], resistance });
+
+interface Parts {
+  note: string;
+  givens: Given[];
+  lines: Line[];
+  ports?: Port[];
+  band?: [string, string];
+  /** A far field is recorded at f0. */
+  radiates?: boolean;
+  /** Electric walls right around the bodies. */
+  closed?: boolean;
+}
+
+/** A guided port on a face. */
+export const facePort = (name: string, face: string, modes = '1'): Port => ({ kind: 'guide-face', name, face, modes, shift: '0 mm' });
+/** A guided port on a rectangle around the axis of a guide; widths in the order x, y, z of the two other axes. */
+export const planePort = (name: string, normal: 'x' | 'y' | 'z', into: 'up' | 'down', at: string, [u, v]: [string, string], modes = '1'): Port => ({
+  kind: 'guide-plane',
+  name,
+  normal,
+  into,
+  at,
+  from: [`-(${u}) / 2`, `-(${v}) / 2`],
+  to: [`(${u}) / 2`, `(${v}) / 2`],
+  modes,
+  shift: '0 mm',
+});
+/** A project from its parts. */
+export function project(
+  title: string,
+  { note, givens, lines, ports = [], band = ['0.8 * f0', '1.2 * f0'], radiates = false, closed = false }: Parts,
+): Project {
+  const base = emptyProject(title);
+  return {
+    ...base,
+    note,
+    givens,
+    lines,
+    ports,
+    recorders: radiates ? base.recorders : [],
+    recordAt: radiates ? ['f0'] : [],
+    ...(closed ? { boundaries: Object.fromEntries(sides.map((side) => [side, 'electric'])) as Project['boundaries'], margin: '0 mm' } : {}),
+    solve: { ...base.solve, from: band[0], to: band[1] },
+  };
+}

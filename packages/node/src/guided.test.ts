@@ -1,0 +1,134 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { type Body } from '@jadebell/core/geometry';
+import { ProblemError } from '@jadebell/core/document';
+import { sCurve } from '@jadebell/core/results';
+import type { Scene, SceneGuide } from '@jadebell/core/scene';
+import { type SolverHost, solvers } from '@jadebell/core/solvers';
+import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { nodeHost } from './index.ts';
+
+const [a, b, length] = [15.8e-3, 7.9e-3, 30e-3];
+let host: SolverHost;
+beforeAll(async () => {
+  host = await nodeHost();
+});
+
+const end = (name: string, order: number, into: 1 | -1, more: Partial<SceneGuide> = {}): SceneGuide => {
+  const x = into > 0 ? 0 : length;
+  return { name, order, normal: 0, into, min: [x, 0, 0], max: [x, a, b], modes: 1, shift: 0, ...more };
+};
+const guide = (more: Partial<Scene> = {}): Scene =>
+  plainScene({
+    bodies: [],
+    ports: [],
+    guides: [end('left', 0, 1), end('right', 1, -1)],
+    min: [0, 0, 0],
+    max: [length, a, b],
+    band: { from: 12e9, to: 17e9, points: 11 },
+    boundaries: Array<'electric'>(6).fill('electric'),
+    accuracy: 'draft',
+    ...more,
+  });
+const block = (min: [number, number, number], max: [number, number, number], material: Body['material']): Body =>
+  plainBody('block', 0, material, { form: 'box', min, max });
+const db = (s: { re: number; im: number }): number => 20 * Math.log10(Math.hypot(s.re, s.im));
+const solve = (scene: Scene): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(scene, { host });
+const problemOf = async (scene: Scene): Promise<string> =>
+  solve(scene).then(
+    () => 'none',
+    (e: unknown) => (e instanceof ProblemError ? e.problems[0].code : String(e)),
+  );
+
+describe('guided ports', () => {
+  test('a straight guide lets all through and sends nothing back; phase follows the cutoff', async () => {
+    const { arrays, meta } = await solve(guide());
+    expect(meta.ports).toMatchObject([
+      { name: 'left', mode: 1, family: 'TE' },
+      { name: 'right', mode: 1, family: 'TE' },
+    ]);
+    expect(meta.excitations).toEqual([0, 1]);
+    expect(Math.max(...sCurve(arrays.s, 0, 0).map(db))).toBeLessThan(-60);
+    expect(Math.max(...sCurve(arrays.s, 1, 0).map((s) => Math.abs(db(s))))).toBeLessThan(0.002);
+    expect(meta.evidence.asymmetry).toBeLessThan(1e-5);
+    const k = (2 * Math.PI * 14.5e9) / 299792458;
+    const turn = -Math.sqrt(k * k - (Math.PI / a) ** 2) * length;
+    const s = sCurve(arrays.s, 1, 0)[5];
+    const wrapped = Math.atan2(Math.sin(Math.atan2(s.im, s.re) - turn), Math.cos(Math.atan2(s.im, s.re) - turn));
+    expect(Math.abs(wrapped)).toBeLessThan(0.02 * Math.abs(turn));
+  });
+
+  test('reference planes moved in to one place leave no phase', async () => {
+    const { arrays } = await solve(guide({ guides: [end('left', 0, 1, { shift: length / 3 }), end('right', 1, -1, { shift: (2 * length) / 3 })] }));
+    for (const s of sCurve(arrays.s, 1, 0)) expect(Math.atan2(s.im, s.re)).toBeCloseTo(0, 3);
+  });
+
+  test('a step in the guide is lossless and reciprocal, whichever way the guide lies', async () => {
+    const size = (p: [number, number, number], order: readonly number[]): [number, number, number] => {
+      const out: [number, number, number] = [0, 0, 0];
+      order.forEach((to, from) => (out[to] = p[from]));
+      return out;
+    };
+    const curves: number[][] = [];
+    for (const order of [
+      [0, 1, 2],
+      [1, 2, 0],
+      [2, 0, 1],
+    ] as const) {
+      const scene = guide();
+      scene.bodies = [block(size([12e-3, 0, 0], order), size([16e-3, a, 3e-3], order), { name: 'metal', kind: 'conductor' })];
+      scene.max = size(scene.max, order);
+      scene.guides = scene.guides.map((g) => ({ ...g, normal: order[0] as 0 | 1 | 2, min: size(g.min, order), max: size(g.max, order) }));
+      const { arrays, meta } = await solve(scene);
+      expect(meta.evidence.largestReflection).toBeCloseTo(1, 2);
+      expect(meta.evidence.asymmetry).toBeLessThan(1e-4);
+      const [r, t] = [sCurve(arrays.s, 0, 0), sCurve(arrays.s, 1, 0)];
+      r.forEach((v, i) => expect(v.re ** 2 + v.im ** 2 + t[i].re ** 2 + t[i].im ** 2).toBeCloseTo(1, 3));
+      expect(Math.max(...r.map(db))).toBeGreaterThan(-20);
+      curves.push(r.map(db));
+    }
+    curves[1].forEach((v, i) => expect(v).toBeCloseTo(curves[0][i], 2));
+    curves[2].forEach((v, i) => expect(v).toBeCloseTo(curves[0][i], 2));
+  });
+
+  test('a probe with a lumped port and a guided port are reciprocal: both count power alike', async () => {
+    const scene = guide({ guides: [end('mouth', 1, -1)] });
+    // A probe from the floor with its gap at the foot.
+    scene.bodies = [block([7e-3, a / 2 - 0.5e-3, 1e-3], [8e-3, a / 2 + 0.5e-3, 5e-3], { name: 'metal', kind: 'conductor' })];
+    scene.ports = [{ ...filament('probe', [7.5e-3, a / 2, 0], 2, 1e-3, 50), order: 0 }];
+    const { arrays, meta } = await solve(scene);
+    expect(meta.ports.map((p) => p.name)).toEqual(['probe', 'mouth']);
+    expect(meta.evidence.asymmetry).toBeLessThan(1e-3);
+    expect(meta.evidence.largestReflection).toBeLessThan(1.001);
+    // Nothing is lost in it: what does not come back at the probe goes out of the mouth.
+    const [r, t] = [sCurve(arrays.s, 0, 0), sCurve(arrays.s, 1, 0)];
+    r.forEach((v, i) => expect(v.re ** 2 + v.im ** 2 + t[i].re ** 2 + t[i].im ** 2).toBeCloseTo(1, 2));
+    expect(Math.max(...t.map((v) => Math.hypot(v.re, v.im)))).toBeGreaterThan(0.3);
+  });
+
+  test('only the chosen ports are excited', async () => {
+    const { arrays, meta } = await solve(guide({ excite: ['right'] }));
+    expect(meta.excitations).toEqual([1]);
+    expect(arrays.s.shape).toEqual([11, 2, 1, 2]);
+    expect(Math.max(...sCurve(arrays.s, 0, 0).map((s) => Math.abs(db(s))))).toBeLessThan(0.002);
+  });
+
+  test('two conductors carry a TEM wave, at all frequencies', async () => {
+    const scene = guide({ band: { from: 1e9, to: 5e9, points: 5 } });
+    scene.bodies = [block([0, 6e-3, 3e-3], [length, 10e-3, 5e-3], { name: 'metal', kind: 'conductor' })];
+    const { arrays, meta } = await solve(scene);
+    expect(meta.ports[0].family).toBe('TEM');
+    expect(Math.max(...sCurve(arrays.s, 0, 0).map(db))).toBeLessThan(-60);
+    const beta = arrays.beta.data;
+    expect(beta[0]).toBeCloseTo((2 * Math.PI * 1e9) / 299792458, 1);
+  });
+
+  test('what cannot guide is told', async () => {
+    expect(await problemOf(guide({ band: { from: 3e9, to: 6e9, points: 5 } }))).toBe('port.cutoff');
+    expect(await problemOf(guide({ bodies: [block([0, 0, 0], [length, a, 3e-3], { name: 'slab', kind: 'dielectric', permittivity: 3 })] }))).toBe(
+      'port.media',
+    );
+    expect(await problemOf(guide({ bodies: [block([0, 0, 0], [length, a, b], { name: 'metal', kind: 'conductor' })] }))).toBe('port.shorted');
+    expect(await problemOf(guide({ guides: [end('left', 0, -1, { min: [0, 0, 0], max: [0, a, b] })] }))).toBe('port.outside');
+    expect(await problemOf(guide({ guides: [end('left', 0, 1, { modes: 400 })] }))).toBe('port.modes');
+  });
+});

@@ -1,0 +1,232 @@
+import type { Line, Part, Project } from '@jadebell/core/document';
+import { formatSI } from '@jadebell/core/format';
+import { library } from '@jadebell/core/materials';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress } from '@mui/material';
+import { useEffect, useRef, useState } from 'react';
+import { freeName } from '../project/edits.ts';
+import { useProject } from '../project/store.ts';
+import type { ExchangeReply, Found, FoundPart } from '../workers/exchange.protocol.ts';
+import { useExchange } from './useExchange.ts';
+
+const units: Record<string, number> = { nm: 1e-9, um: 1e-6, mm: 1e-3, cm: 1e-2, m: 1, mil: 25.4e-6, inch: 25.4e-3 };
+const endings = '.dxf,.stl,.obj,.3mf,.glb,.gltf,.step,.stp,.iges,.igs,.csv,.txt';
+
+interface Choice {
+  taken: boolean;
+  material: string;
+  thickness: string;
+}
+
+const size = (part: FoundPart, unit: string): string =>
+  part.size.map((s) => (unit ? formatSI(s * units[unit], 'length', 4) : Number(s.toPrecision(4)))).join(' × ');
+
+/** A name for a line from one in a file. */
+const lineName = (text: string): string => {
+  const plain = text
+    .replaceAll(/[^A-Za-z0-9_]+/g, '_')
+    .replace(/^[^A-Za-z_]+/, '')
+    .slice(0, 30);
+  return plain || 'part';
+};
+
+/** Parts of the project and lines that show them. */
+function withParts(project: Project, parts: Part[], choices: readonly Choice[]): Project {
+  let next = project;
+  parts.forEach((given, i) => {
+    const taken = new Set((next.parts ?? []).map((p) => p.name));
+    let name = given.name.slice(0, 70) || 'part';
+    for (let n = 2; taken.has(name); n++) name = `${given.name.slice(0, 70)} ${n}`;
+    const base = { name: freeName(next, 'lines', lineName(given.name)), material: choices[i].material };
+    const zero: [string, string, string] = ['0 mm', '0 mm', '0 mm'];
+    const line: Line =
+      given.kind === 'mesh'
+        ? { kind: 'import', ...base, part: name, scale: '1', at: zero, turn: ['0 deg', '0 deg', '0 deg'], simplify: '0 mm' }
+        : { kind: 'drawing', ...base, part: name, plane: 'xy', scale: '1', thickness: choices[i].thickness, at: zero };
+    next = { ...next, parts: [...(next.parts ?? []), { ...given, name }], lines: [...next.lines, line] };
+  });
+  return next;
+}
+
+/** Takes parts or layers of a file: which, in what unit, of what material. */
+export function ImportDialog({ file: given, onClose }: { file: File | null; onClose(): void }) {
+  const document = useProject((s) => s.document)!;
+  const edit = useProject((s) => s.edit);
+  const picker = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const [found, setFound] = useState<Found | null>(null);
+  const [unit, setUnit] = useState('');
+  const [choices, setChoices] = useState<Choice[]>([]);
+  const [progress, setProgress] = useState<{ text: string; fraction: number } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const pending = useRef<Choice[]>([]);
+  const materials = [...document.materials.map((m) => m.name), ...library.map((m) => m.name)];
+
+  const onReply = (reply: ExchangeReply): void => {
+    if (reply.kind === 'progress') return setProgress(reply);
+    setProgress(null);
+    if (reply.kind === 'fault') return setFault(reply.text);
+    if (reply.kind === 'found') {
+      setFound(reply.found);
+      setUnit(reply.found.unit ?? '');
+      setChoices(reply.found.parts.map((p) => ({ taken: p.closed, material: p.kind === 'mesh' ? 'Polyethylene' : 'Copper', thickness: '0 mm' })));
+    }
+    if (reply.kind === 'taken') {
+      edit('import', (d) => withParts(d, reply.parts, pending.current));
+      onClose();
+    }
+  };
+  const { ask, cancel } = useExchange(onReply);
+  const open = (f: File | undefined): void => {
+    if (!f) return;
+    cancel();
+    setFile(f);
+    setFound(null);
+    setFault(null);
+    setProgress({ text: `Reading ${f.name}`, fraction: 0 });
+    ask({ kind: 'read', file: f });
+  };
+  useEffect(() => {
+    if (given) open(given);
+    // Only the file that the dialog was opened with.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given]);
+  const chosen = (found?.parts ?? []).filter((_, i) => choices[i]?.taken);
+  const set = (i: number, change: Partial<Choice>): void => setChoices((old) => old.map((c, n) => (n === i ? { ...c, ...change } : c)));
+  const take = (): void => {
+    pending.current = chosen.map((p) => choices[p.index]);
+    ask({ kind: 'take', indices: chosen.map((p) => p.index), scale: units[unit], source: file!.name });
+  };
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="import-title">
+      <DialogTitle id="import-title" sx={{ fontSize: 17 }}>
+        Import {file?.name ?? 'a drawing or a body'}
+      </DialogTitle>
+      <DialogContent
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          e.preventDefault();
+          open(e.dataTransfer.files[0]);
+        }}
+      >
+        <p className="row" style={{ gap: 10 }}>
+          <Button variant="outlined" onClick={() => picker.current?.click()}>
+            Choose file
+          </Button>
+          <span className="quiet">DXF, STL, OBJ, 3MF, glTF, STEP, IGES, or a table of points; or drop one here</span>
+        </p>
+        <input
+          ref={picker}
+          type="file"
+          accept={endings}
+          className="hidden-file"
+          aria-label="File to import"
+          tabIndex={-1}
+          onChange={(e) => open(e.target.files?.[0])}
+        />
+        {progress && (
+          <div style={{ margin: '14px 0' }} role="status">
+            {progress.text} …
+            <LinearProgress variant="determinate" value={100 * progress.fraction} sx={{ mt: 0.5 }} />
+            <Button
+              onClick={() => {
+                cancel();
+                setProgress(null);
+              }}
+            >
+              Stop
+            </Button>
+          </div>
+        )}
+        {fault && (
+          <p role="alert" className="bad" style={{ marginTop: 12 }}>
+            {fault}
+          </p>
+        )}
+        {found && (
+          <>
+            <p style={{ margin: '12px 0 6px' }}>
+              <label>
+                One unit of the file is a{' '}
+                <select className="chip" aria-label="Unit of the file" value={unit} onChange={(e) => setUnit(e.target.value)}>
+                  <option value="">choose …</option>
+                  {Object.keys(units).map((u) => (
+                    <option key={u}>{u}</option>
+                  ))}
+                </select>
+              </label>{' '}
+              <span className="quiet">{found.unit ? 'as the file says' : 'the file does not say; check the sizes below'}</span>
+            </p>
+            <div className="table-scroll">
+              <table className="figures">
+                <thead>
+                  <tr>
+                    <th>take</th>
+                    <th>{found.parts[0]?.kind === 'outlines' ? 'layer' : 'part'}</th>
+                    <th>size</th>
+                    <th>material</th>
+                    <th>{found.parts[0]?.kind === 'outlines' ? 'thickness' : 'triangles'}</th>
+                    <th>found</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {found.parts.map((p, i) => (
+                    <tr key={p.index}>
+                      <td>
+                        <input
+                          type="checkbox"
+                          aria-label={`Take ${p.name}`}
+                          checked={choices[i]?.taken ?? false}
+                          disabled={!p.closed}
+                          onChange={(e) => set(i, { taken: e.target.checked })}
+                        />
+                      </td>
+                      <td>{p.name}</td>
+                      <td className="mono">{size(p, unit)}</td>
+                      <td>
+                        <select
+                          className="chip"
+                          aria-label={`Material of ${p.name}`}
+                          value={choices[i]?.material}
+                          onChange={(e) => set(i, { material: e.target.value })}
+                        >
+                          {materials.map((m) => (
+                            <option key={m}>{m}</option>
+                          ))}
+                        </select>
+                      </td>
+                      <td>
+                        {p.kind === 'outlines' ? (
+                          <input
+                            className="chip mono"
+                            style={{ width: 80 }}
+                            aria-label={`Thickness of ${p.name}`}
+                            value={choices[i]?.thickness}
+                            onChange={(e) => set(i, { thickness: e.target.value })}
+                          />
+                        ) : (
+                          <span className="quiet">{p.count.toLocaleString('en')}</span>
+                        )}
+                      </td>
+                      <td className={p.closed ? 'quiet' : 'bad'}>{p.remarks.join(' ')}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+            {found.notes.map((n) => (
+              <p key={n} className="quiet">
+                {n}
+              </p>
+            ))}
+          </>
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" disabled={!unit || !chosen.length || progress !== null} onClick={take}>
+          Import {chosen.length || ''}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

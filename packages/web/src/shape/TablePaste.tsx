@@ -1,0 +1,155 @@
+import { type Line, nameText, shapeGroups, shapeOf, shapes, withPath } from '@jadebell/core/document';
+import { parseTable } from '@jadebell/core/table';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { useMemo, useState } from 'react';
+import { freeName } from '../project/edits.ts';
+import { useProject } from '../project/store.ts';
+
+const plainNumber = /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i;
+const lengthUnits = ['mm', 'um', 'nm', 'cm', 'm', 'mil', 'inch'];
+
+/** Column of the table that a chip takes by its heading, or -1. */
+const guess = (headings: readonly string[], label: string): number => {
+  const plain = (t: string): string => t.toLowerCase().replaceAll(/[^a-z0-9]/g, '');
+  const wanted = plain(label);
+  const exact = headings.findIndex((h) => plain(h) === wanted);
+  return exact >= 0 ? exact : headings.findIndex((h) => h && (wanted.endsWith(plain(h)) || plain(h).endsWith(wanted)) && plain(h).length > 0);
+};
+
+/** Makes one line of a kind per row of a pasted table. */
+export function TablePaste({ text: given, onClose }: { text: string; onClose(): void }) {
+  const document = useProject((s) => s.document)!;
+  const edit = useProject((s) => s.edit);
+  const picked = useProject((s) => s.picked);
+  const model = document.lines.find((l) => l.name === picked && l.kind !== 'section');
+  const [text, setText] = useState(given);
+  const [kind, setKind] = useState(model?.kind ?? 'box');
+  const [unit, setUnit] = useState('mm');
+  const [columns, setColumns] = useState<Record<string, number>>({});
+  const rows = useMemo(() => (text.trim() ? parseTable(text) : []), [text]);
+  const template = useMemo((): Line => (model?.kind === kind ? model : shapes.find((s) => s.kind === kind)!.fresh('row')), [model, kind]);
+  const chips = shapeOf(template)
+    .chips(template)
+    .filter((c) => !/^points\./.test(c.path));
+  const headed = rows.length > 1 && rows[0].every((c) => !/^[-+.]?\d/.test(c));
+  const headings = headed ? rows[0] : (rows[0] ?? []).map((_, i) => `column ${i + 1}`);
+  const body = headed ? rows.slice(1) : rows;
+  const columnOf = (key: string, label: string): number => columns[key] ?? (headed ? guess(headings, label) : -1);
+  const used = ['name', ...chips.map((c) => c.path)].filter((k) => columnOf(k, chips.find((c) => c.path === k)?.label ?? 'name') >= 0);
+  const tooMany = body.length > 2000;
+
+  const make = (): void => {
+    edit('paste table', (d) => {
+      const taken = new Set<string>();
+      const lines = body.map((row): Line => {
+        const at = columnOf('name', 'name');
+        const wish = at >= 0 && nameText.safeParse(row[at]).success ? row[at] : kind.replaceAll('-', '_');
+        const name = freeName(d, 'lines', wish, taken);
+        taken.add(name);
+        let line: Line = { ...template, name };
+        for (const chip of chips) {
+          const c = columnOf(chip.path, chip.label);
+          const cell = c >= 0 ? row[c] : '';
+          if (!cell) continue;
+          const units: Record<string, string> = { length: unit, angle: 'deg' };
+          line = withPath(line, chip.path, plainNumber.test(cell) && units[chip.quantity] ? `${cell} ${units[chip.quantity]}` : cell);
+        }
+        return line;
+      });
+      return { ...d, lines: [...d.lines, ...lines] };
+    });
+    onClose();
+  };
+  const chooser = (key: string, label: string) => (
+    <tr key={key}>
+      <td>{label}</td>
+      <td>
+        <select
+          className="chip"
+          aria-label={`column for ${label}`}
+          value={columnOf(key, label)}
+          onChange={(e) => setColumns({ ...columns, [key]: Number(e.target.value) })}
+        >
+          <option value={-1}>{key === 'name' ? 'numbered' : 'as it is'}</option>
+          {headings.map((h, i) => (
+            <option key={i} value={i}>
+              {h}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td className="mono quiet">{columnOf(key, label) >= 0 ? (body[0]?.[columnOf(key, label)] ?? '') : ''}</td>
+    </tr>
+  );
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm">
+      <DialogTitle sx={{ fontSize: 17 }}>One line for each row</DialogTitle>
+      <DialogContent>
+        <textarea
+          className="table-text mono"
+          aria-label="Table"
+          rows={6}
+          placeholder={'name\textent along x\tposition x\nstub1\t3 mm\t0 mm'}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <p className="row" style={{ gap: 10, margin: '8px 0' }}>
+          <label>
+            Lines of the kind{' '}
+            <select className="chip" aria-label="Kind of line" value={kind} onChange={(e) => setKind(e.target.value as Line['kind'])}>
+              {shapeGroups
+                .filter((g) => g !== 'Order')
+                .map((g) => (
+                  <optgroup key={g} label={g}>
+                    {shapes
+                      .filter((s) => s.group === g)
+                      .map((s) => (
+                        <option key={s.kind} value={s.kind}>
+                          {s.title}
+                        </option>
+                      ))}
+                  </optgroup>
+                ))}
+            </select>
+          </label>
+          <label>
+            numbers without a unit are{' '}
+            <select className="chip" aria-label="Unit of plain numbers" value={unit} onChange={(e) => setUnit(e.target.value)}>
+              {lengthUnits.map((u) => (
+                <option key={u}>{u}</option>
+              ))}
+            </select>
+          </label>
+        </p>
+        {rows.length > 0 && (
+          <table className="figures">
+            <thead>
+              <tr>
+                <th>value</th>
+                <th>column</th>
+                <th>first row</th>
+              </tr>
+            </thead>
+            <tbody>
+              {chooser('name', 'name')}
+              {chips.map((c) => chooser(c.path, c.label))}
+            </tbody>
+          </table>
+        )}
+        <p className={tooMany ? 'bad' : 'quiet'} style={{ marginTop: 8 }}>
+          {tooMany
+            ? `The table has ${body.length} rows; at most 2000 lines can be made at once.`
+            : rows.length
+              ? `${body.length} rows; the other values are those of ${model?.kind === kind ? `the picked line, ${model.name}` : `a new ${shapeOf(template).title.toLowerCase()}`}.`
+              : 'Copy rows from a spreadsheet and paste them here. A first row of headings is matched to the values by name.'}
+        </p>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" disabled={!body.length || tooMany || !used.length} onClick={make}>
+          Make {body.length} {body.length === 1 ? 'line' : 'lines'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,34 @@
+import type { Line } from '@jadebell/core/document';
+
+/** A run of lines under one title; the first may have none. */
+export interface SectionOfLines {
+  head: (Line & { kind: 'section' }) | null;
+  lines: { line: Line; number: number }[];
+}
+
+/** Lines by the titles between them. Numbers count all lines that are no titles. */
+export function inSections(lines: readonly Line[]): SectionOfLines[] {
+  const out: SectionOfLines[] = [{ head: null, lines: [] }];
+  let number = 0;
+  for (const line of lines) {
+    if (line.kind === 'section') out.push({ head: line, lines: [] });
+    else out[out.length - 1].lines.push({ line, number: ++number });
+  }
+  return out[0].lines.length || out.length === 1 ? out : out.slice(1);
+}
+
+/** Whether a line has some words in its name, kind, material or expressions. */
+export function matches(line: Line, title: string, search: string): boolean {
+  const text = `${title} ${JSON.stringify(Object.values(line))}`.toLowerCase();
+  return search
+    .toLowerCase()
+    .split(/\s+/)
+    .every((w) => text.includes(w));
+}
+
+/** How many lines move with a section's title: itself and all up to the next. */
+export function sectionLength(lines: readonly Line[], at: number): number {
+  let end = at + 1;
+  while (end < lines.length && lines[end].kind !== 'section') end++;
+  return end - at;
+}

@@ -1,0 +1,53 @@
+import { describe, expect, test } from '@jest/globals';
+import { emptyProject, type Line, type Project, shapes } from '@jadebell/core/document';
+import { namesUsed } from '@jadebell/core/uses';
+import { changeLines, clip, duplicateLines, moveLine, paste } from '../project/edits.ts';
+import { inSections, matches, sectionLength } from './sections.ts';
+
+const line = (kind: string, name: string, change: object = {}): Line =>
+  ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as object), ...change }) as unknown as Line;
+const project = (): Project => ({
+  ...emptyProject('t'),
+  givens: [{ name: 'w', expression: '2 * u' }, { name: 'u', expression: '1 mm' }, { name: 'other', expression: '3 mm' }], // prettier-ignore
+  materials: [{ name: 'Reed', kind: 'dielectric', permittivity: 2 }],
+  lines: [line('box', 'a', { size: ['w', 'w', '1 mm'], material: 'Reed' }), line('section', 's', { title: 'Holes' }), line('cylinder', 'c', { at: ['a.max.x', '0 mm', '0 mm'] }), line('cut', 'd', { from: 'a', tools: ['c'] })], // prettier-ignore
+});
+
+describe('lines', () => {
+  test('duplicates get new names, and refer to each other but to nothing else of the copies', () => {
+    const { project: p, made } = duplicateLines(project(), new Set(['a', 'c', 'd']));
+    expect(made).toEqual(['a2', 'c2', 'd2']);
+    expect(p.lines.map((l) => l.name)).toEqual(['a', 's', 'c', 'd', 'a2', 'c2', 'd2']);
+    expect(p.lines[5]).toMatchObject({ at: ['a2.max.x', '0 mm', '0 mm'] });
+    expect(p.lines[6]).toMatchObject({ from: 'a2', tools: ['c2'] });
+    expect(duplicateLines(project(), new Set(['c'])).project.lines[3]).toMatchObject({ name: 'c2', at: ['a.max.x', '0 mm', '0 mm'] });
+  });
+
+  test('go to another project with the givens and materials they need', () => {
+    const clipping = clip(project(), new Set(['a', 'c']), namesUsed);
+    expect(clipping.givens.map((g) => g.name)).toEqual(['w', 'u']);
+    const { project: p, made } = paste({ ...emptyProject('other'), givens: [{ name: 'u', expression: '9 mm' }] }, clipping);
+    expect(made).toEqual(['a', 'c']);
+    expect(p.givens).toEqual([{ name: 'u', expression: '9 mm' }, { name: 'w', expression: '2 * u' }]); // prettier-ignore
+    expect(p.materials.map((m) => m.name)).toEqual(['Reed']);
+  });
+
+  test('change together; a folded section moves with its lines', () => {
+    const p = changeLines(project(), new Set(['a', 'c']), (l) => ({ ...l, muted: true }));
+    expect(p.lines.map((l) => l.muted === true)).toEqual([true, false, true, false]);
+    expect(sectionLength(p.lines, 1)).toBe(3);
+    expect(moveLine(project(), 1, 0, 3).lines.map((l) => l.name)).toEqual(['s', 'c', 'd', 'a']);
+    expect(moveLine(project(), 0, 3).lines.map((l) => l.name)).toEqual(['s', 'c', 'd', 'a']);
+  });
+
+  test('stand in sections with numbers that count no titles, and are found by what they say', () => {
+    const sections = inSections(project().lines);
+    expect(sections.map((s) => [s.head?.title ?? '', s.lines.map((l) => l.number)])).toEqual([['', [1]], ['Holes', [2, 3]]]); // prettier-ignore
+    expect(matches(project().lines[0], 'Box', 'box reed')).toBe(true);
+    expect(matches(project().lines[0], 'Box', 'cylinder')).toBe(false);
+  });
+});
+
+test('names in expressions: givens, but no units, functions, lines or their parts', () => {
+  expect(namesUsed('microstrip_width(z, er, h, 10 GHz) + board.max.x / 2 + 1e3 * sqrt(w^2) - 2mm')).toEqual(['z', 'er', 'h', 'w']);
+});

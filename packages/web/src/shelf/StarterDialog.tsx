@@ -1,0 +1,95 @@
+import { evaluateExpression, evaluateGivens } from '@jadebell/core/expressions';
+import { emptyProject, type Project } from '@jadebell/core/document';
+import { library } from '@jadebell/core/materials';
+import { type Starter, starterGroups, starters } from '@jadebell/core/starters';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { SettingRow } from '../ui/SettingRow.tsx';
+import { useState } from 'react';
+
+/** Why an input cannot be taken, or null. */
+function inputFault(kind: string, text: string): string | null {
+  if (kind === 'material') return null;
+  const result = evaluateExpression(text || ' ', kind as 'length', evaluateGivens(emptyProject('t')), { part: 'givens' });
+  if ('problem' in result) return `${result.problem.message} ${result.problem.fix}`;
+  return result.si > 0 ? null : 'Give a value above zero.';
+}
+
+/** Chooses a starter and what it is sized for. */
+export default function StarterDialog({ onStart, onClose }: { onStart(project: Project): void; onClose(): void }) {
+  const [kind, setKind] = useState('patch-inset');
+  const [values, setValues] = useState<Record<string, string>>({});
+  const starter = starters.find((s) => s.kind === kind)!;
+  const valueOf = (s: Starter, name: string): string => values[`${s.kind} ${name}`] ?? s.inputs.find((i) => i.name === name)!.otherwise;
+  const faults = starter.inputs.map((i) => inputFault(i.kind, valueOf(starter, i.name)));
+  const start = (): void => onStart(starter.build(Object.fromEntries(starter.inputs.map((i) => [i.name, valueOf(starter, i.name)]))));
+  const note = starter.build(Object.fromEntries(starter.inputs.map((i) => [i.name, i.otherwise]))).note;
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="starter-title">
+      <DialogTitle id="starter-title" sx={{ fontSize: 17 }}>
+        Start from a design
+      </DialogTitle>
+      <DialogContent className="two-panes" style={{ height: 460 }}>
+        <nav aria-label="Starters" className="pane-list">
+          {starterGroups.map((group) => (
+            <div key={group}>
+              <h3>{group}</h3>
+              {starters
+                .filter((s) => s.group === group)
+                .map((s) => (
+                  <button key={s.kind} type="button" aria-current={s.kind === kind} onClick={() => setKind(s.kind)}>
+                    {s.title}
+                  </button>
+                ))}
+            </div>
+          ))}
+        </nav>
+        <section className="pane" aria-label={starter.title}>
+          <h3 style={{ fontSize: 15 }}>{starter.title}</h3>
+          <p>{starter.about}.</p>
+          <dl className="settings" style={{ padding: 0, marginTop: 12 }}>
+            {starter.inputs.map((input, i) => (
+              <SettingRow key={input.name} title={input.label}>
+                {input.kind === 'material' ? (
+                  <select
+                    className="chip"
+                    aria-label={input.label}
+                    value={valueOf(starter, input.name)}
+                    onChange={(e) => setValues({ ...values, [`${starter.kind} ${input.name}`]: e.target.value })}
+                  >
+                    {library
+                      .filter((m) => m.kind === 'dielectric' && (starter.group === 'Optical' ? m.group === 'Optical' : m.permittivity !== undefined))
+                      .map((m) => (
+                        <option key={m.name}>{m.name}</option>
+                      ))}
+                  </select>
+                ) : (
+                  <input
+                    className="chip mono"
+                    aria-label={input.label}
+                    aria-invalid={faults[i] !== null}
+                    value={valueOf(starter, input.name)}
+                    onChange={(e) => setValues({ ...values, [`${starter.kind} ${input.name}`]: e.target.value })}
+                  />
+                )}
+                {faults[i] && (
+                  <span role="alert" className="bad">
+                    {faults[i]}
+                  </span>
+                )}
+              </SettingRow>
+            ))}
+          </dl>
+          <p className="quiet" style={{ marginTop: 14 }}>
+            {note}
+          </p>
+        </section>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" disabled={faults.some((f) => f !== null)} onClick={start}>
+          Start
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
