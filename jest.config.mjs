@@ -6,7 +6,7 @@ const transform = {
 };
 const common = { testEnvironment: 'node', transform, extensionsToTreatAsEsm: ['.ts', '.tsx'] };
 export default {
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   projects: [
     { ...common, displayName: 'unit', testMatch: ['<rootDir>/packages/{core,cli,node,web}/**/*.test.ts?(x)'] },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/packages/server/**/*.test.ts'] },

@@ -195,6 +195,19 @@ describe('runs', () => {
     await api().delete(`/api/runs/${again.id}`).expect(204);
     await api().get(`/api/runs/${again.id}`).expect(404);
   });
+
+  test('stop though they are just being taken from the queue', async () => {
+    const long = smallDipole();
+    long.solve = { ...long.solve, details: { stopAt: 1e-12 } };
+    const { id } = await add(long);
+    for (const delay of [0, 10]) {
+      const run = (await api().post(`/api/projects/${id}/runs`).send({ document: long }).expect(201)).body as View;
+      await new Promise((resolve) => setTimeout(resolve, delay));
+      await api().post(`/api/runs/${run.id}/stop`).expect(202);
+      const ended = await until(run.id, (r) => !['queued', 'running'].includes(r.state));
+      expect(ended.state).toBe('stopped');
+    }
+  });
 });
 
 test('the password file can be read by its owner only', async () => {

@@ -1,11 +1,12 @@
-import { all, create, type MathNode, type Unit } from 'mathjs';
+import type { MathNode, Unit } from 'mathjs';
+import mathjs from 'mathjs/lib/browser/math.js';
 import type { Quantity } from '../document/index.ts';
 import { FormulaFault, formulas } from '../formulas/index.ts';
 import { type constantNames, functionNames, unitNameList } from './names.ts';
 import { type Reference, referenceOf } from './reference.ts';
 
 /** mathjs with nothing reachable from an expression but arithmetic on numbers and units. */
-const math = create(all, { number: 'number', predictable: false });
+const math = mathjs.create(mathjs.all, { number: 'number', predictable: false });
 
 /** A value with its unit, as mathjs keeps it, or a plain number. */
 export type Value = number | Unit;

@@ -56,6 +56,8 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   /** Stops a run: one under way keeps what it has, a queued one never starts. */
   async stop(id: string): Promise<void> {
+    // A run that is just being taken from the queue is neither queued nor active: wait until it is one of them.
+    await this.starting;
     if (this.active?.id === id) {
       this.active.worker.postMessage('stop');
       return;
@@ -66,6 +68,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   /** Ends the solver thread of a run and waits until it is gone. */
   async abandon(id: string): Promise<void> {
+    await this.starting;
     if (this.active?.id !== id) return;
     const { worker, finished } = this.active;
     await worker.terminate();
@@ -75,22 +78,33 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   /** Ends the work under way at once; its run will be shown as interrupted. */
   async close(): Promise<void> {
     this.closing = true;
+    await this.starting;
     if (!this.active) return;
     const { worker, finished } = this.active;
     await worker.terminate();
     await finished;
   }
 
-  private starting = false;
+  private starting: Promise<void> | null = null;
 
   private async next(): Promise<void> {
     if (this.active || this.starting || this.closing) return;
-    this.starting = true;
-    const run = await RunRow.findOne({ where: { state: 'queued' }, order: [['createdAt', 'ASC']] }).finally(() => (this.starting = false));
-    if (!run || this.closing) return;
-    await run.update({ state: 'running', startedAt: new Date() });
-    this.start(run);
-    this.emit('run', run.id);
+    this.starting = this.take().finally(() => (this.starting = null));
+    await this.starting;
+  }
+
+  /** Takes the oldest queued run and starts it, unless it was stopped or removed meanwhile. */
+  private async take(): Promise<void> {
+    for (;;) {
+      const run = await RunRow.findOne({ where: { state: 'queued' }, order: [['createdAt', 'ASC']] });
+      if (!run || this.closing) return;
+      const startedAt = new Date();
+      const [taken] = await RunRow.update({ state: 'running', startedAt }, { where: { id: run.id, state: 'queued' } });
+      if (!taken) continue;
+      this.start(run);
+      this.emit('run', run.id);
+      return;
+    }
   }
 
   private start(run: RunRow): void {
