@@ -5,6 +5,7 @@ import { sCurve } from '@jadebell/core/results';
 import type { Scene, SceneGuide } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
 import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { openGuide } from '../../core/src/verification/openGuide.ts';
 import { nodeHost } from './index.ts';
 
 const [a, b, length] = [15.8e-3, 7.9e-3, 30e-3];
@@ -55,6 +56,15 @@ describe('guided ports', () => {
     const s = sCurve(arrays.s, 1, 0)[5];
     const wrapped = Math.atan2(Math.sin(Math.atan2(s.im, s.re) - turn), Math.cos(Math.atan2(s.im, s.re) - turn));
     expect(Math.abs(wrapped)).toBeLessThan(0.02 * Math.abs(turn));
+  });
+
+  test('what an open end takes in is what leaves the box and the pattern', async () => {
+    const scene = openGuide('draft', 5e-3);
+    const { meta } = await solve({ ...scene, details: { ...scene.details, stopAt: 1e-4 } });
+    for (const { accepted, radiated, fromPattern } of meta.farField!.figures) {
+      expect(Math.abs(radiated / accepted - 1)).toBeLessThan(0.01);
+      expect(Math.abs(fromPattern / accepted - 1)).toBeLessThan(0.01);
+    }
   });
 
   test('reference planes moved in to one place leave no phase', async () => {

@@ -104,7 +104,7 @@ async function solved(
 export const halfWave: Case = {
   name: 'half-wave-dipole',
   title: 'Half-wave strip dipole',
-  slow: false,
+  slow: true,
   async run(host) {
     const [length, width, gap] = [150e-3, 1.2e-3, 1.2e-3];
     const reactance = (f: number): number => inducedEmf(length, width / 4, f).im;

@@ -2,6 +2,7 @@ import { absorber } from './absorber.ts';
 import { cavity } from './cavity.ts';
 import type { Case } from './case.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
+import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { wallLoss } from './wallLoss.ts';
@@ -23,4 +24,5 @@ export const cases: readonly Case[] = [
   filledGuide,
   straightGuide,
   lossyGuide,
+  openEnded,
 ];

@@ -270,9 +270,10 @@ export class Simulation {
     const samples = Math.floor(plan.maxSteps / plan.every);
     const twiddle = new Float32Array(samples * 4 * nf);
     for (let s = 0, at = 0; s < samples; s++)
-      for (const late of [0, 0.5])
+      // A step ends with E at (n + 1) dt and then H half a step later.
+      for (const later of [0, 0.5])
         for (const f of frequencies) {
-          const angle = 2 * Math.PI * f * ((s + 1) * plan.every - late) * dt;
+          const angle = 2 * Math.PI * f * ((s + 1) * plan.every + later) * dt;
           twiddle[at++] = Math.cos(angle);
           twiddle[at++] = -Math.sin(angle);
         }

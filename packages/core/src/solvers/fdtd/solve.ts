@@ -369,9 +369,11 @@ function recordedFields(
     // What does not come out of a port again.
     let accepted = 1;
     channels.forEach((_, c) => (accepted -= s[2 * (f * channels.length + c)] ** 2 + s[2 * (f * channels.length + c) + 1] ** 2));
-    const radiated = boxPower(faces);
-    const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]);
-    const lost = lossPower(plan, d, sums, nf, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0);
+    // Power in the scheme is that of the mean of E over a step, as at the ports; in a loss E and current are both such means.
+    const mean = Math.cos(Math.PI * frequency * dt);
+    const radiated = mean * boxPower(faces);
+    const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
+    const lost = mean ** 2 * lossPower(plan, d, sums, nf, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0);
     return {
       frequency,
       radiated,
