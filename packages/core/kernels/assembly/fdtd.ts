@@ -1,5 +1,7 @@
 import { barrier } from './barrier';
 import { branches } from './branch';
+import { mixAdd, mixChanges, mixShares } from './mix';
+import { cutChanges, cutMixed, cutSave } from './cut';
 import { guides } from './guide';
 import * as P from './params';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
@@ -80,6 +82,10 @@ function electricPlane(cfg: usize, k: i32): void {
     // The uniform loop runs over the two end walls as well; tangential E there is zero.
     if (ry & 1) { store<f32>(ey, 0); store<f32>(ey + lastX, 0); }
     if (rz & 1) { store<f32>(ez, 0); store<f32>(ez + lastX, 0); }
+  }
+  if (word(cfg, P.P_MIX_COUNT)) {
+    const mixed = word(cfg, P.P_MIX_START);
+    mixAdd(word(cfg, P.P_MIX), i32At(mixed, k), i32At(mixed, k + 1));
   }
   const start = word(cfg, P.P_SRC_START);
   const first = i32At(start, k), last = i32At(start, k + 1);
@@ -238,8 +244,17 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
   const k0 = i32At(slabs, thread), k1 = i32At(slabs, thread + 1);
   const gate = word(cfg, P.P_BARRIER);
   const every = <i32>word(cfg, P.P_DFT_EVERY);
+  const cuts = <i32>word(cfg, P.P_CUT_COUNT), firstCut = (thread * cuts) / threads, endCut = ((thread + 1) * cuts) / threads;
+  const mixed = <i32>word(cfg, P.P_MIX_COUNT), firstMixed = (thread * mixed) / threads, endMixed = ((thread + 1) * mixed) / threads;
+  const cutBranches = i32At(word(cfg, P.P_FACE_START), <i32>word(cfg, P.P_NZ)), allBranches = i32At(word(cfg, P.P_FACE_START), <i32>word(cfg, P.P_NZ) + 1);
   for (let s = 0; s < steps; s++) {
     const n = first + s;
+    if (mixed) {
+      mixChanges(word(cfg, P.P_MIX), firstMixed, endMixed);
+      barrier(gate, threads);
+      mixShares(word(cfg, P.P_MIX), word(cfg, P.P_MIX_LINKS), firstMixed, endMixed);
+    }
+    if (cuts) cutSave(word(cfg, P.P_CUTS), firstCut, endCut);
     if (thread == 0) {
       updatePorts(cfg, n);
       guides(word(cfg, P.P_GUIDES), <i32>word(cfg, P.P_GUIDE_COUNT), n);
@@ -253,6 +268,15 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
     barrier(gate, threads);
     magneticPlane(cfg, k1 - 1);
     barrier(gate, threads);
+    if (cuts) {
+      cutChanges(word(cfg, P.P_CUTS), firstCut, endCut);
+      barrier(gate, threads);
+      cutMixed(word(cfg, P.P_CUTS), word(cfg, P.P_CUT_LINKS), firstCut, endCut);
+      barrier(gate, threads);
+      const last = thread + 1 == threads ? allBranches : cutBranches + ((allBranches - cutBranches) / threads) * (thread + 1);
+      branches(word(cfg, P.P_FACES), cutBranches + ((allBranches - cutBranches) / threads) * thread, last, word(cfg, P.P_BRANCH));
+      barrier(gate, threads);
+    }
     if (every > 0 && (n + 1) % every == 0) {
       accumulate(cfg, thread, threads, (n + 1) / every - 1);
       barrier(gate, threads);

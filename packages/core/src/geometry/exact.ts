@@ -91,7 +91,7 @@ export function without(x: Spans, y: Spans): Spans {
   return both(x, [-Infinity, ...y, Infinity]);
 }
 
-/** Stretches of the line p + t d inside a solid. A mesh is asked only along x, with d = (1, 0, 0). */
+/** Stretches of the line p + t d inside a solid. A mesh is asked only along an axis, with d of length one. */
 export function spansAlong(e: Exact, p: Point3, d: Point3): Spans {
   switch (e.form) {
     case 'box': {
@@ -151,8 +151,10 @@ export function spansAlong(e: Exact, p: Point3, d: Point3): Spans {
       for (let i = 0; i < e.tools.length && out.length; i++) out = without(out, spansAlong(e.tools[i], p, d));
       return out;
     }
-    case 'mesh':
-      return meshSpans(e, p[1], p[2], p[0]);
+    case 'mesh': {
+      const axis = d.indexOf(1) as 0 | 1 | 2;
+      return meshSpans(e, axis, p[(axis + 1) % 3], p[(axis + 2) % 3], p[axis]);
+    }
   }
 }
 

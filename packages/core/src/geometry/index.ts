@@ -1,5 +1,5 @@
 export * from './body.ts';
-export { exactBounds, insideLoops, loopCrossings, type Exact } from './exact.ts';
+export { either, exactBounds, insideLoops, loopCrossings, spansAlong, without, type Exact } from './exact.ts';
 export * from './kernel.ts';
 export * from './model.ts';
 export * from './outlinesOfModel.ts';

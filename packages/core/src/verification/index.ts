@@ -1,6 +1,7 @@
 import { absorber } from './absorber.ts';
 import { cavity } from './cavity.ts';
 import type { Case } from './case.ts';
+import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
 import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
@@ -25,4 +26,5 @@ export const cases: readonly Case[] = [
   straightGuide,
   lossyGuide,
   openEnded,
+  curved,
 ];

@@ -1,5 +1,6 @@
 import { eta0, mu0 } from '../../numerics/constants.ts';
 import type { Grid } from '../../grid/index.ts';
+import type { CutCells } from './cutCells.ts';
 import type { MetalClass } from './materials.ts';
 
 /** Field samples that a passive branch with memory loads: edges in lossy sheets, faces beside lossy metal. */
@@ -7,6 +8,8 @@ export interface Branches {
   /** Classes of metal that `metal` counts in. */
   metals: MetalClass[];
   count: number;
+  /** The first so many are on faces that curved metal cuts. */
+  onCuts: number;
   /** 0..5: Ex, Ey, Ez, Hx, Hy, Hz. */
   field: Uint8Array;
   /** Grid indices, three an entry. */
@@ -98,6 +101,7 @@ export class BranchBuilder {
     grid: Grid,
     private readonly dt: number,
     metals: readonly (MetalClass | null)[],
+    private readonly cuts: CutCells | null = null,
   ) {
     this.metals = metals.slice(1) as MetalClass[];
     this.needed = this.metals.length > 0;
@@ -107,6 +111,26 @@ export class BranchBuilder {
     const size = this.needed ? this.width * grid.lines[1].length : 0;
     const plane = (): PlaneMarks => [new Uint16Array(size), new Uint16Array(size), new Uint16Array(size)];
     this.planes = [plane(), plane()];
+    if (this.needed) this.cutFaces();
+  }
+
+  private readonly cut = new Set<string>();
+  private onCuts = 0;
+
+  /** Faces that curved metal cuts have the metal's voltage along the cut. */
+  private cutFaces(): void {
+    const faces = this.cuts?.faces;
+    if (!faces) return;
+    for (let f = 0; f < faces.count; f++) {
+      const n = (faces.field[f] - 3) as 0 | 1 | 2;
+      const at = Array.from(faces.index.subarray(3 * f, 3 * f + 3));
+      this.cut.add(`${n} ${at.join(' ')}`);
+      if (faces.metal[f] < 2 || faces.wall[f] === 0) continue;
+      const [a, b] = [(n + 1) % 3, (n + 2) % 3];
+      const area = faces.area[f] * this.steps[a][at[a]] * this.steps[b][at[b]];
+      this.push(3 + n, at, faces.metal[f], (this.dt * faces.wall[f]) / (mu0 * area), faces.wall[f] * this.duals[n][at[n]]);
+    }
+    this.onCuts = this.entries.field.length;
   }
 
   /** Marks one row of edges of the plane under way. */
@@ -157,6 +181,7 @@ export class BranchBuilder {
       if (p < 2 && q < 2 && r < 2 && s < 2) continue;
       if (p && q && r && s) continue;
       const at = [i, j, k];
+      if (this.cut.size && this.cut.has(`${n} ${at.join(' ')}`)) continue;
       const la = this.steps[first.c][at[first.c]];
       const lb = this.steps[second.c][at[second.c]];
       const length = ((p > 1 ? 1 : 0) + (q > 1 ? 1 : 0)) * la + ((r > 1 ? 1 : 0) + (s > 1 ? 1 : 0)) * lb;
@@ -179,6 +204,7 @@ export class BranchBuilder {
     return {
       metals: this.metals,
       count: e.field.length,
+      onCuts: this.onCuts,
       field: Uint8Array.from(e.field),
       index: Int32Array.from(e.index),
       metal: Uint16Array.from(e.metal),

@@ -3,6 +3,7 @@ import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAx
 import { c0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { Estimate, Machine } from '../solver.ts';
+import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { pulseFor } from './pulse.ts';
 import { memoryNeeded } from './simulation.ts';
@@ -24,7 +25,7 @@ export const stepLimit = (scene: Scene, dt: number): number => {
 /** Cost of a scene: cells, bytes, steps, seconds. */
 export function estimateScene(scene: Scene, machine: Machine, grid: Grid = buildGrid(scene)): Estimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
-  const dt = timeStep(grid);
+  const dt = timeStep(grid, cutsCells(scene));
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const steps = Math.min(maxSteps, Math.ceil((pulse.length + ringing / pulse.centre) / dt));

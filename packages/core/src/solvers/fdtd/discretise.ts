@@ -3,10 +3,12 @@ import { buildGrid, type Grid } from '../../grid/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
 import { type Branches, BranchBuilder } from './branches.ts';
+import { cutCourant, CutCells, cutsCells } from './cutCells.ts';
 import { collectMedia } from './materials.ts';
 import { guideEdges, type GuidePlane, guidePlane } from './guides.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
 import { EdgeRows } from './rows.ts';
+import { blendsCells, type Mixing, mixingOf, Subpixel } from './subpixel.ts';
 
 /** A row of electric edges with dielectric loss: conductivity per edge, S/m. */
 export interface LossRow {
@@ -34,6 +36,10 @@ export interface Discrete {
   guides: GuidePlane[];
   /** Relative permittivity of an electric edge; 0 in metal, walls and lossy sheets. */
   permittivity(c: 0 | 1 | 2, index: readonly number[]): number;
+  /** Cells that curved metal cuts, if there is any. */
+  cuts: CutCells | null;
+  /** Edges at curved dielectric surfaces whose changes mix. */
+  mixing: Mixing | null;
   /** Losses of metal. */
   branches: Branches;
   /** Marks of edges in lossy sheets, by row: 'component j k'. */
@@ -44,14 +50,17 @@ export interface Discrete {
 /** Courant number used. */
 const courant = 0.99;
 
-/** The largest stable step times 0.99, from the smallest cells (Courant, Friedrichs and Lewy 1928; Taflove 2005, ch. 4). */
-export function timeStep(grid: Grid): number {
+/**
+ * The largest stable step times 0.99, from the smallest cells (Courant, Friedrichs and Lewy 1928; Taflove 2005, ch. 4). `cut`
+ * says that curved metal cuts cells, which asks for a shorter one.
+ */
+export function timeStep(grid: Grid, cut: boolean): number {
   const smallest = grid.lines.map((x) => {
     let least = Infinity;
     for (let i = 1; i < x.length; i++) least = Math.min(least, x[i] - x[i - 1]);
     return least;
   });
-  return courant / (c0 * Math.sqrt(smallest.reduce((s, d) => s + 1 / (d * d), 0)));
+  return ((cut ? cutCourant : 1) * courant) / (c0 * Math.sqrt(smallest.reduce((s, d) => s + 1 / (d * d), 0)));
 }
 
 /** Row length: room for nx + 1 values, a multiple of four. */
@@ -96,12 +105,15 @@ const key = (c: number, j: number, k: number): string => `${c} ${j} ${k}`;
 /** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
 export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
-  const dt = timeStep(grid);
+  const cut = cutsCells(scene);
+  const dt = timeStep(grid, cut);
   const sx = rowLength(nx);
   const omega = Math.PI * (scene.band.from + scene.band.to);
   const media = collectMedia(scene);
-  const rows = new EdgeRows(scene, grid, media);
-  const branches = new BranchBuilder(grid, dt, media.metals);
+  const cuts = cut ? new CutCells(scene, grid, media) : null;
+  const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, media) : null;
+  const rows = new EdgeRows(scene, grid, media, cuts, subpixel);
+  const branches = new BranchBuilder(grid, dt, media.metals, cuts);
   const sheetRows = new Map<string, Uint16Array>();
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
@@ -133,6 +145,7 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const row = new Float32Array(2 * sx);
 
   for (let k = 0; k < nz; k++) {
+    subpixel?.plane(k);
     for (let c = 0 as 0 | 1 | 2; c < 3; c++)
       for (let j = 0; j <= ny; j++) {
         const slot = (k * 3 + c) * (ny + 1) + j;
@@ -158,10 +171,12 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           if (metal) continue;
           const er = edges.mixed ? edges.re[i] : 1;
           const sigma = edges.mixed ? omega * eps0 * edges.loss[i] : 0;
-          if (sigma > 0) (lossy ??= new Float32Array(nx + 1))[i] = sigma;
+          // A cut edge holds E times its free part: the loss in it belongs to the whole E in that part.
+          const free = edges.mixed && edges.free ? edges.free[i] : 1;
+          if (sigma > 0) (lossy ??= new Float32Array(nx + 1))[i] = sigma / free;
           const a = (sigma * dt) / (2 * er * eps0);
           row[i] = (1 - a) / (1 + a);
-          row[sx + i] = (c0 * dt) / er / (1 + a);
+          row[sx + i] = (free * c0 * dt) / er / (1 + a);
           if (edges.mixed && edges.sheet[i] > 1 && !here?.held.includes(i)) {
             branches.sheetEdge(c, i, j, k, edges.sheet[i], row[sx + i]);
             sheet = true;
@@ -210,10 +225,19 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
     guides,
     permittivity: (c, at) => edgePermittivity(out, c, at),
     lossRows,
+    cuts,
+    mixing: null,
     branches: branches.done(),
     sheetRows,
     problems: [],
   };
+  if (subpixel?.nodes.length) {
+    const open = (c: 0 | 1 | 2, at: number[]): number => {
+      const e = edgePermittivity(out, c, at);
+      return Number.isFinite(e) && (cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
+    };
+    out.mixing = mixingOf(subpixel.nodes, grid, open);
+  }
   scene.ports.forEach((port, p) => {
     const place = { part: 'ports', name: port.name } as const;
     if (shorted[p])
@@ -254,14 +278,20 @@ export function isMetal(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[])
   return d.dictionary[at] === 0 && d.dictionary[at + d.sx] === 0;
 }
 
-/** Relative permittivity that an edge's update coefficients stand for; 0 where it is no dielectric. */
+/** Coefficients ca and cb of an edge that is neither wall nor metal. */
+export function coefficients(d: Discrete, c: 0 | 1 | 2, [i, j, k]: ArrayLike<number> & Iterable<number>): [number, number] {
+  const row = d.rowOf[(k * 3 + c) * d.grid.lines[1].length + j];
+  if (row === 1) return [1, c0 * d.dt];
+  const at = (row - 2) * 2 * d.sx + i;
+  return [d.dictionary[at], d.dictionary[at + d.sx]];
+}
+
+/** Relative permittivity that an edge's update coefficients stand for; 0 where it is no dielectric, infinite where a port holds it. */
 function edgePermittivity(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): number {
   if (isMetal(d, c, [i, j, k])) return 0;
-  const ny = d.grid.lines[1].length - 1;
-  const row = d.rowOf[(k * 3 + c) * (ny + 1) + j];
-  if (row === 1) return 1;
-  const at = (row - 2) * 2 * d.sx + i;
-  return (c0 * d.dt * (1 + d.dictionary[at])) / (2 * d.dictionary[at + d.sx]);
+  const [ca, cb] = coefficients(d, c, [i, j, k]);
+  const free = d.cuts?.free(c, i, j, k) ?? 1;
+  return (free * c0 * d.dt * (1 + ca)) / (2 * cb);
 }
 
 /** Whether some metal edge meets each end of each of a port's columns. */

@@ -133,7 +133,7 @@ describe('discrete model', () => {
   });
 
   test('the time step is 0.99 of the stable one', () => {
-    const step = timeStep(uniformGrid(cube.min, cube.max, [10, 10, 10], 0));
+    const step = timeStep(uniformGrid(cube.min, cube.max, [10, 10, 10], 0), false);
     expect(step * 299792458 * Math.sqrt(3)).toBeCloseTo(0.99, 9);
   });
 

@@ -2,6 +2,8 @@ import { inPlane, loopCrossings } from '../../geometry/index.ts';
 import type { Point2 } from '../../document/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Scene } from '../../scene/index.ts';
+import type { CutCells } from './cutCells.ts';
+import type { Subpixel } from './subpixel.ts';
 import type { Media } from './materials.ts';
 import { cutPieces, Painter, type Pieces } from './painter.ts';
 
@@ -13,6 +15,8 @@ export interface EdgeRow {
   loss: Float64Array;
   /** 0: no metal, 1: perfect, otherwise 1 + class of metal. */
   metal: Uint16Array;
+  /** Free part of each edge where curved metal cuts some of the row; null where it cuts none. */
+  free: Float64Array | null;
   /** 1 + class of the lossy sheet that the edge lies in, where it is not inside metal. */
   sheet: Uint16Array;
 }
@@ -36,11 +40,14 @@ export class EdgeRows {
   private readonly probeX: Float64Array[];
   private readonly row: EdgeRow;
   private readonly nx: number;
+  private readonly parts: Float64Array;
 
   constructor(
     scene: Scene,
     private readonly grid: Grid,
     private readonly media: Media,
+    private readonly cuts: CutCells | null = null,
+    private readonly subpixel: Subpixel | null = null,
   ) {
     this.painter = new Painter(scene, media);
     this.pieces = ([0, 1, 2] as const).map((a) => {
@@ -61,8 +68,10 @@ export class EdgeRows {
       re: new Float64Array(lines.length),
       loss: new Float64Array(lines.length),
       metal: new Uint16Array(lines.length),
+      free: null,
       sheet: new Uint16Array(lines.length),
     };
+    this.parts = new Float64Array(lines.length);
     // Metal is asked for at the middle of Ex edges, and just left and right of the node for Ey and Ez.
     const middle = Float64Array.from({ length: this.nx }, (_, i) => this.painter.clamp(0, (lines[i] + lines[i + 1]) / 2));
     const beside = Float64Array.from(
@@ -85,9 +94,12 @@ export class EdgeRows {
     if (!this.row.mixed) return this.row;
     this.row.metal.fill(0);
     this.row.sheet.fill(0);
+    this.row.free = null;
     if (near) {
       this.average(c, j, k);
+      this.blend(c, j, k);
       this.markMetal(c, j, k);
+      this.cut(c, j, k);
     } else {
       this.row.re.fill(1);
       this.row.loss.fill(0);
@@ -191,6 +203,31 @@ export class EdgeRows {
     const d = re * re + im * im;
     this.row.re[i] = re / d;
     this.row.loss[i] = im / d;
+  }
+
+  /** Where curved dielectrics are near, their tensor averages take the place of the averages along the grid. */
+  private blend(c: 0 | 1 | 2, j: number, k: number): void {
+    const { subpixel, row } = this;
+    const range = subpixel?.range(c, j, k);
+    if (!subpixel || !range) return;
+    for (let i = range[0]; i < range[1]; i++) {
+      const e = subpixel.edge(c, i, j, k);
+      if (e) [row.re[i], row.loss[i]] = e;
+    }
+  }
+
+  /** Where curved metal is near, its exact cuts take the place of the marks at the edges' middles. */
+  private cut(c: 0 | 1 | 2, j: number, k: number): void {
+    const { cuts, parts } = this;
+    const range = cuts?.range(c, j, k);
+    if (!cuts || !range) return;
+    parts.fill(1);
+    for (let i = range[0]; i < range[1]; i++) {
+      const free = cuts.free(c, i, j, k);
+      this.row.metal[i] = free === 0 ? cuts.metal(c, i, j, k) : 0;
+      if (free > 0) parts[i] = free;
+    }
+    this.row.free = parts;
   }
 
   private markMetal(c: 0 | 1 | 2, j: number, k: number): void {

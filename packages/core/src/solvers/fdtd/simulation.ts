@@ -1,7 +1,7 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
 import { kernelImports, wasm } from '../kernels.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
-import type { Discrete } from './discretise.ts';
+import { coefficients, type Discrete } from './discretise.ts';
 import { type GuideModes, weightedEdges } from './guides.ts';
 import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
@@ -225,7 +225,9 @@ export class Simulation {
     // Losses of metal: branches by plane, edges and faces apart; a lumped port's edge has its own branch.
     const { branches } = d;
     const loaded = new Set(held.map((h) => h.at));
-    const order = Array.from({ length: branches.count }, (_, n) => n).sort((a, b) => branches.index[3 * a + 2] - branches.index[3 * b + 2]);
+    // Branches on cut faces come last, as of the plane beyond the grid: their faces are ready only after the sweep.
+    const planeOf = (n: number): number => (n < branches.onCuts ? nz : branches.index[3 * n + 2]);
+    const order = Array.from({ length: branches.count }, (_, n) => n).sort((a, b) => planeOf(a) - planeOf(b));
     for (const [start, list, magnetic] of [
       [P.EDGE_START, P.EDGES, false],
       [P.FACE_START, P.FACES, true],
@@ -239,10 +241,58 @@ export class Simulation {
       });
       words[list] = put(new Uint32Array(view.buffer));
       const starts = new Int32Array(nz + 2);
-      for (const n of mine) starts[branches.index[3 * n + 2] + 1]++;
+      for (const n of mine) starts[planeOf(n) + 1]++;
       for (let k = 0; k <= nz; k++) starts[k + 1] += starts[k];
       words[start] = put(starts);
     }
+    // Edges at curved dielectric surfaces. Within the layers their shares lack the layers' memory.
+    const { mixing } = d;
+    const mixCount = mixing?.count ?? 0;
+    const mixView = new DataView(new ArrayBuffer(Math.max(1, mixCount) * 48));
+    const mixLinks = new DataView(new ArrayBuffer(Math.max(1, mixing?.other.length ?? 0) * 8));
+    const mixStarts = new Int32Array(nz + 2);
+    for (let n = 0; n < mixCount; n++) {
+      const a = mixing!.component[n] as 0 | 1 | 2;
+      const [b, c] = [(a + 1) % 3, (a + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+      const at = mixing!.index.subarray(3 * n, 3 * n + 3);
+      const [ca, cb] = coefficients(d, a, at);
+      const u32 = [words[P.EX + a] + offset(at), words[P.HX + c] + offset(at), strides[b], words[P.HX + b] + offset(at), strides[c]];
+      const f32 = [ca - 1, cb * factors[b].eInverse[at[b]], cb * factors[c].eInverse[at[c]]];
+      u32.forEach((v, i) => mixView.setUint32(n * 48 + 4 * i, v, true));
+      f32.forEach((v, i) => mixView.setFloat32(n * 48 + 20 + 4 * i, v, true));
+      mixView.setInt32(n * 48 + 40, mixing!.start[n], true);
+      mixView.setInt32(n * 48 + 44, mixing!.start[n + 1], true);
+      mixStarts[at[2] + 1]++;
+    }
+    for (let k = 0; k <= nz; k++) mixStarts[k + 1] += mixStarts[k];
+    mixing?.other.forEach((to, l) => {
+      mixLinks.setInt32(l * 8, to, true);
+      mixLinks.setFloat32(l * 8 + 4, mixing.factor[l], true);
+    });
+    words[P.MIX_COUNT] = mixCount;
+    words[P.MIX] = put(new Uint32Array(mixView.buffer));
+    words[P.MIX_LINKS] = put(new Uint32Array(mixLinks.buffer));
+    words[P.MIX_START] = put(mixStarts);
+
+    // Faces cut by curved metal.
+    const cuts = d.cuts?.faces;
+    const cutCount = cuts?.count ?? 0;
+    const cutView = new DataView(new ArrayBuffer(Math.max(1, cutCount) * 24));
+    const linkView = new DataView(new ArrayBuffer(Math.max(1, cuts?.other.length ?? 0) * 8));
+    for (let n = 0; n < cutCount; n++) {
+      cutView.setUint32(n * 24, addressOf(cuts!.field[n], cuts!.index, n), true);
+      cutView.setFloat32(n * 24 + 12, cuts!.own[n], true);
+      cutView.setInt32(n * 24 + 16, cuts!.start[n], true);
+      cutView.setInt32(n * 24 + 20, cuts!.start[n + 1], true);
+    }
+    cuts?.other.forEach((to, l) => {
+      linkView.setInt32(l * 8, to, true);
+      linkView.setFloat32(l * 8 + 4, cuts.factor[l], true);
+    });
+    words[P.CUT_COUNT] = cutCount;
+    words[P.CUTS] = put(new Uint32Array(cutView.buffer));
+    words[P.CUT_LINKS] = put(new Uint32Array(linkView.buffer));
+
     const classes = new Float32Array(Math.max(1, branches.metals.length) * classFloats);
     branches.metals.forEach((m, i) => classes.set(recursion(m.fit, dt), i * classFloats));
     words[P.BRANCH] = put(classes);
@@ -308,6 +358,19 @@ export class Simulation {
       { config, voltages, records, energy: words[P.ENERGY], sums },
       arena.bytes,
     );
+  }
+
+  /** Sets the electric field, V/m, of every edge off the outer walls; for tests. */
+  setElectric(value: (c: 0 | 1 | 2, at: [number, number, number]) => number): void {
+    const { sx, grid } = this.plan.discrete;
+    const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
+    const words = new Uint32Array(this.buffer, this.at.config, P.WORDS);
+    for (const c of [0, 1, 2] as const) {
+      const field = new Float32Array(this.buffer, words[P.EX + c], sx * (ny + 1) * (nz + 1));
+      for (let k = c === 2 ? 0 : 1; k < nz; k++)
+        for (let j = c === 1 ? 0 : 1; j < ny; j++)
+          for (let i = c === 0 ? 0 : 1; i < nx; i++) field[(k * (ny + 1) + j) * sx + i] = value(c, [i, j, k]);
+    }
   }
 
   get steps(): number {
