@@ -73,8 +73,8 @@ export interface ResultMeta {
   version: 2;
   solver: string;
   coreVersion: string;
-  /** Channels: lumped ports with their resistance, and modes of guided ports, numbered from 1. */
-  ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid' }[];
+  /** Channels: lumped ports with their resistance, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one. */
+  ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; impedance?: number }[];
   /** Channels that were excited, one after the other; fields and patterns are of the first. */
   excitations: number[];
   /** Hertz, of the recorders. */

@@ -119,6 +119,15 @@ export function peakNear(power: (f: number) => number, near: number): number {
   return best;
 }
 
+/** Frequency near `near` and quality factor of a decaying signal, from two stretches of it under Hann windows. */
+export function decay(signal: Float64Array, dt: number, near: number): { f: number; q: number } {
+  const half = signal.length >> 1;
+  const early = hannPower(signal.subarray(0, half), dt);
+  const late = hannPower(signal.subarray(half, 2 * half), dt);
+  const f = peakNear(early, near);
+  return { f, q: (2 * Math.PI * f * half * dt) / Math.log(early(f) / late(f)) };
+}
+
 const row = (quantity: string, source: string, reference: number, got: { f: number; cells: number }, seconds: number, allowed: number): Row => ({
   quantity,
   reference: `${(reference / 1e9).toFixed(4)} GHz`,

@@ -1,14 +1,16 @@
 import type { Point3 } from '../document/index.ts';
 import type { Exact } from '../geometry/index.ts';
 import { cellCount } from '../grid/index.ts';
-import { c0 } from '../numerics/constants.ts';
+import { c0, eta0, mu0 } from '../numerics/constants.ts';
 import type { Scene } from '../scene/index.ts';
 import type { SolverHost } from '../solvers/index.ts';
 import { filament, plainBody, plainScene, uniformGrid } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
-import { bisect, hannPower, peakNear, ringing } from './cavity.ts';
+import { bisect, decay, hannPower, peakNear, ringing } from './cavity.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
+const poor = { ...metal, conductivity: 1e4 } as const;
+const resistance = (f: number): number => Math.sqrt((Math.PI * f * mu0) / poor.conductivity);
 
 interface Cavity {
   /** Inside of the metal. */
@@ -20,10 +22,12 @@ interface Cavity {
   /** Where the probe stands, metres, and its axis. */
   probe: { at: Point3; axis: 0 | 1 | 2 };
   expected: number;
+  /** Quality factor; absent: perfect metal. */
+  q?: number;
 }
 
 /** Resonance of a cavity in a block of metal on a uniform grid of about `step`, which is off centre by no simple part of a cell. */
-async function resonance(host: SolverHost, c: Cavity, step: number): Promise<{ f: number; cells: number; seconds: number }> {
+async function resonance(host: SolverHost, c: Cavity, step: number): Promise<{ f: number; q: number; cells: number; seconds: number }> {
   const started = host.now();
   const cells = c.half.map((h) => Math.ceil((2 * h) / step) + 2) as Point3;
   const min = cells.map((n, a) => -step * (n / 2 - [0.31, 0.17, 0.43][a])) as Point3;
@@ -34,7 +38,7 @@ async function resonance(host: SolverHost, c: Cavity, step: number): Promise<{ f
     grid.lines[a].reduce((best, v) => (Math.abs(v - x) < Math.abs(best - x) ? v : best), grid.lines[a][0]);
   const from = c.probe.at.map((x, a) => near(a, x)) as Point3;
   const block = { form: 'box' as const, min: min.map((x) => x - step) as Point3, max: max.map((x) => x + step) as Point3 };
-  const walls = plainBody('walls', 0, metal, { form: 'cut', from: block, tools: [c.hollow] });
+  const walls = plainBody('walls', 0, c.q ? poor : metal, { form: 'cut', from: block, tools: [c.hollow] });
   const filling = c.filling && plainBody('filling', 1, { name: 'filling', kind: 'dielectric', permittivity: c.filling.permittivity, lossTangent: 0 }, c.filling.shape); // prettier-ignore
   const scene: Scene = plainScene({
     bodies: filling ? [walls, filling] : [walls],
@@ -44,8 +48,9 @@ async function resonance(host: SolverHost, c: Cavity, step: number): Promise<{ f
     band: { from: 0.8 * c.expected, to: 1.2 * c.expected, points: 2 },
     boundaries: Array<'electric'>(6).fill('electric'),
   });
-  const { signal, dt } = await ringing(host, scene, grid, c.expected, 150);
-  return { f: peakNear(hannPower(signal, dt), c.expected), cells: cellCount(grid), seconds: host.now() - started };
+  const { signal, dt } = await ringing(host, scene, grid, c.expected, c.q ? 3 * Math.min(c.q, 150) : 150);
+  const ring = c.q ? decay(signal, dt, c.expected) : { f: peakNear(hannPower(signal, dt), c.expected), q: Infinity };
+  return { ...ring, cells: cellCount(grid), seconds: host.now() - started };
 }
 
 /** Spherical Bessel functions of order one, times x, and their derivatives: x j1(x) and x y1(x). */
@@ -137,6 +142,26 @@ export const curved: Case = {
         computed: order.toFixed(2),
         error: Math.max(0, percent(order, 2) * Math.sign(2 - order)),
         allowed: 20,
+      });
+    }
+    // Losses of curved walls: the cut of each face carries the metal's voltage.
+    const qTube = (2.404825557695773 * eta0) / (2 * resistance(tube(2).expected) * (1 + radius / 14e-3));
+    const qSphere = ((eta0 / resistance(sphere.expected)) * (2.743707269992265 - 2 / 2.743707269992265)) / 2;
+    for (const [name, source, c, q] of [
+      ['round cavity along z of 1e4 S/m', 'Pozar, Microwave Engineering, eq. 6.57', tube(2), qTube],
+      ['spherical cavity of 1e4 S/m', 'Harrington, Time-Harmonic Electromagnetic Fields, eq. 6-33', sphere, qSphere],
+    ] as [string, string, Cavity, number][]) {
+      const got = await resonance(host, { ...c, expected: c.expected * (1 - 1 / (2 * q)), q }, 2e-3);
+      rows.push({
+        quantity: `Q, ${name}, 10 cells to the radius`,
+        reference: q.toFixed(1),
+        source,
+        computed: got.q.toFixed(1),
+        error: percent(got.q, q),
+        allowed: 5,
+        unit: '%',
+        cells: got.cells,
+        seconds: got.seconds,
       });
     }
     return rows;

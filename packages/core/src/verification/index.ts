@@ -1,6 +1,7 @@
 import { absorber } from './absorber.ts';
 import { cavity } from './cavity.ts';
 import type { Case } from './case.ts';
+import { coax } from './coax.ts';
 import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
 import { openEnded } from './openGuide.ts';
@@ -27,4 +28,5 @@ export const cases: readonly Case[] = [
   lossyGuide,
   openEnded,
   curved,
+  coax,
 ];

@@ -5,7 +5,7 @@ import { c0, eps0, eta0, mu0 } from '../numerics/constants.ts';
 import type { SolverHost } from '../solvers/index.ts';
 import { filament, plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
-import { gradedLines, hannPower, peakNear, ringing } from './cavity.ts';
+import { decay, gradedLines, ringing } from './cavity.ts';
 
 const [a, b, d] = [40e-3, 22e-3, 33e-3];
 const f0 = (c0 / 2) * Math.hypot(1 / a, 1 / d);
@@ -25,7 +25,7 @@ interface Measured {
   cells: number;
 }
 
-/** Frequency and quality factor of the mode near f0, from two stretches of its ringing under Hann windows. */
+/** Frequency and quality factor of the mode near f0. */
 async function ring(
   host: SolverHost,
   bodies: ReturnType<typeof plainBody>[],
@@ -46,11 +46,7 @@ async function ring(
     boundaries: Array<'electric'>(6).fill('electric'),
   });
   const { signal, dt } = await ringing(host, scene, grid, f0, periods);
-  const half = signal.length >> 1;
-  const early = hannPower(signal.subarray(0, half), dt);
-  const late = hannPower(signal.subarray(half, 2 * half), dt);
-  const f = peakNear(early, f0);
-  return { f, q: (2 * Math.PI * f * half * dt) / Math.log(early(f) / late(f)), cells: cellCount(grid) };
+  return { ...decay(signal, dt, f0), cells: cellCount(grid) };
 }
 
 const mirrored = ([x, y, z]: readonly number[]): [number, number, number] => [x, y, 2 * d - z];

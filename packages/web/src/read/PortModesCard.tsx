@@ -45,13 +45,14 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
       <div className="scroll">
         <table className="figures">
           <tbody>
-            {guided.map(({ n, family }) => (
+            {guided.map(({ n, family, impedance }) => (
               <tr key={n}>
                 <td style={{ textAlign: 'left' }}>
                   <Picture run={run.id} channel={n} label={`Field of ${names[n]}`} />
                 </td>
                 <td style={{ whiteSpace: 'normal', textAlign: 'left' }}>
                   <b>{names[n]}</b> <span className="quiet">{family}</span>
+                  {impedance !== undefined && <span className="mono"> {formatSI(impedance, 'resistance', 4)}</span>}
                   {beta &&
                     frequency &&
                     [0, frequency.data.length >> 1, frequency.data.length - 1].map((f) => (

@@ -14,6 +14,9 @@ export const cutCourant = 0.9;
 /** Least free area of a face over its longest free side, both as parts of the whole; stable with that Courant number. */
 const leastArea = 0.35;
 
+/** Walls that lean further than this stand along a face and have next to no field through it. */
+const mostTilt = 5;
+
 /** Faces of the grid that curved metal cuts, and those that lend to them. */
 export interface CutFaces {
   count: number;
@@ -57,6 +60,8 @@ const small = 0.002;
  */
 export class CutCells {
   readonly faces: CutFaces;
+  /** Number of each cut face by its place. */
+  private readonly number: Map<number, number>;
   private readonly lo: number[] = [];
   private readonly size: number[] = [];
   /** Mark of the metal at each node of the region; 0 free. */
@@ -96,6 +101,8 @@ export class CutCells {
     for (const axis of [0, 1, 2] as const) this.cutEdges(axis);
     this.joinForced();
     const cut = this.cutFaces();
+    this.number = this.numbers(cut);
+    this.tilt(cut);
     this.faces = this.lend(cut, this.wanted(cut));
   }
 
@@ -114,6 +121,14 @@ export class CutCells {
   free(c: 0 | 1 | 2, i: number, j: number, k: number): number {
     const r = this.range(c, j, k);
     return r && i >= r[0] && i < r[1] ? this.part[c][this.at(i, j, k)] / whole : 1;
+  }
+
+  /** Free part of a face's area, 0..1, before anything is borrowed. */
+  area(n: 0 | 1 | 2, at: readonly number[]): number {
+    if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return 1;
+    const known = this.number.get(this.id(n, at));
+    if (known !== undefined) return this.faces.area[known];
+    return this.node[this.at(at[0], at[1], at[2])] ? 0 : 1;
   }
 
   /** Metal mark of an edge inside the range that has no free part. */
@@ -263,6 +278,36 @@ export class CutCells {
     return { field, index, area, metal, wall };
   }
 
+  /**
+   * Lengthens walls that lean: on a wall of normal m the field tangential to it is H_n over the sine between m and n, the
+   * normal of the face, and so is its voltage. The normal follows from the free areas around the two cells beside a face, as
+   * those of a closed surface add up to nothing.
+   */
+  private tilt(cut: Cut): void {
+    const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
+    const free = (n: 0 | 1 | 2, at: number[]): number => {
+      const known = this.number.get(this.id(n, at));
+      if (known !== undefined) return cut.area[known];
+      return this.node[this.at(at[0], at[1], at[2])] ? 0 : 1;
+    };
+    const normal = (n: 0 | 1 | 2, cell: number[]): number => {
+      const [u, v] = [(n + 1) % 3, (n + 2) % 3];
+      return (free(n, cell) - free(n, shifted(cell, n, 1))) * steps[u][cell[u]] * steps[v][cell[v]];
+    };
+    cut.field.forEach((field, f) => {
+      if (cut.wall[f] === 0) return;
+      const n = (field - 3) as 0 | 1 | 2;
+      const at = cut.index.slice(3 * f, 3 * f + 3);
+      const sum = [0, 0, 0];
+      for (const cell of [at, shifted(at, n, -1)]) {
+        if (!this.inside(cell) || !this.inside(cell.map((x) => x + 1))) continue;
+        for (const a of [0, 1, 2] as const) sum[a] += normal(a, cell);
+      }
+      const across = Math.hypot(sum[(n + 1) % 3], sum[(n + 2) % 3]);
+      if (across > 0) cut.wall[f] *= Math.min(mostTilt, Math.hypot(across, sum[n]) / across);
+    });
+  }
+
   /** The area that each cut face needs for the time step, as a part of the whole: a share of the longest of its free sides. */
   private wanted(cut: Cut): Float64Array {
     return Float64Array.from(cut.field, (field, f) => {
@@ -286,7 +331,7 @@ export class CutCells {
   /** Lets faces that are too small borrow from the largest neighbour in their plane. */
   private lend(cut: Cut, wanted: Float64Array): CutFaces {
     const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
-    const number = this.numbers(cut);
+    const { number } = this;
     const area = [...cut.area];
     const whole = (f: number): number => {
       const n = cut.field[f] - 3;
@@ -360,7 +405,7 @@ export class CutCells {
     };
   }
 
-  private inside(at: number[]): boolean {
+  private inside(at: readonly number[]): boolean {
     return at.every((x, a) => x >= this.lo[a] && x < this.lo[a] + this.size[a]);
   }
 }

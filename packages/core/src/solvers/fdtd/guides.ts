@@ -1,6 +1,6 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
-import { c0 } from '../../numerics/constants.ts';
+import { c0, eta0 } from '../../numerics/constants.ts';
 import type { Eliminate } from '../../numerics/fronts.ts';
 import type { SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
@@ -80,7 +80,13 @@ export function guideSection(d: Discrete, g: GuidePlane): Section {
       if (i > 0 && i + 1 < nu && j > 0 && j + 1 < nv) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj));
     }
   const { lines } = d.grid;
-  return { u: lines[g.u].slice(g.lo[0], g.hi[0] + 1), v: lines[g.v].slice(g.lo[1], g.hi[1] + 1), eu, ev, ew };
+  const { cuts } = d;
+  const fractions = cuts && {
+    lu: eu.map((e, n) => (e > 0 ? cuts.free(g.u, ...indexOf(g, inner, g.lo[0] + (n % nu), g.lo[1] + Math.floor(n / nu))) : 1)),
+    lv: ev.map((e, n) => (e > 0 ? cuts.free(g.v, ...indexOf(g, inner, g.lo[0] + (n % nu), g.lo[1] + Math.floor(n / nu))) : 1)),
+    area: Float64Array.from({ length: size }, (_, n) => cuts.area(g.normal, indexOf(g, inner, g.lo[0] + (n % nu), g.lo[1] + Math.floor(n / nu)))),
+  };
+  return { ...fractions, u: lines[g.u].slice(g.lo[0], g.hi[0] + 1), v: lines[g.v].slice(g.lo[1], g.hi[1] + 1), eu, ev, ew };
 }
 
 /** How a mode of a port depends on frequency: of the grid's own wave. */
@@ -97,6 +103,8 @@ export interface PortMode {
   mode: Mode;
   /** Permittivity-like capacitance, inductance and cutoff of its line (relative, relative, 1/m). */
   line: { c: number; l: number; kc: number; form: 'shunt' | 'series' };
+  /** Characteristic impedance of a TEM mode, V^2 / 2P, ohms. */
+  impedance: number | null;
   at(frequency: number): Dispersion;
 }
 
@@ -162,6 +170,8 @@ export function guideModes(
     const tm = mode.kind === 'TM';
     return {
       mode,
+      // The mode's field is of unit norm, so P = |V|^2 / 2 Z with Z = eta V^2 / sqrt(er).
+      impedance: mode.voltage === null ? null : (eta0 * mode.voltage ** 2) / Math.sqrt(uniform),
       line: { c: uniform, l: 1, kc: Math.sqrt(kc2), form: tm ? 'series' : 'shunt' },
       at: (f) => {
         const k = discreteK(f, d.dt);
@@ -189,6 +199,7 @@ export function weightedEdges({
   for (let n = 0; n < section.eu.length; n++) {
     const [i, j] = [n % nu, Math.floor(n / nu)];
     const place = (k: number): Index => indexOf(g, k, g.lo[0] + i, g.lo[1] + j);
+    const [lu, lv] = [section.lu?.[n] ?? 1, section.lv?.[n] ?? 1];
     // Power along the normal is E_u H_v - E_v H_u.
     if (section.eu[n] > 0)
       out.push({
@@ -196,8 +207,9 @@ export function weightedEdges({
         at: place(g.plane),
         other: g.v,
         beyond: place(cell),
-        e: modes.map((m) => m.mode.e.u[n]),
-        w: modes.map((m) => g.into * m.mode.e.u[n] * st.du[i] * st.dualV[j]),
+        // The grid keeps E times the free part of its edge.
+        e: modes.map((m) => m.mode.e.u[n] * lu),
+        w: modes.map((m) => g.into * m.mode.e.u[n] * lu * st.du[i] * st.dualV[j]),
       });
     if (section.ev[n] > 0)
       out.push({
@@ -205,8 +217,8 @@ export function weightedEdges({
         at: place(g.plane),
         other: g.u,
         beyond: place(cell),
-        e: modes.map((m) => m.mode.e.v[n]),
-        w: modes.map((m) => -g.into * m.mode.e.v[n] * st.dualU[i] * st.dv[j]),
+        e: modes.map((m) => m.mode.e.v[n] * lv),
+        w: modes.map((m) => -g.into * m.mode.e.v[n] * lv * st.dualU[i] * st.dv[j]),
       });
   }
   return out;

@@ -1,4 +1,4 @@
-import { type Problem, ProblemError } from '../../document/index.ts';
+import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { nearToFar, patternPower } from '../../radiation/index.ts';
@@ -24,6 +24,14 @@ export const bandFrequencies = ({ from, to, points }: Scene['band']): Float64Arr
 const samplesPerPeriod = 2.4;
 /** Wall seconds between two progress reports. */
 const reportEvery = 0.4;
+
+const unstable = problem(
+  'error',
+  'solver.unstable',
+  { part: 'solve' },
+  'The fields grew without end, which is a fault of the scheme on this grid and not of the structure.',
+  'Take another accuracy, so that curved and slanted bodies are cut elsewhere, and report the project.',
+);
 
 /** What one excitation left behind. */
 interface Excitation {
@@ -101,6 +109,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       let peak = 0;
       while (simulation.steps < maxSteps) {
         const raw = await simulation.advance(Math.min(perPeriod, maxSteps - simulation.steps));
+        // No passive structure gains energy once its pulse has passed.
+        if (!Number.isFinite(raw) || (simulation.steps > 2 * pulseSteps && raw > 10 * peak)) throw new ProblemError([unstable]);
         peak = Math.max(peak, raw);
         run.residual = raw / peak;
         run.energies.push([simulation.steps, run.residual]);
@@ -158,7 +168,13 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       ports: channels.map((c) =>
         c.kind === 'lumped'
           ? { name: c.name, resistance: c.resistance }
-          : { name: c.name, resistance: 0, mode: c.mode + 1, family: c.modes.modes[c.mode].mode.kind },
+          : {
+              name: c.name,
+              resistance: 0,
+              mode: c.mode + 1,
+              family: c.modes.modes[c.mode].mode.kind,
+              impedance: c.modes.modes[c.mode].impedance ?? undefined,
+            },
       ),
       excitations: runs.map((r) => r.excited),
       recordAt: scene.recordAt,

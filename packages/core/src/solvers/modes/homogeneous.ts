@@ -9,6 +9,8 @@ export interface PureMode {
   /** 1/m^2. */
   kc2: number;
   e: Transverse;
+  /** Of a TEM mode: voltage of its conductor against the others, for this e. */
+  voltage?: number;
   residual: number;
 }
 
@@ -184,7 +186,7 @@ function tem(s: Section, st: Steps, eliminate?: Eliminate): PureMode[] {
       if (of[n] >= 0) for (const [m, strength] of nodeFlows(s, st, n)) if (conductors.of[m] === live) x[of[n]] += strength / area(n);
     fronts?.solve(x);
     const phi = Float64Array.from({ length: of.length }, (_, n) => (of[n] >= 0 ? x[of[n]] : conductors.of[n] === live ? 1 : 0));
-    out.push({ kind: 'TEM', kc2: 0, e: gradient(s, st, phi), residual: 0 });
+    out.push({ kind: 'TEM', kc2: 0, e: gradient(s, st, phi), voltage: 1, residual: 0 });
   }
   return out;
 }

@@ -21,6 +21,8 @@ export interface Mode {
   /** Integral of e x h over the section: of power / b. */
   flux: number;
   kind: 'TEM' | 'TE' | 'TM' | 'hybrid';
+  /** Of TEM modes in one medium: their conductor's voltage against the others. */
+  voltage: number | null;
   /** Relative size of the residual of the eigenvalue problem. */
   residual: number;
 }
@@ -40,7 +42,7 @@ export interface SectionOptions {
 export function solveSection(s: Section, k0: number, { count, near, eliminate }: SectionOptions): Mode[] {
   const uniform = near === undefined ? uniformPermittivity(s) : null;
   if (uniform !== null)
-    return homogeneousModes(s, count, eliminate).map(({ kind, kc2, e, residual }) => dress(s, k0, uniform * k0 * k0 - kc2, 0, e, residual, kind));
+    return homogeneousModes(s, count, eliminate).map(({ kc2, e, residual, ...pure }) => dress(s, k0, uniform * k0 * k0 - kc2, 0, e, residual, pure));
   const unknowns = unknownsOf(s);
   if (unknowns.count < 3) return [];
   const matrix = modeOperator(s, k0, unknowns);
@@ -60,7 +62,15 @@ export function solveSection(s: Section, k0: number, { count, near, eliminate }:
 }
 
 /** All fields of a mode from its transverse E. */
-function dress(s: Section, k0: number, beta2: number, beta2Im: number, e: Transverse, residual: number, kind?: Mode['kind']): Mode {
+function dress(
+  s: Section,
+  k0: number,
+  beta2: number,
+  beta2Im: number,
+  e: Transverse,
+  residual: number,
+  pure?: { kind: Mode['kind']; voltage?: number },
+): Mode {
   const st = stepsOf(s);
   const w = st.nu + 1;
   const size = w * (st.nv + 1);
@@ -96,7 +106,8 @@ function dress(s: Section, k0: number, beta2: number, beta2Im: number, e: Transv
   const displaced: Transverse = { u: e.u.map((x, n) => x * s.eu[n]), v: e.v.map((x, n) => x * s.ev[n]) };
   const ew = divergenceOf(s, st, displaced).map((d, n) => (s.ew[n] > 0 ? d / s.ew[n] : 0));
   const hw = curl.map((c) => c / k0);
-  return { beta2, beta2Im, e, h, ew, hw, flux, kind: kind ?? kindOf(s, st, ew, curl, k0), residual };
+  const kind = pure?.kind ?? kindOf(s, st, ew, curl, k0);
+  return { beta2, beta2Im, e, h, ew, hw, flux, kind, voltage: pure?.voltage ? pure.voltage * Math.abs(scale) : null, residual };
 }
 
 function kindOf(s: Section, st: ReturnType<typeof stepsOf>, ew: Float64Array, curl: Float64Array, k0: number): Mode['kind'] {
