@@ -1,5 +1,6 @@
 import { barrier } from './barrier';
 import { branches } from './branch';
+import { waveRows } from './wave';
 import { mixAdd, mixChanges, mixShares } from './mix';
 import { cutChanges, cutMixed, cutSave } from './cut';
 import { guides } from './guide';
@@ -23,7 +24,7 @@ function i32At(base: usize, index: i32): i32 {
 }
 
 /** One plane of the electric update, its CPML memory and the edges of ports in it. */
-function electricPlane(cfg: usize, k: i32): void {
+function electricPlane(cfg: usize, k: i32, n: i32): void {
   const row = word(cfg, P.P_SX) << 2;
   const ny = <i32>word(cfg, P.P_NY);
   const nx = <i32>word(cfg, P.P_NX);
@@ -87,6 +88,10 @@ function electricPlane(cfg: usize, k: i32): void {
     const mixed = word(cfg, P.P_MIX_START);
     mixAdd(word(cfg, P.P_MIX), i32At(mixed, k), i32At(mixed, k + 1));
   }
+  if (n < <i32>word(cfg, P.P_WAVE_STEPS)) {
+    const tones = <i32>word(cfg, P.P_WAVE_TONES), wave = word(cfg, P.P_WAVE_E_START);
+    waveRows(word(cfg, P.P_WAVE_E), i32At(wave, k), i32At(wave, k + 1), word(cfg, P.P_WAVE_E_TURN) + ((<usize>n * <usize>tones) << 3), tones);
+  }
   const start = word(cfg, P.P_SRC_START);
   const first = i32At(start, k), last = i32At(start, k + 1);
   for (let s = first; s < last; s++) {
@@ -98,7 +103,7 @@ function electricPlane(cfg: usize, k: i32): void {
 }
 
 /** One plane of the magnetic update and its CPML memory. */
-function magneticPlane(cfg: usize, k: i32): void {
+function magneticPlane(cfg: usize, k: i32, n: i32): void {
   const row = word(cfg, P.P_SX) << 2;
   const ny = <i32>word(cfg, P.P_NY);
   const plane = row * (ny + 1);
@@ -138,6 +143,10 @@ function magneticPlane(cfg: usize, k: i32): void {
       psiBlock(hy + high, psiY + low, ez + high, 4, bx + high, cx + high, 0, -1, row - high);
       psiBlock(hz + high, psiZ + low, ey + high, 4, bx + high, cx + high, 0, 1, row - high);
     }
+  }
+  if (n < <i32>word(cfg, P.P_WAVE_STEPS)) {
+    const tones = <i32>word(cfg, P.P_WAVE_TONES), wave = word(cfg, P.P_WAVE_H_START);
+    waveRows(word(cfg, P.P_WAVE_H), i32At(wave, k), i32At(wave, k + 1), word(cfg, P.P_WAVE_H_TURN) + ((<usize>n * <usize>tones) << 3), tones);
   }
   const faces = word(cfg, P.P_FACE_START);
   branches(word(cfg, P.P_FACES), i32At(faces, k), i32At(faces, k + 1), word(cfg, P.P_BRANCH));
@@ -260,13 +269,13 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
       guides(word(cfg, P.P_GUIDES), <i32>word(cfg, P.P_GUIDE_COUNT), n);
     }
     barrier(gate, threads);
-    electricPlane(cfg, k0);
+    electricPlane(cfg, k0, n);
     for (let k = k0 + 1; k < k1; k++) {
-      electricPlane(cfg, k);
-      magneticPlane(cfg, k - 1);
+      electricPlane(cfg, k, n);
+      magneticPlane(cfg, k - 1, n);
     }
     barrier(gate, threads);
-    magneticPlane(cfg, k1 - 1);
+    magneticPlane(cfg, k1 - 1, n);
     barrier(gate, threads);
     if (cuts) {
       cutChanges(word(cfg, P.P_CUTS), firstCut, endCut);

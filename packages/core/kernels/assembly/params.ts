@@ -60,4 +60,12 @@ export const P_MIX_COUNT: i32 = 74; // edges at curved dielectric surfaces, see 
 export const P_MIX: i32 = 75;
 export const P_MIX_LINKS: i32 = 76;
 export const P_MIX_START: i32 = 77; // i32[NZ+1]: first of them in each plane
-export const P_WORDS: i32 = 78;
+export const P_WAVE_STEPS: i32 = 78; // steps in which a plane wave enters, 0 = none
+export const P_WAVE_TONES: i32 = 79;
+export const P_WAVE_E: i32 = 80; // rows of E by plane, see wave.ts; then i32[NZ+1]: first of each plane; then turns f32 [step][tone][re, im]
+export const P_WAVE_E_START: i32 = 81;
+export const P_WAVE_E_TURN: i32 = 82;
+export const P_WAVE_H: i32 = 83; // the same of H
+export const P_WAVE_H_START: i32 = 84;
+export const P_WAVE_H_TURN: i32 = 85;
+export const P_WORDS: i32 = 86;

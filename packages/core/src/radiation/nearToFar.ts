@@ -33,44 +33,43 @@ export interface Pattern {
  * the staggered grid. The phase factors separate along the two axes of a face, which makes it quick.
  */
 export function nearToFar(faces: readonly FaceSamples[], frequency: number, nTheta: number, nPhi: number): Pattern {
-  const k = (2 * Math.PI * frequency) / c0;
   const values = new Float64Array(nTheta * nPhi * 4);
-  const longest = Math.max(...faces.map((f) => f.coordinates[0].length));
-  const cosA = new Float64Array(longest);
-  const sinA = new Float64Array(longest);
-  for (let t = 0; t < nTheta; t++) {
-    const theta = (t * Math.PI) / (nTheta - 1);
-    for (let p = 0; p < nPhi; p++) {
-      const phi = (p * 2 * Math.PI) / nPhi;
-      const direction = [Math.sin(theta) * Math.cos(phi), Math.sin(theta) * Math.sin(phi), Math.cos(theta)];
-      // Radiation vectors: N' = eta0 N from J, L from M; three complex components each.
-      const n = [0, 0, 0, 0, 0, 0];
-      const l = [0, 0, 0, 0, 0, 0];
-      for (const f of faces) {
-        const [sumRe, sumIm] = faceIntegral(f, direction, k, cosA, sinA);
-        // n x e_component = sign e_other, with other the third axis.
-        const other = 3 - f.normal - f.component;
-        const cross = ((f.component - f.normal + 3) % 3 === 1 ? 1 : -1) * f.outward;
-        const into = f.magnetic ? n : l;
-        const sign = f.magnetic ? cross : -cross;
-        into[2 * other] += sign * sumRe;
-        into[2 * other + 1] += sign * sumIm;
-      }
-      const eTheta = [Math.cos(theta) * Math.cos(phi), Math.cos(theta) * Math.sin(phi), -Math.sin(theta)];
-      const ePhi = [-Math.sin(phi), Math.cos(phi), 0];
-      const dot = (v: number[], e: number[], part: number): number => v[part] * e[0] + v[2 + part] * e[1] + v[4 + part] * e[2];
-      // E_theta = -jk/(4 pi) (L_phi + eta N_theta); E_phi = jk/(4 pi) (L_theta - eta N_phi).
-      const a = [0, 1].map((q) => dot(l, ePhi, q) + dot(n, eTheta, q));
-      const b = [0, 1].map((q) => dot(l, eTheta, q) - dot(n, ePhi, q));
-      const scale = k / (4 * Math.PI);
-      const at = (t * nPhi + p) * 4;
-      values[at] = scale * a[1];
-      values[at + 1] = -scale * a[0];
-      values[at + 2] = -scale * b[1];
-      values[at + 3] = scale * b[0];
-    }
-  }
+  for (let t = 0; t < nTheta; t++)
+    for (let p = 0; p < nPhi; p++)
+      values.set(farFieldAt(faces, frequency, (t * Math.PI) / (nTheta - 1), (p * 2 * Math.PI) / nPhi), (t * nPhi + p) * 4);
   return { nTheta, nPhi, values };
+}
+
+let cosA = new Float64Array(0);
+let sinA = new Float64Array(0);
+
+/** The same in one direction, radians: re Etheta, im Etheta, re Ephi, im Ephi, V. */
+export function farFieldAt(faces: readonly FaceSamples[], frequency: number, theta: number, phi: number): [number, number, number, number] {
+  const k = (2 * Math.PI * frequency) / c0;
+  const longest = Math.max(...faces.map((f) => f.coordinates[0].length));
+  if (cosA.length < longest) [cosA, sinA] = [new Float64Array(longest), new Float64Array(longest)];
+  const direction = [Math.sin(theta) * Math.cos(phi), Math.sin(theta) * Math.sin(phi), Math.cos(theta)];
+  // Radiation vectors: N' = eta0 N from J, L from M; three complex components each.
+  const n = [0, 0, 0, 0, 0, 0];
+  const l = [0, 0, 0, 0, 0, 0];
+  for (const f of faces) {
+    const [sumRe, sumIm] = faceIntegral(f, direction, k, cosA, sinA);
+    // n x e_component = sign e_other, with other the third axis.
+    const other = 3 - f.normal - f.component;
+    const cross = ((f.component - f.normal + 3) % 3 === 1 ? 1 : -1) * f.outward;
+    const into = f.magnetic ? n : l;
+    const sign = f.magnetic ? cross : -cross;
+    into[2 * other] += sign * sumRe;
+    into[2 * other + 1] += sign * sumIm;
+  }
+  const eTheta = [Math.cos(theta) * Math.cos(phi), Math.cos(theta) * Math.sin(phi), -Math.sin(theta)];
+  const ePhi = [-Math.sin(phi), Math.cos(phi), 0];
+  const dot = (v: number[], e: number[], part: number): number => v[part] * e[0] + v[2 + part] * e[1] + v[4 + part] * e[2];
+  // E_theta = -jk/(4 pi) (L_phi + eta N_theta); E_phi = jk/(4 pi) (L_theta - eta N_phi).
+  const a = [0, 1].map((q) => dot(l, ePhi, q) + dot(n, eTheta, q));
+  const b = [0, 1].map((q) => dot(l, eTheta, q) - dot(n, ePhi, q));
+  const scale = k / (4 * Math.PI);
+  return [scale * a[1], -scale * a[0], -scale * b[1], scale * b[0]];
 }
 
 /** Integral of samples * exp(jk r'.r) over a face. */

@@ -31,6 +31,24 @@ export interface PatternFigures {
   totalEfficiency: number;
 }
 
+/** Figures of a scatterer lit by a plane wave at one frequency. Areas in m^2, directions in radians. */
+export interface ScatterFigures {
+  frequency: number;
+  /** Power scattered, through the recording box, over the wave's power density. */
+  scattering: number;
+  /** The same integrated from the pattern. */
+  fromPattern: number;
+  absorption: number;
+  /** What the wave loses, by the optical theorem from the field straight ahead. */
+  extinction: number;
+  /** Largest radar cross-section and where. */
+  largest: number;
+  theta: number;
+  phi: number;
+  /** Radar cross-section back to where the wave comes from. */
+  back: number;
+}
+
 /** Where a run's figures can be held against themselves. */
 export interface Evidence {
   steps: number;
@@ -44,7 +62,7 @@ export interface Evidence {
   ended: 'decayed' | 'settled' | 'steps' | 'stopped';
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
-  /** (accepted - radiated - lost) / accepted per recorded frequency; null without a far field. */
+  /** (accepted - radiated - lost) / accepted per recorded frequency, of a plane wave (extinction - scattering - absorption) / extinction; null without a far field. */
   powerBalance: number[] | null;
   /** Largest root of the power that comes out of the ports for power 1 into one; above 1 would be active. */
   largestReflection: number;
@@ -80,6 +98,10 @@ export interface ResultMeta {
   /** Hertz, of the recorders. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;
+  /** The plane wave that lit the structure, theta and phi of where it comes from, radians; absent: ports were excited. */
+  wave?: { name: string; theta: number; phi: number };
+  /** The scattered far field of a plane wave. */
+  scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
   fieldPlanes: FieldPlaneInfo[];
   evidence: Evidence;
 }
@@ -90,7 +112,7 @@ export interface ResultMeta {
  * - `beta` [n, channels, 2] 1/m of guided modes, im negative below cutoff; `mode:N` [2, v, u] transverse E on the edges of channel N's section, with
  *   `mode:N:u`, `mode:N:v` metres;
  * - `time` [m] s; `signal` [m, channels] V, thinned;  `energy` [2, k] step and relative energy;
- * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, 1 W incident);
+ * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */
 export interface ResultSet {

@@ -1,3 +1,4 @@
 export * from './ports.ts';
 export * from './scene.ts';
 export * from './guides.ts';
+export * from './waves.ts';

@@ -2,6 +2,7 @@ import { type Place, type Point3, type Port, portChips, type Problem, problem } 
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import { type Body, inPlane, touches } from '../geometry/index.ts';
 import type { GuidePort } from './guides.ts';
+import type { WavePort } from './waves.ts';
 
 /** A lumped port in space: a rectangle (or filament) with a voltage path along one axis. */
 export interface ScenePort {
@@ -193,7 +194,7 @@ function pathPort(port: Extract<Port, { kind: 'path' }>, order: number, v: Recor
 }
 
 /** Places a port of the document on the bodies. */
-export function resolvePort(port: Exclude<Port, GuidePort>, order: number, scope: Scope, bodies: Body[]): Resolved {
+export function resolvePort(port: Exclude<Port, GuidePort | WavePort>, order: number, scope: Scope, bodies: Body[]): Resolved {
   const place: Place = { part: 'ports', name: port.name };
   const { values, problems } = evaluateChips(port, portChips(port), scope, place);
   if (!values) return { problems };

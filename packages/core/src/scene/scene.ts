@@ -16,6 +16,7 @@ import { frozenAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { resolvePort, type ScenePort } from './ports.ts';
+import { isWave, resolveWave, type SceneWave } from './waves.ts';
 
 export interface SceneFarField {
   kind: 'far-field';
@@ -38,6 +39,8 @@ export interface Scene {
   /** Lumped ports. */
   ports: ScenePort[];
   guides: SceneGuide[];
+  /** A plane wave that lights the structure; lumped ports are loads then. */
+  wave: SceneWave | null;
   /** Names of the ports to excite, one after the other; null for all. */
   excite: string[] | null;
   /** xMin, xMax, yMin, yMax, zMin, zMax. */
@@ -119,7 +122,14 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
 
   const ports: ScenePort[] = [];
   const guides: SceneGuide[] = [];
+  const waves: SceneWave[] = [];
   for (const [order, port] of project.ports.entries()) {
+    if (isWave(port)) {
+      const result = resolveWave(port, order, scope);
+      if ('wave' in result) waves.push(result.wave);
+      else problems.push(...result.problems);
+      continue;
+    }
     const result = isGuide(port) ? resolveGuide(port, order, scope, bodies) : resolvePort(port, order, scope, bodies);
     if ('port' in result) ports.push(result.port);
     else if ('guide' in result) guides.push(result.guide);
@@ -197,7 +207,18 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ),
     );
 
-  const margin = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / from / 4;
+  if (waves.length) {
+    const place: Place = { part: 'ports', name: waves[waves.length - 1].name };
+    const tell = (code: string, message: string, fix: string): void => void problems.push(problem('error', code, place, message, fix));
+    if (waves.length > 1) tell('wave.several', 'There is more than one plane wave.', 'Keep one; light from another side in a run of its own.');
+    if (guides.length) tell('wave.guided', 'A plane wave cannot be combined with guided ports yet.', 'Remove the guided ports, or the wave.');
+    if (boundaries.some((b) => b !== 'open'))
+      tell('wave.closed', 'A plane wave needs open boundaries on all six sides.', 'Open the boundaries, or remove the wave.');
+  }
+  const asked = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / from / 4;
+  // A plane wave's box and that of the far field stand between the bodies and the boundary, seven cells at most.
+  const cell = c0 / to / Math.min(12, project.solve.details?.cellsPerWavelength ?? 12);
+  const margin = waves.length && asked >= 0 ? Math.max(asked, 7 * cell) : asked;
   if (margin < 0)
     problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
   if (!bodies.length && !model.problems.length)
@@ -251,6 +272,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     bodies: solved,
     ports,
     guides,
+    wave: waves[0] ?? null,
     excite: project.solve.excite ?? null,
     boundaries,
     min,

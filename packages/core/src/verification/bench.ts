@@ -46,6 +46,7 @@ export const filament = (name: string, from: Point3, axis: 0 | 1 | 2, length: nu
 export const plainScene = (parts: Pick<Scene, 'bodies' | 'ports' | 'min' | 'max' | 'band'> & Partial<Scene>): Scene => ({
   boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
   guides: [],
+  wave: null,
   excite: null,
   recorders: [],
   recordAt: [],

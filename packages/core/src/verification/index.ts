@@ -6,7 +6,9 @@ import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
 import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
+import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
+import { waveLeak } from './waveLeak.ts';
 import { wallLoss } from './wallLoss.ts';
 
 export * from './case.ts';
@@ -29,4 +31,7 @@ export const cases: readonly Case[] = [
   openEnded,
   curved,
   coax,
+  waveLeak,
+  conductingSphere,
+  dielectricSphere,
 ];

@@ -45,7 +45,18 @@ export const planePortSchema = z.strictObject({
   to: vector2.describe('The opposite corner'),
 });
 
-export const portSchema = z.discriminatedUnion('kind', [gapPortSchema, pathPortSchema, facePortSchema, planePortSchema]);
+/** A plane wave that lights the whole structure. */
+export const wavePortSchema = z.strictObject({
+  kind: z.literal('plane-wave'),
+  name: nameText,
+  note: z.string().max(2000).optional(),
+  theta: expression.describe('Angle from +z of the direction that it comes from'),
+  phi: expression.describe('Angle from +x of that direction'),
+  tilt: expression.describe('Angle of the main axis of E from the direction of growing theta towards that of growing phi'),
+  minor: expression.describe('Minor over main axis of the ellipse of E: 0 linear, 1 right-hand circular, -1 left-hand circular (IEEE)'),
+});
+
+export const portSchema = z.discriminatedUnion('kind', [gapPortSchema, pathPortSchema, facePortSchema, planePortSchema, wavePortSchema]);
 export type Port = z.infer<typeof portSchema>;
 
 const resistance: Chip = { path: 'resistance', label: 'resistance', quantity: 'resistance', positive: true };
@@ -97,6 +108,26 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
       { choice: 'across', label: 'width axis', options: axes },
       '·',
       { chip: 'resistance' },
+    ],
+  },
+  'plane-wave': {
+    chips: () => [
+      { path: 'theta', label: 'theta', quantity: 'angle' },
+      { path: 'phi', label: 'phi', quantity: 'angle' },
+      { path: 'tilt', label: 'turn of E', quantity: 'angle' },
+      { path: 'minor', label: 'axis ratio of E', quantity: 'number' },
+    ],
+    sentence: () => [
+      'Plane wave',
+      { name: true },
+      '· from theta',
+      { chip: 'theta' },
+      'phi',
+      { chip: 'phi' },
+      '· E turned',
+      { chip: 'tilt' },
+      'from theta, axis ratio',
+      { chip: 'minor' },
     ],
   },
   'guide-face': {

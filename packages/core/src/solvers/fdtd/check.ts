@@ -36,7 +36,9 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     2 *
     ((hasFar ? 4 * faces : 0) + scene.recorders.length * 3 * Math.max(cells[0] * cells[1], cells[1] * cells[2], cells[2] * cells[0]));
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
-  const excitations = scene.ports.filter((p) => excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
+  const excitations = scene.wave
+    ? 1
+    : scene.ports.filter((p) => excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12;
   return {
     cells,

@@ -1,5 +1,6 @@
 import type { Solver } from '../solver.ts';
 import { checkScene, estimateScene } from './check.ts';
+import { scatterScene } from './scatter.ts';
 import { solveScene } from './solve.ts';
 
 /** Finite-difference time-domain solver on a graded Cartesian grid. */
@@ -8,5 +9,5 @@ export const fdtd: Solver = {
   title: 'Time domain',
   check: checkScene,
   estimate: estimateScene,
-  solve: solveScene,
+  solve: (scene, options) => (scene.wave ? scatterScene(scene, scene.wave, options) : solveScene(scene, options)),
 };

@@ -1,14 +1,16 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FaceSamples } from '../../radiation/index.ts';
+import type { FieldPlaneInfo, ResultArray } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
+import type { TotalBox } from './discreteWave.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
 import type { Discrete } from './discretise.ts';
 import { immittanceAt } from './immittance.ts';
 import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
 /** Cells between the absorbing layers and the Huygens box. */
-const boxGap = 2;
+export const boxGap = 2;
 
 interface Face {
   normal: 0 | 1 | 2;
@@ -29,8 +31,8 @@ export interface RecordingPlan {
   firstMetal: number;
 }
 
-/** Chooses regions for the scene's recorders: Huygens box, field planes (three electric components), lossy rows. */
-export function planRecording(scene: Scene, d: Discrete): RecordingPlan {
+/** Chooses regions for the scene's recorders: Huygens box, field planes (three electric components, within `total` if given), lossy rows. */
+export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): RecordingPlan {
   const { grid } = d;
   const regions: Region[] = [];
   const faces: Face[] = [];
@@ -51,8 +53,8 @@ export function planRecording(scene: Scene, d: Discrete): RecordingPlan {
   const planes: RecordingPlan['planes'] = [];
   for (const r of scene.recorders) {
     if (r.kind !== 'field-plane') continue;
-    const lo = [0, 1, 2].map((a) => grid.pml[2 * a]);
-    const hi = [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1]);
+    const lo = total?.lo ?? [0, 1, 2].map((a) => grid.pml[2 * a]);
+    const hi = total?.hi ?? [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1]);
     const index = Math.min(Math.max(nearestLine(grid.lines[r.normal], r.at), 1), last[r.normal] - 1);
     planes.push({ name: r.name, normal: r.normal, index, lo, hi, first: regions.length });
     for (const component of [0, 1, 2] as const) regions.push(planeRegion(grid, component, r.normal, index, lo, hi));
@@ -231,8 +233,36 @@ export function metalLosses(
   return [...lost].map(([line, power]) => ({ line, power }));
 }
 
+/** What a result says of its recorded planes. */
+export const planesOf = (plan: RecordingPlan, d: Discrete): FieldPlaneInfo[] =>
+  plan.planes.map((p) => {
+    const [u, v] = ([0, 1, 2] as const).filter((a) => a !== p.normal) as [0 | 1 | 2, 0 | 1 | 2];
+    return { name: p.name, normal: p.normal, at: d.grid.lines[p.normal][p.index], u, v };
+  });
+
+/** Adds the recorded planes to a result's arrays, at each frequency times its complex factor. */
+export function planeArrays(
+  plan: RecordingPlan,
+  d: Discrete,
+  sums: (region: number) => RegionSums,
+  scales: readonly [number, number][],
+  arrays: Record<string, ResultArray>,
+): void {
+  const nf = scales.length;
+  planesOf(plan, d).forEach(({ name, u, v }, n) => {
+    const { lo, hi } = plan.planes[n];
+    const nu = hi[u] - lo[u] + 1;
+    const nv = hi[v] - lo[v] + 1;
+    const data = new Float32Array(nf * nu * nv * 6);
+    scales.forEach((scale, f) => planeAtNodes(plan, n, sums, nf, f, scale, data, f * nu * nv * 6));
+    arrays[`plane:${name}`] = { shape: [nf, nv, nu, 6], data };
+    arrays[`plane:${name}:u`] = { shape: [nu], data: d.grid.lines[u].slice(lo[u], hi[u] + 1) };
+    arrays[`plane:${name}:v`] = { shape: [nv], data: d.grid.lines[v].slice(lo[v], hi[v] + 1) };
+  });
+}
+
 /** Electric field of a recorded plane, interpolated to the nodes: [v][u][6] re/im of Ex, Ey, Ez. */
-export function planeAtNodes(
+function planeAtNodes(
   plan: RecordingPlan,
   p: number,
   sums: (region: number) => RegionSums,

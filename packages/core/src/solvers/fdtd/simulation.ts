@@ -2,6 +2,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import { kernelImports, wasm } from '../kernels.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
 import { coefficients, type Discrete } from './discretise.ts';
+import type { WavePlan, WaveRow } from './discreteWave.ts';
 import { type GuideModes, weightedEdges } from './guides.ts';
 import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
@@ -18,6 +19,8 @@ export interface SimulationPlan {
   guides?: GuideModes[];
   /** Source of a guided port's mode at (n + 1/2) dt. */
   drive?: (guide: number, mode: number, t: number) => number;
+  /** A plane wave that enters through a box. */
+  wave?: WavePlan;
   maxSteps: number;
   regions: Region[];
   /** Hertz. */
@@ -273,6 +276,35 @@ export class Simulation {
     words[P.MIX] = put(new Uint32Array(mixView.buffer));
     words[P.MIX_LINKS] = put(new Uint32Array(mixLinks.buffer));
     words[P.MIX_START] = put(mixStarts);
+
+    // A plane wave's rows, by plane.
+    const { wave } = plan;
+    words[P.WAVE_STEPS] = wave?.steps ?? 0;
+    if (wave) {
+      words[P.WAVE_TONES] = wave.tones;
+      const tables = wave.tables.map((t) => ({ node: put(t.node), half: put(t.half), toIm: 4 * t.length }));
+      const place = (magnetic: boolean, list: number, start: number, turn: number, turns: Float32Array): void => {
+        const mine = wave.rows.filter((r) => r.field > 2 === magnetic).sort((p, q) => p.at[2] - q.at[2]);
+        const view = new DataView(new ArrayBuffer(mine.length * 32));
+        const starts = new Int32Array(nz + 2);
+        const word = (r: WaveRow): number[] => {
+          const room = new Float32Array(4 * wave.tones);
+          room.set(r.factors);
+          const t = tables[r.axis];
+          return [words[P.EX + r.field] + offset(r.at), strides[r.axis], r.count, put(room), (r.half ? t.half : t.node) + 4 * r.from, t.toIm];
+        };
+        mine.forEach((r, n) => {
+          word(r).forEach((v, i) => view.setUint32(n * 32 + 4 * i, v, true));
+          starts[r.at[2] + 1]++;
+        });
+        for (let k = 0; k <= nz; k++) starts[k + 1] += starts[k];
+        words[list] = put(new Uint32Array(view.buffer));
+        words[start] = put(starts);
+        words[turn] = put(turns);
+      };
+      place(false, P.WAVE_E, P.WAVE_E_START, P.WAVE_E_TURN, wave.turnE);
+      place(true, P.WAVE_H, P.WAVE_H_START, P.WAVE_H_TURN, wave.turnH);
+    }
 
     // Faces cut by curved metal.
     const cuts = d.cuts?.faces;

@@ -1,18 +1,19 @@
-import { type Problem, problem, ProblemError } from '../../document/index.ts';
+import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultArray, ResultSet } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
-import type { Progress, SolveOptions } from '../solver.ts';
+import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { type Discrete, discretise } from './discretise.ts';
 import { guideModes, type GuideModes } from './guides.ts';
+import { forecast, march, type March } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { type Pulse, pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxPower, lossPower, metalLosses, planeAtNodes, planRecording, type RecordingPlan } from './recorders.ts';
+import { boxFaces, boxPower, lossPower, metalLosses, planeArrays, planesOf, planRecording, type RecordingPlan } from './recorders.ts';
 import { Settled, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
 
@@ -21,25 +22,14 @@ export const bandFrequencies = ({ from, to, points }: Scene['band']): Float64Arr
   Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
 
 /** Samples per period of the highest frequency in the pulse for the running Fourier sums. */
-const samplesPerPeriod = 2.4;
+export const samplesPerPeriod = 2.4;
 /** Wall seconds between two progress reports. */
-const reportEvery = 0.4;
-
-const unstable = problem(
-  'error',
-  'solver.unstable',
-  { part: 'solve' },
-  'The fields grew without end, which is a fault of the scheme on this grid and not of the structure.',
-  'Take another accuracy, so that curved and slanted bodies are cut elsewhere, and report the project.',
-);
+export const reportEvery = 0.4;
 
 /** What one excitation left behind. */
-interface Excitation {
+interface Excitation extends March {
   excited: number;
   spectra: ChannelSpectra;
-  energies: [number, number][];
-  residual: number;
-  ended: 'decayed' | 'settled' | 'steps' | 'stopped';
 }
 
 /**
@@ -106,37 +96,30 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       const faded = (at: Float64Array): ChannelSpectra =>
         new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt).takeFaded(simulation, sourceSeries);
       const settled = guides.length ? new Settled(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
-      let peak = 0;
-      while (simulation.steps < maxSteps) {
-        const raw = await simulation.advance(Math.min(perPeriod, maxSteps - simulation.steps));
-        // No passive structure gains energy once its pulse has passed.
-        if (!Number.isFinite(raw) || (simulation.steps > 2 * pulseSteps && raw > 10 * peak)) throw new ProblemError([unstable]);
-        peak = Math.max(peak, raw);
-        run.residual = raw / peak;
-        run.energies.push([simulation.steps, run.residual]);
-        await host.breathe();
-        if (simulation.steps >= pulseSteps && run.residual <= stopAt) {
-          run.ended = 'decayed';
-          break;
-        }
-        // Running sums of fields cannot be faded afterwards: with recorders the energy must have gone as well.
-        const quiet = !plan.regions.length || turn > 0 || run.residual <= 1e-5;
-        if (quiet && settled?.due(simulation.steps) && settled.look(simulation.steps, faded(bandFrequencies({ ...scene.band, points: watched })))) {
-          run.ended = 'settled';
-          break;
-        }
-        if (signal?.aborted) {
-          run.ended = 'stopped';
-          break;
-        }
-        const now = host.now();
-        if (onProgress && now - lastReport > reportEvery) {
-          lastReport = now;
-          update();
-          const own = reflection(run.spectra, excited);
-          onProgress(report(simulation.steps, maxSteps, pulseSteps, run.energies, stopAt, now - started, own, turn, order.length));
-        }
-      }
+      Object.assign(
+        run,
+        await march(simulation, {
+          maxSteps,
+          perPeriod,
+          pulseSteps,
+          stopAt,
+          host,
+          signal,
+          // Running sums of fields cannot be faded afterwards: with recorders the energy must have gone as well.
+          settled: (step, residual) =>
+            (!plan.regions.length || turn > 0 || residual <= 1e-5) &&
+            !!settled?.due(step) &&
+            settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
+          each: (energies) => {
+            const now = host.now();
+            if (!onProgress || now - lastReport <= reportEvery) return;
+            lastReport = now;
+            update();
+            const own = reflection(run.spectra, excited);
+            onProgress(forecast(energies, { maxSteps, pulseSteps, stopAt, elapsed: now - started, turn, turns: order.length }, own));
+          },
+        }),
+      );
       if (settled && (run.ended === 'settled' || run.ended === 'steps')) run.spectra = faded(band);
       else update();
       runs.push(run);
@@ -285,30 +268,6 @@ function guideArrays(channels: readonly Channel[], band: Float64Array, arrays: R
   });
 }
 
-/** Forecast from the decay of the energy since the pulse. */
-function report(
-  step: number,
-  maxSteps: number,
-  pulseSteps: number,
-  energies: [number, number][],
-  stopAt: number,
-  elapsed: number,
-  own: NonNullable<Progress['s']>,
-  turn: number,
-  turns: number,
-): Progress {
-  const last = energies[energies.length - 1];
-  let steps = Math.min(maxSteps, pulseSteps * 2);
-  const back = energies[Math.max(0, energies.length - 6)];
-  if (step > pulseSteps && back[1] > last[1]) {
-    const rate = Math.log(back[1] / last[1]) / (last[0] - back[0]);
-    steps = Math.min(maxSteps, Math.ceil(step + Math.log(last[1] / stopAt) / rate));
-  } else if (step >= steps) steps = maxSteps;
-  // The excitations to come are expected to take as long as this one.
-  const fraction = Math.min(0.99, (turn + step / steps) / turns);
-  return { fraction, step, steps, turn, turns, energy: last[1], secondsLeft: (elapsed / fraction) * (1 - fraction), s: own };
-}
-
 /** Port voltages and amplitudes of guided modes over time, thinned to at most 2000 samples. */
 function timeSignal(simulation: Simulation, channels: readonly Channel[], dt: number): Record<string, ResultArray> {
   const ports = channels.length;
@@ -343,10 +302,7 @@ function recordedFields(
 ): { figures: PatternFigures[] | null; step: number; planes: ResultSet['meta']['fieldPlanes'] } {
   const { dt } = d;
   const nf = scene.recordAt.length;
-  const planes = plan.planes.map((p) => {
-    const [u, v] = ([0, 1, 2] as const).filter((a) => a !== p.normal) as [0 | 1 | 2, 0 | 1 | 2];
-    return { name: p.name, normal: p.normal, at: d.grid.lines[p.normal][p.index], u, v };
-  });
+  const planes = planesOf(plan, d);
   const far = scene.recorders.find((r) => r.kind === 'far-field');
   if (!nf) return { figures: null, step: 0, planes };
   const source = new PortSpectrum(scene.recordAt, dt, 0.5);
@@ -362,16 +318,7 @@ function recordedFields(
   const s = scattering(channels, [{ excited, spectra }], scene.recordAt);
   const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
 
-  plan.planes.forEach((p, n) => {
-    const [ua, va] = [planes[n].u, planes[n].v];
-    const nu = p.hi[ua] - p.lo[ua] + 1;
-    const nv = p.hi[va] - p.lo[va] + 1;
-    const data = new Float32Array(nf * nu * nv * 6);
-    for (let f = 0; f < nf; f++) planeAtNodes(plan, n, sums, nf, f, scales[f], data, f * nu * nv * 6);
-    arrays[`plane:${p.name}`] = { shape: [nf, nv, nu, 6], data };
-    arrays[`plane:${p.name}:u`] = { shape: [nu], data: d.grid.lines[ua].slice(p.lo[ua], p.hi[ua] + 1) };
-    arrays[`plane:${p.name}:v`] = { shape: [nv], data: d.grid.lines[va].slice(p.lo[va], p.hi[va] + 1) };
-  });
+  planeArrays(plan, d, sums, scales, arrays);
 
   if (!far || far.kind !== 'far-field') return { figures: null, step: 0, planes };
   const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);

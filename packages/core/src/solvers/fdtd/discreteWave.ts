@@ -1,0 +1,195 @@
+import type { Grid } from '../../grid/index.ts';
+import { c0 } from '../../numerics/constants.ts';
+import { type Pulse, pulseAt } from './pulse.ts';
+
+/** A plane wave: unit vector of its propagation, complex amplitudes of E along x, y, z, V/m. */
+export interface Wave {
+  towards: [number, number, number];
+  re: [number, number, number];
+  im: [number, number, number];
+}
+
+/** Nodes of the total-field box, lowest and highest on each axis. */
+export interface TotalBox {
+  lo: [number, number, number];
+  hi: [number, number, number];
+}
+
+/** A tone's factor along one axis, at nodes and between them; index 0 is the node before the box. */
+interface AxisTone {
+  node: Float64Array;
+  nodeIm: Float64Array;
+  half: Float64Array;
+  halfIm: Float64Array;
+}
+
+/** One row of field samples on the box: what is added to them each step is the real part of a sum over tones. */
+export interface WaveRow {
+  /** 0..5: Ex .. Hz. */
+  field: number;
+  /** First sample; the row runs along `axis`. */
+  at: [number, number, number];
+  axis: 0 | 1 | 2;
+  count: number;
+  /** Tables of the row's axis: at nodes or between them, from this index. */
+  half: boolean;
+  from: number;
+  /** Complex factor of each tone, re and im in turn. */
+  factors: Float32Array;
+}
+
+export interface WavePlan {
+  tones: number;
+  /** Steps after which nothing of the pulse enters any more. */
+  steps: number;
+  /** Tables [tone][re, im][index] along each axis, at nodes and between. */
+  tables: { node: Float32Array; half: Float32Array; length: number }[];
+  rows: WaveRow[];
+  /** Factor of tone t at step n for rows of E (times of H) and of H (times of E): [n][tone][re, im]. */
+  turnE: Float32Array;
+  turnH: Float32Array;
+  /** Seconds by which the wave meets the box's first corner before it passes the origin. */
+  delay: number;
+}
+
+/** Level of tones that are left out, against the strongest. */
+const faint = 1e-7;
+
+/**
+ * The plane wave of the grid itself. On a graded Cartesian grid the discrete equations are separable: with discrete waves X, Y, Z
+ * of wave numbers kx, ky, kz, and their differences X~ = (j / kx) dX between the nodes, E_x = a X~ Y Z and so on solve them exactly
+ * if kx^2 + ky^2 + kz^2 = (2 sin(w dt / 2) / c dt)^2 and E is across k; so no field leaks out of the total-field box (the idea of
+ * J. Schneider and K. Abdijalilov, IEEE Trans. Antennas Propag. 54, 2531, 2006, carried to graded grids). The pulse is a sum of
+ * tones that repeats only after it has left.
+ */
+export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, pulse: Pulse): WavePlan {
+  const { lines } = grid;
+  // The corner that the wave meets first, and how long it takes from there to the origin and across.
+  const first = [0, 1, 2].map((a) => (wave.towards[a] >= 0 ? lines[a][box.lo[a] - 1] : lines[a][box.hi[a] + 1]));
+  const last = [0, 1, 2].map((a) => (wave.towards[a] >= 0 ? lines[a][box.hi[a] + 1] : lines[a][box.lo[a] - 1]));
+  const delayOf = (p: readonly number[]): number => [0, 1, 2].reduce((s, a) => s + (wave.towards[a] * (p[a] - first[a])) / c0, 0);
+  const window = pulse.length + 1.1 * delayOf(last) + 2 / pulse.centre;
+  const steps = Math.ceil(window / dt);
+  const found: { omega: number; re: number; im: number }[] = [];
+  const samples = 40 * Math.ceil(window * pulse.highest);
+  for (let m = 1; m / window < 1.6 * pulse.highest; m++) {
+    const omega = (2 * Math.PI * m) / window;
+    let [re, im] = [0, 0];
+    for (let s = 0; s < samples; s++) {
+      const t = ((s + 0.5) * pulse.length) / samples;
+      const p = pulseAt(pulse, t);
+      re += p * Math.cos(omega * t);
+      im -= p * Math.sin(omega * t);
+    }
+    const scale = (2 * pulse.length) / samples / window;
+    found.push({ omega, re: re * scale, im: im * scale });
+  }
+  const strongest = Math.max(...found.map((t) => Math.hypot(t.re, t.im)));
+  const tones = found.filter((t) => Math.hypot(t.re, t.im) > faint * strongest);
+  const start = [0, 1, 2].map((a) => lines[a][box.lo[a] - 1]);
+  const offset = delayOf(start);
+  const waves = tones.map(({ omega }) => {
+    const k = ((2 / dt) * Math.sin((omega * dt) / 2)) / c0;
+    return [0, 1, 2].map((a) => axisTone(lines[a], box.lo[a] - 1, box.hi[a] + 1, k * wave.towards[a]));
+  });
+  // H (times the impedance of free space) = k x E / |k|.
+  const t = wave.towards;
+  const cross = (e: readonly number[]): number[] => [t[1] * e[2] - t[2] * e[1], t[2] * e[0] - t[0] * e[2], t[0] * e[1] - t[1] * e[0]];
+  const amplitude = [wave.re, wave.im].map((e) => [...e, ...cross(e)]);
+
+  const tables = ([0, 1, 2] as const).map((a) => {
+    const length = (box.hi[a] - box.lo[a] + 3 + 3) & ~3;
+    const pack = (re: keyof AxisTone, im: keyof AxisTone): Float32Array => {
+      const out = new Float32Array(2 * length * tones.length);
+      waves.forEach((w, n) => {
+        out.set(w[a][re], 2 * n * length);
+        out.set(w[a][im], (2 * n + 1) * length);
+      });
+      return out;
+    };
+    return { node: pack('node', 'nodeIm'), half: pack('half', 'halfIm'), length };
+  });
+
+  const rows: WaveRow[] = [];
+  /** Rows of samples of `field` at one index of the normal axis; what is added is `scale` times `source` there, at `depth`. */
+  const face = (normal: 0 | 1 | 2, field: number, index: number, source: number, depth: { half: boolean; index: number }, scale: number): void => {
+    const along = [0, 1, 2].filter((a) => a !== normal) as (0 | 1 | 2)[];
+    const isHalf = (a: number): boolean => (source < 3 ? a === source : a !== source - 3);
+    const [axis, other] = along;
+    const count = (a: number): number => box.hi[a] - box.lo[a] + (isHalf(a) ? 0 : 1);
+    for (let o = 0; o < count(other); o++) {
+      const at: [number, number, number] = [0, 0, 0];
+      at[normal] = index;
+      at[axis] = box.lo[axis];
+      at[other] = box.lo[other] + o;
+      const factors = new Float32Array(2 * tones.length);
+      tones.forEach((tone, n) => {
+        const pick = (a: number, half: boolean, i: number): [number, number] => {
+          const w = waves[n][a];
+          return half ? [w.half[i], w.halfIm[i]] : [w.node[i], w.nodeIm[i]];
+        };
+        let value: [number, number] = [amplitude[0][source], amplitude[1][source]];
+        const by = ([re, im]: [number, number]): void => {
+          value = [value[0] * re - value[1] * im, value[0] * im + value[1] * re];
+        };
+        by(pick(normal, depth.half, depth.index - box.lo[normal] + 1));
+        by(pick(other, isHalf(other), o + 1));
+        const phase = -tone.omega * offset;
+        by([tone.re * Math.cos(phase) - tone.im * Math.sin(phase), tone.re * Math.sin(phase) + tone.im * Math.cos(phase)]);
+        factors[2 * n] = scale * value[0];
+        factors[2 * n + 1] = scale * value[1];
+      });
+      rows.push({ field, at, axis, count: count(axis), half: isHalf(axis), from: 1, factors });
+    }
+  };
+  for (const normal of [0, 1, 2] as const) {
+    const x = lines[normal];
+    for (const side of [-1, 1] as const) {
+      const p = side < 0 ? box.lo[normal] : box.hi[normal];
+      const beyond = side < 0 ? p - 1 : p;
+      const dual = (x[p + 1] - x[p - 1]) / 2;
+      const step = x[beyond + 1] - x[beyond];
+      for (const e of [(normal + 1) % 3, (normal + 2) % 3] as (0 | 1 | 2)[]) {
+        const o = (3 - normal - e) as 0 | 1 | 2;
+        // E_e on the box is driven by H_o half a cell outside: that is a scattered field and lacks the incident one.
+        const sign = (e + 1) % 3 === normal ? side : -side;
+        face(normal, e, p, 3 + o, { half: true, index: beyond }, (sign * c0 * dt) / dual);
+        // H_o outside is driven by E_e on the box, which holds the incident field too much.
+        face(normal, 3 + o, beyond, e, { half: false, index: p }, (sign * c0 * dt) / step);
+      }
+    }
+  }
+  const turn = (late: number): Float32Array => {
+    const out = new Float32Array(steps * tones.length * 2);
+    for (let n = 0; n < steps; n++)
+      tones.forEach(({ omega }, m) => {
+        const angle = omega * (n + late) * dt;
+        out[2 * (n * tones.length + m)] = Math.cos(angle);
+        out[2 * (n * tones.length + m) + 1] = Math.sin(angle);
+      });
+    return out;
+  };
+  return { tones: tones.length, steps, tables, rows, turnE: turn(0.5), turnH: turn(1), delay: delayOf([0, 0, 0]) };
+}
+
+/** The discrete wave exp(-j k x) along a graded axis, from node `lo` (where it is 1) to `hi`, and its differences between nodes. */
+function axisTone(x: Float64Array, lo: number, hi: number, k: number): AxisTone {
+  const n = hi - lo + 1;
+  const out: AxisTone = { node: new Float64Array(n), nodeIm: new Float64Array(n), half: new Float64Array(n), halfIm: new Float64Array(n) };
+  // Begin as in a uniform grid of the first cell.
+  const angle = Math.asin(Math.max(-1, Math.min(1, (k * (x[lo + 1] - x[lo])) / 2)));
+  out.node[0] = 1;
+  out.half[0] = Math.cos(angle);
+  out.halfIm[0] = -Math.sin(angle);
+  for (let i = 1; i < n; i++) {
+    const step = x[lo + i] - x[lo + i - 1];
+    // X+ = X - j k h X~, then X~+ = X~ - j k d X.
+    out.node[i] = out.node[i - 1] + k * step * out.halfIm[i - 1];
+    out.nodeIm[i] = out.nodeIm[i - 1] - k * step * out.half[i - 1];
+    if (i + 1 === n) break;
+    const dual = (x[lo + i + 1] - x[lo + i - 1]) / 2;
+    out.half[i] = out.half[i - 1] + k * dual * out.nodeIm[i];
+    out.halfIm[i] = out.halfIm[i - 1] - k * dual * out.node[i];
+  }
+  return out;
+}
