@@ -16,6 +16,7 @@ const runs: Record<string, Record<string, string>[]> = {
   'gauge-feed-guide': [{}],
   'gauge-feed-bend': [{}],
   'gauge-feed-filter': [{}],
+  'mooring-reflector': [{}],
   'patch-wall-element': [{ inset: '0.2 * l' }, {}],
 };
 

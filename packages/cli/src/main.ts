@@ -84,7 +84,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
   const stem = basename(file).replace(/\.json$/i, '');
   const touchstone = touchstoneOf(result, project.title);
   const files: [string, string | null][] = [
-    [`${stem}.s${touchstone.ports}p`, touchstone.text],
+    [`${stem}.s${touchstone?.ports}p`, touchstone?.text ?? null],
     [`${stem}-s11.csv`, curvesCsv(result)],
     [`${stem}-pattern.csv`, patternCsv(result)],
     [`${stem}-result.json`, `${summaryJson(result)}\n`],
@@ -100,6 +100,10 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
       err(
         `${formatSI(f.frequency, 'frequency')}: directivity ${(10 * Math.log10(f.directivity)).toFixed(2)} dBi, gain ${(10 * Math.log10(f.gain)).toFixed(2)} dBi, realised gain ${(10 * Math.log10(f.realisedGain)).toFixed(2)} dBi`,
       );
+  const areas = (v: number): string => `${(10 * Math.log10(v)).toFixed(2)} dBsm`;
+  if (!options.quiet)
+    for (const f of result.meta.scattered?.figures ?? [])
+      err(`${formatSI(f.frequency, 'frequency')}: radar cross-section back ${areas(f.back)}, largest ${areas(f.largest)}, scattering ${f.scattering.toPrecision(4)} m², absorption ${f.absorption.toPrecision(3)} m²`); // prettier-ignore
   if (result.meta.evidence.ended === 'steps')
     err(
       `warning: solve settings: The run reached its step limit with energy at ${result.meta.evidence.residualEnergy.toExponential(1)} of the peak. Raise maxSteps, or read sharp resonances with care.`,

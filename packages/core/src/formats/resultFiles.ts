@@ -1,10 +1,12 @@
+import { eta0 } from '../numerics/constants.ts';
 import { intensity } from '../radiation/index.ts';
 import { channelNames, decibel, impedance, phaseDegrees, reflection, type ResultSet, sCurve } from '../results/index.ts';
 import { writeCsv } from './csv.ts';
 import { writeTouchstone } from './touchstone.ts';
 
-/** Touchstone text: all channels where each was excited, else the reflection of the first excited one. */
-export function touchstoneOf(result: ResultSet, title: string): { text: string; ports: number } {
+/** Touchstone text: all channels where each was excited, else the reflection of the first excited one; null where none was. */
+export function touchstoneOf(result: ResultSet, title: string): { text: string; ports: number } | null {
+  if (!result.meta.excitations.length) return null;
   const { ports, excitations, evidence, coreVersion, solver } = result.meta;
   const names = channelNames(ports);
   const frequency = result.arrays.frequency.data;
@@ -20,8 +22,9 @@ export function touchstoneOf(result: ResultSet, title: string): { text: string; 
   return { text: writeTouchstone(frequency, s, references, notes), ports: chosen.length };
 }
 
-/** S over frequency as CSV, and the input impedance of a lumped port. */
-export function curvesCsv(result: ResultSet): string {
+/** S over frequency as CSV, and the input impedance of a lumped port; null where no port was excited. */
+export function curvesCsv(result: ResultSet): string | null {
+  if (!result.meta.excitations.length) return null;
   const { ports, excitations } = result.meta;
   const names = channelNames(ports);
   const columns: { title: string; values: ArrayLike<number> }[] = [{ title: 'frequency (Hz)', values: result.arrays.frequency.data }];
@@ -45,11 +48,14 @@ export function curvesCsv(result: ResultSet): string {
   return writeCsv(columns);
 }
 
-/** The recorded patterns as CSV: complex far field for 1 W incident, and directivity; null without a far field. */
+/** The recorded patterns as CSV: complex far field for 1 W incident, and directivity, or for a plane wave of 1 V/m, and radar cross-section; null without one. */
 export function patternCsv(result: ResultSet): string | null {
-  const { farField } = result.meta;
+  const { farField, scattered } = result.meta;
   const array = result.arrays.farField;
-  if (!farField || !array) return null;
+  const figures = farField?.figures ?? scattered?.figures;
+  if (!figures || !array) return null;
+  // What intensity is held against: the mean over all directions, or the power density of the wave.
+  const mean = (f: number): number => (farField ? farField.figures[f].fromPattern : 1 / (2 * eta0));
   const [nf, nTheta, nPhi] = array.shape;
   const columns: { title: string; values: number[] }[] = [
     'frequency (Hz)',
@@ -59,23 +65,23 @@ export function patternCsv(result: ResultSet): string | null {
     'E_theta imaginary (V)',
     'E_phi real (V)',
     'E_phi imaginary (V)',
-    'directivity (dBi)',
+    farField ? 'directivity (dBi)' : 'radar cross-section (dBsm)',
   ].map((title) => ({ title, values: [] }));
   for (let f = 0; f < nf; f++) {
     const pattern = { nTheta, nPhi, values: array.data.subarray(f * nTheta * nPhi * 4, (f + 1) * nTheta * nPhi * 4) as Float64Array };
     for (let t = 0; t < nTheta; t++)
       for (let p = 0; p < nPhi; p++) {
         const at = (t * nPhi + p) * 4;
-        const directivity = (4 * Math.PI * intensity(pattern, t, p)) / farField.figures[f].fromPattern;
+        const level = (4 * Math.PI * intensity(pattern, t, p)) / mean(f);
         const row = [
-          farField.figures[f].frequency,
+          figures[f].frequency,
           (180 * t) / (nTheta - 1),
           (360 * p) / nPhi,
           pattern.values[at],
           pattern.values[at + 1],
           pattern.values[at + 2],
           pattern.values[at + 3],
-          Math.max(-200, 10 * Math.log10(directivity)),
+          Math.max(-200, 10 * Math.log10(level)),
         ];
         row.forEach((v, c) => columns[c].values.push(v));
       }
@@ -85,6 +91,7 @@ export function patternCsv(result: ResultSet): string | null {
 
 /** Everything but fields and patterns as JSON: figures, evidence, S over the band. */
 export function summaryJson(result: ResultSet): string {
+  if (!result.meta.excitations.length) return JSON.stringify(result.meta, null, 2);
   const { frequency, s } = reflection(result);
   return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s.map((v) => [v.re, v.im]) }, null, 2);
 }

@@ -60,6 +60,7 @@ export interface SceneResult {
   model: Model;
   ports: ScenePort[];
   guides: SceneGuide[];
+  wave: SceneWave | null;
   /** Null if an error stands in the way. */
   scene: Scene | null;
   problems: Problem[];
@@ -286,5 +287,5 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ...(smallestCell ? { smallestCell: value(smallestCell, 'length', { part: 'solve', chip: 'details.smallestCell' }) } : {}),
     },
   };
-  return { model, ports, guides, scene: problems.some((p) => p.severity === 'error') ? null : scene, problems };
+  return { model, ports, guides, wave: waves[0] ?? null, scene: problems.some((p) => p.severity === 'error') ? null : scene, problems };
 }

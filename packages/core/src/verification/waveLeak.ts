@@ -12,7 +12,7 @@ import { plainScene } from './bench.ts';
 import type { Case, Row } from './case.ts';
 import { gradedLines } from './cavity.ts';
 
-const cells = 48;
+const cells = 64;
 const side = 0.1;
 const band = { from: 4e9, to: 8e9, points: 2 };
 const frequencies = [4e9, 6e9, 8e9];

@@ -73,11 +73,18 @@ const files: Record<string, FileKind> = {
     names: ['frequency', 's'],
     type: 'text/plain',
     write(r, title) {
-      const { text, ports } = touchstoneOf(r, title);
-      return { text, ending: `.s${ports}p` };
+      const found = touchstoneOf(r, title);
+      return found && { text: found.text, ending: `.s${found.ports}p` };
     },
   },
-  curves: { names: ['frequency', 's'], type: 'text/csv', write: (r) => ({ text: curvesCsv(r), ending: '-s.csv' }) },
+  curves: {
+    names: ['frequency', 's'],
+    type: 'text/csv',
+    write(r) {
+      const text = curvesCsv(r);
+      return text === null ? null : { text, ending: '-s.csv' };
+    },
+  },
   pattern: {
     names: ['farField'],
     type: 'text/csv',

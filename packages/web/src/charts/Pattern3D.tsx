@@ -1,7 +1,6 @@
 import { Canvas } from '@react-three/fiber';
 import type { ViewBody } from '../workers/protocol.ts';
 import type { Pattern } from '@jadebell/core/radiation';
-import type { PatternFigures } from '@jadebell/core/results';
 import { interpolateViridis } from 'd3-scale-chromatic';
 import { useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, Color, DoubleSide } from 'three';
@@ -11,26 +10,25 @@ import { type Frame, frameOf } from '../stageview/frameOf.ts';
 import { LabelLayer, LabelMover } from '../stageview/Labels.tsx';
 import { axisLabels, Floor } from '../stageview/Surroundings.tsx';
 import { useDark } from '../ui/useDark.ts';
-import { patternDb, type Quantity } from './patterns.ts';
+import { patternDb, type PatternScale } from './patterns.ts';
 
 const span = 30;
 
 interface Props {
   pattern: Pattern;
-  figures: PatternFigures;
-  quantity: Quantity;
+  scale: PatternScale;
   bodies: readonly ViewBody[];
 }
 
 /** The pattern around the model that made it: distance and colour in dB, from the peak down to a floor 30 dB below. */
-export function Pattern3D({ pattern, figures, quantity, bodies }: Props) {
+export function Pattern3D({ pattern, scale, bodies }: Props) {
   const dark = useDark();
   const camera = useRef<CameraHandle>(null);
   const model = useMemo(() => frameOf(bodies), [bodies]);
   const frame: Frame = useMemo(() => ({ centre: model.centre, size: model.size * 2.3 }), [model]);
   const layer = useRef<HTMLDivElement>(null);
   const labels = useMemo(() => axisLabels(model), [model]);
-  const top = 10 * Math.log10(figures[quantity]);
+  const top = 10 * Math.log10(scale.peak);
   const surface = useMemo(() => {
     const { nTheta, nPhi } = pattern;
     const positions = new Float32Array(nTheta * (nPhi + 1) * 3);
@@ -39,7 +37,7 @@ export function Pattern3D({ pattern, figures, quantity, bodies }: Props) {
     const colour = new Color();
     for (let t = 0; t < nTheta; t++)
       for (let p = 0; p <= nPhi; p++) {
-        const level = Math.max(0, 1 + (patternDb(pattern, figures, quantity, t, p % nPhi) - top) / span);
+        const level = Math.max(0, 1 + (patternDb(pattern, scale, t, p % nPhi) - top) / span);
         const r = 0.75 * model.size * level;
         const theta = (t * Math.PI) / (nTheta - 1);
         const phi = (p * 2 * Math.PI) / nPhi;
@@ -61,7 +59,7 @@ export function Pattern3D({ pattern, figures, quantity, bodies }: Props) {
     g.setIndex(index);
     g.computeVertexNormals();
     return g;
-  }, [pattern, figures, quantity, top, model]);
+  }, [pattern, scale, top, model]);
   return (
     <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
       <Canvas frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
@@ -74,7 +72,7 @@ export function Pattern3D({ pattern, figures, quantity, bodies }: Props) {
         </mesh>
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      <ColourScale top={`${top.toFixed(1)} dBi`} bottom={`${(top - span).toFixed(1)}`} />
+      <ColourScale top={`${top.toFixed(1)} ${scale.unit}`} bottom={`${(top - span).toFixed(1)}`} />
     </div>
   );
 }

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Pattern } from '@jadebell/core/radiation';
-import type { PatternFigures } from '@jadebell/core/results';
+import type { PatternFigures, ScatterFigures } from '@jadebell/core/results';
 import { frameOf, roundLength } from '../stageview/frameOf.ts';
-import { cutOf, patternDb } from './patterns.ts';
+import { antennaScales, cutOf, patternDb, radarScales } from './patterns.ts';
 
 const eta0 = 376.730313668;
 /** E_theta = sin(theta) everywhere: a short dipole along z; 1 W radiated of 2 W accepted of 4 W would be. */
@@ -20,20 +20,25 @@ const figures = { directivity: 1.5, gain: 0.75, realisedGain: 0.375, fromPattern
 
 describe('pattern values', () => {
   test('directivity, gain and realised gain differ by their efficiencies', () => {
-    const at = (q: 'directivity' | 'gain' | 'realisedGain'): number => 10 ** (patternDb(pattern, figures, q, 9, 4) / 10);
-    expect(at('directivity')).toBeCloseTo(1.5, 6);
-    expect(at('gain')).toBeCloseTo(0.75, 6);
-    expect(at('realisedGain')).toBeCloseTo(0.375, 6);
+    const at = antennaScales(figures).map((s) => 10 ** (patternDb(pattern, s, 9, 4) / 10));
+    [1.5, 0.75, 0.375].forEach((v, n) => expect(at[n]).toBeCloseTo(v, 6));
+  });
+
+  test('radar cross-section is 4 pi times the squared field for a wave of 1 V/m', () => {
+    const [radar] = radarScales({ largest: 4 * Math.PI * scale ** 2 } as ScatterFigures);
+    expect(radar.unit).toBe('dBsm');
+    expect(10 ** (patternDb(pattern, radar, 9, 4) / 10) / (4 * Math.PI * scale ** 2)).toBeCloseTo(1, 9);
   });
 
   test('a cut is a full turn: up one side, down the other', () => {
-    const cut = cutOf(pattern, figures, 'directivity', 'phi90');
+    const [directivity] = antennaScales(figures);
+    const cut = cutOf(pattern, directivity, 'phi90');
     expect(cut).toHaveLength(36);
     expect(cut[0]).toBeLessThan(-90);
     expect(cut[9]).toBeCloseTo(10 * Math.log10(1.5), 6);
     expect(cut[18]).toBeLessThan(-90);
     expect(cut[27]).toBeCloseTo(cut[9], 9);
-    expect(cutOf(pattern, figures, 'directivity', 'horizon').every((v) => Math.abs(v - cut[9]) < 1e-9)).toBe(true);
+    expect(cutOf(pattern, directivity, 'horizon').every((v) => Math.abs(v - cut[9]) < 1e-9)).toBe(true);
   });
 });
 

@@ -55,6 +55,11 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
     possible: () => useModel.getState().view.bodies.some((b) => !b.sheet),
     make: (d) => ({ kind: 'guide-face', name: freeName(d, 'ports', 'port1'), face: pickedFace(), modes: '1', shift: '0 mm' }),
   },
+  'plane-wave': {
+    title: 'plane wave from a direction',
+    possible: () => !useProject.getState().document?.ports.some((p) => p.kind === 'plane-wave'),
+    make: (d) => ({ kind: 'plane-wave', name: freeName(d, 'ports', 'wave1'), theta: '0 deg', phi: '0 deg', tilt: '0 deg', minor: '0' }),
+  },
   'guide-plane': {
     title: 'guided, on a rectangle of a plane',
     possible: () => true,
@@ -155,6 +160,7 @@ export function FeedLedger() {
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const bodies = useModel((s) => s.view.bodies);
+  const lit = document.ports.some((p) => p.kind === 'plane-wave');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const renamers = { ports: useRename('ports', renamed('ports')), recorders: useRename('recorders', renamed('recorders')) };
 
@@ -191,10 +197,10 @@ export function FeedLedger() {
     <div className="ledger" aria-label="Ledger">
       <section aria-label="Ports">
         <header>
-          <h2>Ports</h2>
+          <h2>Ports and waves</h2>
           <span className="grow" />
           <AddMenu
-            label="Add port"
+            label="Add port or wave"
             items={Object.entries(newPort).map(([kind, p]) => ({ title: p.title, disabled: !p.possible(), act: () => addPort(kind) }))}
           />
         </header>
@@ -205,7 +211,8 @@ export function FeedLedger() {
           </p>
         )}
         {entries('ports', portSentence, portChips)}
-        {document.ports.length > 1 && (
+        {lit && document.ports.length > 1 && <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>}
+        {!lit && document.ports.length > 1 && (
           <div className="row" role="group" aria-label="Excited ports" style={{ padding: '2px 14px', gap: 4, flexWrap: 'wrap' }}>
             <span className="quiet">excite one after the other</span>
             {document.ports.map((p) => (

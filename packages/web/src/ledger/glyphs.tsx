@@ -3,6 +3,7 @@ import Crop from '@mui/icons-material/CropLandscapeOutlined';
 import Inventory from '@mui/icons-material/ViewInArOutlined';
 import Radar from '@mui/icons-material/TrackChangesOutlined';
 import Guide from '@mui/icons-material/LoginOutlined';
+import Fronts from '@mui/icons-material/WavesOutlined';
 import Bell from '@mui/icons-material/NotificationsOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
 import CallSplit from '@mui/icons-material/CallSplitOutlined';
@@ -25,6 +26,7 @@ const ofGroup: Record<ShapeGroup, ReactNode> = {
 const others: Record<string, ReactNode> = {
   gap: <Bell />,
   path: <Bell />,
+  'plane-wave': <Fronts />,
   'guide-face': <Guide />,
   'guide-plane': <Guide />,
   'far-field': <Radar />,

@@ -12,6 +12,7 @@ const empty: View = {
   values: {},
   ports: [],
   guides: [],
+  wave: null,
   summary: {},
   problems: [],
   region: null,

@@ -19,9 +19,11 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   const { data: time } = useArray(run.id, 'time');
   const balance = e.powerBalance?.map((b) => `${(100 * b).toFixed(2)} %`).join(', ');
   const rows: [string, string][] = [
-    ['power balance: accepted less radiated and lost', balance ?? 'needs a far field'],
+    [run.meta!.wave ? 'extinction less scattering and absorption' : 'power balance: accepted less radiated and lost', balance ?? 'needs a far field'],
     ['field energy at the end', `${(10 * Math.log10(e.residualEnergy)).toFixed(1)} dB, ${endings[e.ended]}`],
-    [several ? 'largest amplitude out for 1 in (passive up to 1)' : 'largest |S11|', e.largestReflection.toFixed(4)],
+    ...(run.meta!.wave
+      ? []
+      : [[several ? 'largest amplitude out for 1 in (passive up to 1)' : 'largest |S11|', e.largestReflection.toFixed(4)] as [string, string]]),
     ...(e.asymmetry === null ? [] : [['largest difference of S and its transpose', e.asymmetry.toExponential(1)] as [string, string]]),
     ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
     ['cells', `${e.cells.join(' × ')}`],

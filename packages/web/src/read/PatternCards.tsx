@@ -1,12 +1,12 @@
 import { formatSI } from '@jadebell/core/format';
 import type { ViewBody } from '../workers/protocol.ts';
 import type { Pattern } from '@jadebell/core/radiation';
-import type { PatternFigures } from '@jadebell/core/results';
+import type { PatternFigures, ScatterFigures } from '@jadebell/core/results';
 import { useState } from 'react';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { Pattern3D } from '../charts/Pattern3D.tsx';
-import { cutOf, type Quantity, quantityNames } from '../charts/patterns.ts';
+import { type Cut, cutOf, type PatternScale } from '../charts/patterns.ts';
 import { PolarCut } from '../charts/PolarCut.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { writeCsv } from '@jadebell/core/csv';
@@ -16,21 +16,32 @@ import { useDark } from '../ui/useDark.ts';
 interface Props {
   run: Run;
   pattern: Pattern;
-  figures: PatternFigures;
+  frequency: number;
+  /** What the pattern can be read as. */
+  scales: readonly PatternScale[];
   bodies: readonly ViewBody[];
   stem: string;
 }
 
-const cuts = { phi0: 'phi 0°, over theta', phi90: 'phi 90°, over theta', horizon: 'theta 90°, over phi' } as const;
+const plainCuts: Record<Cut, string> = { phi0: 'phi 0°, over theta', phi90: 'phi 90°, over theta', horizon: 'theta 90°, over phi' };
+
+/** The cuts of a run: with a plane wave also the one through where it comes from. */
+function cutsOf({ meta }: Run, { nPhi }: Pattern): { key: string; label: string; cut: Cut | number }[] {
+  const plain = (Object.keys(plainCuts) as Cut[]).map((cut) => ({ key: cut, label: plainCuts[cut], cut }));
+  if (!meta!.wave) return plain;
+  const n = (Math.round((meta!.wave.phi * nPhi) / (2 * Math.PI)) + nPhi) % nPhi;
+  return [{ key: 'wave', label: `phi ${Math.round((360 * n) / nPhi)}°, of the wave`, cut: n }, ...plain];
+}
 
 /** The pattern on the model and two polar cuts. */
-export function PatternCards({ run, pattern, figures, bodies, stem }: Props) {
-  const [quantity, setQuantity] = useState<Quantity>('directivity');
-  const choose = (
-    <select className="plain-select" aria-label="Pattern quantity" value={quantity} onChange={(e) => setQuantity(e.target.value as Quantity)}>
-      {Object.entries(quantityNames).map(([value, label]) => (
-        <option key={value} value={value}>
-          {label}
+export function PatternCards({ run, pattern, frequency, scales, bodies, stem }: Props) {
+  const [wanted, setWanted] = useState(0);
+  const scale = scales[Math.min(wanted, scales.length - 1)];
+  const choose = scales.length > 1 && (
+    <select className="plain-select" aria-label="Pattern quantity" value={wanted} onChange={(e) => setWanted(Number(e.target.value))}>
+      {scales.map((s, n) => (
+        <option key={s.label} value={n}>
+          {s.label}
         </option>
       ))}
     </select>
@@ -39,41 +50,45 @@ export function PatternCards({ run, pattern, figures, bodies, stem }: Props) {
   return (
     <>
       <Card
-        title="Pattern"
-        about={`${quantityNames[quantity]}, run ${run.number}, ${formatSI(figures.frequency, 'frequency')}`}
+        title={run.meta!.wave ? 'Scattered field' : 'Pattern'}
+        about={`${scale.label}, run ${run.number}, ${formatSI(frequency, 'frequency')}`}
         file={`${stem}-pattern`}
         flush
         tools={choose}
         exports={all}
       >
-        <Pattern3D pattern={pattern} figures={figures} quantity={quantity} bodies={bodies} />
+        <Pattern3D pattern={pattern} scale={scale} bodies={bodies} />
       </Card>
-      {(['phi0', 'phi90'] as const).map((first) => (
-        <CutCard key={first} first={first} quantity={quantity} {...{ run, pattern, figures, stem }} />
-      ))}
+      {cutsOf(run, pattern)
+        .slice(0, 2)
+        .map(({ key: first }) => (
+          <CutCard key={first} first={first} {...{ run, pattern, scale, stem }} />
+        ))}
     </>
   );
 }
 
-function CutCard({ first, quantity, run, pattern, figures, stem }: Omit<Props, 'bodies'> & { first: keyof typeof cuts; quantity: Quantity }) {
-  const [cut, setCut] = useState<keyof typeof cuts>(first);
+function CutCard({ first, scale, run, pattern, stem }: { first: string; scale: PatternScale; run: Run; pattern: Pattern; stem: string }) {
+  const [cut, setCut] = useState(first);
+  const cuts = cutsOf(run, pattern);
   const dark = useDark();
-  const values = cutOf(pattern, figures, quantity, cut);
-  const top = Math.ceil((10 * Math.log10(figures[quantity]) + 0.01) / 5) * 5;
+  const values = cutOf(pattern, scale, cuts.find((c) => c.key === cut)!.cut);
+  const top = Math.ceil((10 * Math.log10(scale.peak) + 0.01) / 5) * 5;
   const style = traceStyle(run.number, dark);
+  const title = `${scale.label} (${scale.unit})`;
   const csv = (): void =>
     download(
       `${stem}-cut-${cut}.csv`,
       writeCsv([
         { title: 'angle (deg)', values: values.map((_, i) => (360 * i) / values.length) },
-        { title: `${quantityNames[quantity]} (dBi)`, values },
+        { title, values },
       ]),
       'text/csv',
     );
   const chooser = (
-    <select className="plain-select" aria-label="Cut" value={cut} onChange={(e) => setCut(e.target.value as keyof typeof cuts)}>
-      {Object.entries(cuts).map(([value, label]) => (
-        <option key={value} value={value}>
+    <select className="plain-select" aria-label="Cut" value={cut} onChange={(e) => setCut(e.target.value)}>
+      {cuts.map(({ key, label }) => (
+        <option key={key} value={key}>
           {label}
         </option>
       ))}
@@ -82,7 +97,7 @@ function CutCard({ first, quantity, run, pattern, figures, stem }: Omit<Props, '
   return (
     <Card
       title="Cut"
-      about={`${quantityNames[quantity]} (dBi), run ${run.number}`}
+      about={`${title}, run ${run.number}`}
       file={`${stem}-cut-${cut}`}
       tools={chooser}
       exports={[{ label: 'Curve (CSV)', act: csv }]}
@@ -137,7 +152,64 @@ export function FiguresCard({ run, at, onChoose, stem }: { run: Run; at: number;
       'text/csv',
     );
   return (
-    <Card title="Antenna figures" about={`run ${run.number}, 1 W incident`} file={`${stem}-figures`} exports={[{ label: 'Table (CSV)', act: csv }]}>
+    <FigureTable
+      title="Antenna figures"
+      about={`run ${run.number}, 1 W incident`}
+      file={`${stem}-figures`}
+      {...{ figures, columns, at, onChoose, csv }}
+    />
+  );
+}
+
+/** Cross-sections of a scatterer per recorded frequency. */
+export function ScatterCard({ run, at, onChoose, stem }: { run: Run; at: number; onChoose(i: number): void; stem: string }) {
+  const { figures } = run.meta!.scattered!;
+  const area = (v: number): string => (v > 0 && v < 1e-3 ? v.toExponential(2) : v.toPrecision(4));
+  const columns: [string, (f: ScatterFigures) => string][] = [
+    ['radar cross-section back (dBsm)', (f) => dbi(f.back)],
+    ['largest (dBsm)', (f) => dbi(f.largest)],
+    ['at theta, phi', (f) => `${degrees(f.theta)}, ${degrees(f.phi)}`],
+    ['scattering cross-section (m²)', (f) => area(f.scattering)],
+    ['absorption cross-section (m²)', (f) => area(f.absorption)],
+    ['extinction, from the field ahead (m²)', (f) => area(f.extinction)],
+  ];
+  const csv = (): void =>
+    download(
+      `${stem}-figures.csv`,
+      writeCsv(
+        (['frequency', 'back', 'largest', 'theta', 'phi', 'scattering', 'absorption', 'extinction'] as const).map((key) => ({
+          title: key,
+          values: figures.map((f) => f[key]),
+        })),
+      ),
+      'text/csv',
+    );
+  const { name, theta, phi } = run.meta!.wave!;
+  return (
+    <FigureTable
+      title="Cross-sections"
+      about={`run ${run.number}, ${name} from theta ${degrees(theta)}, phi ${degrees(phi)}`}
+      file={`${stem}-figures`}
+      {...{ figures, columns, at, onChoose, csv }}
+    />
+  );
+}
+
+interface TableProps<F> {
+  title: string;
+  about: string;
+  file: string;
+  figures: readonly F[];
+  columns: readonly [string, (f: F) => string][];
+  at: number;
+  onChoose(i: number): void;
+  csv(): void;
+}
+
+/** A row for each figure, a column for each frequency; a frequency's head chooses it. */
+function FigureTable<F extends { frequency: number }>({ title, about, file, figures, columns, at, onChoose, csv }: TableProps<F>) {
+  return (
+    <Card title={title} about={about} file={file} exports={[{ label: 'Table (CSV)', act: csv }]}>
       <div className="scroll">
         <table className="figures">
           <thead>

@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useArray, useRunDocument, useRuns } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
+import { antennaScales, radarScales } from '../charts/patterns.ts';
 import { traceStyle } from '../charts/traces.ts';
 import { useProject } from '../project/store.ts';
 import { useDark } from '../ui/useDark.ts';
@@ -13,7 +14,7 @@ import { changesSince } from './changes.ts';
 import { CurveCards } from './CurveCards.tsx';
 import { EvidenceCard } from './EvidenceCard.tsx';
 import { FieldCards } from './FieldCards.tsx';
-import { FiguresCard, PatternCards } from './PatternCards.tsx';
+import { FiguresCard, PatternCards, ScatterCard } from './PatternCards.tsx';
 import { firstTerms, termsOf, useCurves } from './useCurves.ts';
 import { PortModesCard } from './PortModesCard.tsx';
 import { useRunBodies } from './useRunBodies.ts';
@@ -56,7 +57,7 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
   const shownTerms = picked?.filter((l) => terms.some((t) => t.label === l)) ?? firstTerms(run);
   const changes = solved ? changesSince(solved, now) : [];
 
-  const far = useArray(run.id, meta.farField ? 'farField' : null);
+  const far = useArray(run.id, (meta.farField ?? meta.scattered) ? 'farField' : null);
   const pattern = useMemo((): Pattern | null => {
     if (!far.data) return null;
     const [, nTheta, nPhi] = far.data.shape;
@@ -142,7 +143,11 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
           </label>
         )}
         <span className="quiet">
-          {meta.recordAt.length > 0 && (meta.farField ?? meta.fieldPlanes.length) ? `fields of ${names[meta.excitations[0]]}, 1 W incident` : ''}
+          {meta.wave
+            ? `lit by ${meta.wave.name}, 1 V/m`
+            : meta.recordAt.length > 0 && (meta.farField ?? meta.fieldPlanes.length)
+              ? `fields of ${names[meta.excitations[0]]}, 1 W incident`
+              : ''}
         </span>
       </div>
       {changes.length > 0 && (
@@ -162,10 +167,14 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
         </div>
       )}
       <div className="board">
-        <CurveCards curves={curves} shown={shownTerms} cursor={frequency} stem={stemOf(now.title, run)} />
+        {curves.length > 0 && <CurveCards curves={curves} shown={shownTerms} cursor={frequency} stem={stemOf(now.title, run)} />}
         {meta.farField && pattern && (
-          <PatternCards run={run} pattern={pattern} figures={meta.farField.figures[f]} bodies={bodies} stem={stemOf(now.title, run)} />
+          <PatternCards {...{ run, pattern, frequency, bodies }} scales={antennaScales(meta.farField.figures[f])} stem={stemOf(now.title, run)} />
         )}
+        {meta.scattered && pattern && (
+          <PatternCards {...{ run, pattern, frequency, bodies }} scales={radarScales(meta.scattered.figures[f])} stem={stemOf(now.title, run)} />
+        )}
+        {meta.scattered && <ScatterCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
         <PortModesCard run={run} stem={stemOf(now.title, run)} />

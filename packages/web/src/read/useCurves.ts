@@ -56,11 +56,13 @@ async function load(run: Run): Promise<RunCurves> {
 }
 
 /** S and input impedance of runs, in their order. */
-export function useCurves(runs: Run[]): { curves: RunCurves[]; error: Error | undefined } {
+export function useCurves(all: Run[]): { curves: RunCurves[]; error: Error | undefined } {
+  // A run lit by a plane wave has none.
+  const runs = all.filter((r) => r.meta!.excitations.length);
   const { data, error } = useSWRImmutable<RunCurves[], Error>(
     runs.length ? ['curves', ...runs.map((r) => r.id)] : null,
     () => Promise.all(runs.map(load)),
     { keepPreviousData: true },
   );
-  return { curves: data ?? [], error };
+  return { curves: runs.length ? (data ?? []) : [], error };
 }

@@ -17,6 +17,7 @@ import { type EyeRef, HandleLayer, HandleMover, usePlacedHandles } from './Handl
 import { HitMark } from './HitMark.tsx';
 import { type Label, LabelLayer, LabelMover } from './Labels.tsx';
 import { hitsUnder } from './picking.ts';
+import { WaveMark, waveTail } from './WaveMark.tsx';
 import { GuideMarks } from './GuideMarks.tsx';
 import { portLabels, PortMarks } from './PortMarks.tsx';
 import { onShownSide, SectionPlane } from './SectionPlane.tsx';
@@ -142,10 +143,13 @@ export default function StageView({ stage }: { stage: StagePath }) {
     (): Label[] => [
       ...axisLabels(frame),
       ...portLabels([...view.ports, ...view.guides]),
+      ...(view.wave
+        ? [{ key: 'wave', at: waveTail(view.wave, frame), text: `${view.wave.order + 1} ${view.wave.name}`, className: 'port-tag' }]
+        : []),
       ...(region ? boundaryLabels(region, document.boundaries) : []),
       ...view.frames.map((f) => ({ key: `frame ${f.name}`, at: [f.matrix[3], f.matrix[7], f.matrix[11]], text: f.name, className: 'axis-letter' })),
     ],
-    [frame, view.ports, view.guides, view.frames, region, document.boundaries],
+    [frame, view.ports, view.guides, view.wave, view.frames, region, document.boundaries],
   );
   const pointed = under[step];
   const told = pointed ? `${tell(view, pointed)}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}` : null;
@@ -200,6 +204,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <FrameAxes frames={view.frames} size={frame.size} dark={dark} />
         <PortMarks ports={view.ports} size={frame.size} />
         <GuideMarks guides={view.guides} size={frame.size} />
+        {view.wave && <WaveMark wave={view.wave} frame={frame} />}
         {region && <RegionFrame region={region} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />
         {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}

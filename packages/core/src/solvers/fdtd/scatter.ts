@@ -127,8 +127,6 @@ export async function scatterScene(scene: Scene, wave: SceneWave, { host, onProg
       arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
       scattered = { name: far.name, step: Math.PI / (nTheta - 1), figures };
     }
-    arrays.frequency = { shape: [0], data: new Float64Array() };
-    arrays.s = { shape: [0, 0, 0, 2], data: new Float64Array() };
     return {
       meta: {
         format: 'jadebell-result',
