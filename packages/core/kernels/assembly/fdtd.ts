@@ -156,11 +156,14 @@ function magneticPlane(cfg: usize, k: i32, n: i32): void {
  * Lumped ports: the edges of a port form one branch with source and resistor, I = (Vs - mean V) / R, the same current through
  * all edges in series, shared over those in parallel. The new V is linear in I, so I is found in closed form: exact in
  * energy, V*I is just what the field receives. The new edge values are kept until the sweep reaches their plane.
+ * In place of the resistor may stand a load whose inductance and capacitance follow the trapezoid rule; h is what it remembers.
+ * A port is 80 bytes: u32 edges, edge count, source series (f32), voltage series (f64); f64 gain, sum of w*k, factor of h, the two
+ * factors with which the load remembers, whether it is a parallel one, h of either.
  */
 function updatePorts(cfg: usize, n: i32): void {
   const count = <i32>word(cfg, P.P_PORTS);
   for (let p = 0; p < count; p++) {
-    const port = word(cfg, P.P_PORT) + <usize>p * 32;
+    const port = word(cfg, P.P_PORT) + <usize>p * 80;
     const edges = <usize>load<u32>(port);
     const end = edges + <usize>load<u32>(port, 4) * 48;
     const series = <usize>load<u32>(port, 12) + (<usize>n << 3);
@@ -176,12 +179,16 @@ function updatePorts(cfg: usize, n: i32): void {
     }
     const before: f64 = n > 0 ? load<f64>(series - 8) : 0;
     const source = <f64>load<f32>(<usize>load<u32>(port, 8) + (<usize>n << 2));
-    const current = (source - 0.5 * (before + free)) * load<f64>(port, 16);
+    const both = load<f64>(port, 24), mean = 0.5 * (before + free), ha = load<f64>(port, 64), hb = load<f64>(port, 72);
+    const current = (source - load<f64>(port, 32) * (ha + hb) - mean) * load<f64>(port, 16);
+    const held = load<f64>(port, 56) != 0 ? mean + 0.5 * current * both : current;
+    store<f64>(port, -2 * load<f64>(port, 40) * held - ha, 64);
+    store<f64>(port, 2 * load<f64>(port, 48) * held + hb, 72);
     for (let e = edges; e < end; e += 48) {
       const out = <usize>load<u32>(e, 4);
       store<f32>(out, load<f32>(out) + <f32>(current * <f64>load<f32>(e, 40)));
     }
-    store<f64>(series, free + current * load<f64>(port, 24));
+    store<f64>(series, free + current * both);
   }
 }
 

@@ -33,7 +33,7 @@ export const P_PSI_H: i32 = 42; // HxY HxZ HyZ HyX HzX HzY: 6 words
 export const P_SRC_START: i32 = 48; // i32[NZ+1]: first source entry of each plane
 export const P_SRC: i32 = 49; // port edges by plane: address, address of its new value
 export const P_PORTS: i32 = 50; // number of lumped ports
-export const P_PORT: i32 = 51; // per port 8 words: edges, edge count, source series (f32), voltage series (f64), gain (f64), sum of w*k (f64)
+export const P_PORT: i32 = 51; // per port 80 bytes, see updatePorts
 export const P_DFT_COUNT: i32 = 52; // number of recorded regions
 export const P_DFT: i32 = 53; // region descriptors, 12 words each
 export const P_DFT_EVERY: i32 = 54; // steps between samples, 0 = none

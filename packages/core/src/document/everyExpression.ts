@@ -87,7 +87,7 @@ export function redirectLines<P extends Pick<Project, 'lines' | 'ports'> & Parti
   });
   const ports = project.ports.map((p) => {
     const changed = changeAt(p, portChips(p).map((c) => c.path), inText); // prettier-ignore
-    if (changed.kind === 'gap') return { ...changed, between: changed.between.map(target) as [string, string] };
+    if (changed.kind === 'gap' || changed.kind === 'element-gap') return { ...changed, between: changed.between.map(target) as [string, string] };
     return changed.kind === 'guide-face' ? { ...changed, face: changed.face.split('.').map(target).join('.') } : changed;
   });
   const givens = project.givens?.map((g) => changeAt(g, ['expression'], inText));

@@ -4,6 +4,8 @@ const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', readonly (
   length: [[1e-9, 'nm'], [1e-6, 'um'], [1e-3, 'mm'], [1, 'm']],
   frequency: [[1, 'Hz'], [1e3, 'kHz'], [1e6, 'MHz'], [1e9, 'GHz'], [1e12, 'THz']],
   resistance: [[1e-3, 'mohm'], [1, 'ohm'], [1e3, 'kohm'], [1e6, 'Mohm']],
+  inductance: [[1e-12, 'pH'], [1e-9, 'nH'], [1e-6, 'uH'], [1, 'H']],
+  capacitance: [[1e-15, 'fF'], [1e-12, 'pF'], [1e-9, 'nF'], [1e-6, 'uF'], [1, 'F']],
   conductivity: [[1, 'S/m'], [1e3, 'kS/m'], [1e6, 'MS/m']],
   area: [[1e-12, 'um^2'], [1e-6, 'mm^2'], [1, 'm^2']],
   volume: [[1e-18, 'um^3'], [1e-9, 'mm^3'], [1, 'm^3']],

@@ -28,6 +28,8 @@ const references: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', Unit> 
   angle: math.unit(1, 'rad'),
   frequency: math.unit(1, 'Hz'),
   resistance: math.unit(1, 'ohm'),
+  inductance: math.unit(1, 'H'),
+  capacitance: math.unit(1, 'F'),
   conductivity: math.unit(1, 'S/m'),
   area: math.unit(1, 'm^2'),
   volume: math.unit(1, 'm^3'),
@@ -211,6 +213,8 @@ const examples: Record<Quantity, string> = {
   angle: '5 deg',
   frequency: '868 MHz',
   resistance: '50 ohm',
+  inductance: '3 nH',
+  capacitance: '2 pF',
   conductivity: '58 MS/m',
   number: '3',
 };

@@ -18,6 +18,29 @@ export interface ScenePort {
   min: Point3;
   max: Point3;
   across: 0 | 1 | 2;
+  /** A passive element in the port's place: it is no channel and has no source. */
+  load?: SceneLoad;
+}
+
+/** Resistance, inductance and capacitance (ohms, henries, farads) in series or in parallel; 0 is a part left out. */
+export interface SceneLoad {
+  form: 'series' | 'parallel';
+  r: number;
+  l: number;
+  c: number;
+}
+
+/** Kinds of ports that are placed as lumped ones. */
+type LumpedPort = Exclude<Port, GuidePort | WavePort>;
+export const isElement = (p: Port): boolean => p.kind === 'element-gap' || p.kind === 'element-path';
+
+/** Complex admittance of a load, siemens, as the trapezoid rule of step dt has it (dt 0: exactly). */
+export function loadAdmittance({ form, r, l, c }: SceneLoad, frequency: number, dt = 0): [re: number, im: number] {
+  const w = dt ? (2 / dt) * Math.tan(Math.PI * frequency * dt) : 2 * Math.PI * frequency;
+  if (form === 'parallel') return [r ? 1 / r : 0, w * c - (l ? 1 / (w * l) : 0)];
+  const x = w * l - (c ? 1 / (w * c) : 0);
+  const d = r * r + x * x;
+  return [r / d, -x / d];
 }
 
 const extreme = (body: Body, axis: number, sign: 1 | -1): number => (sign > 0 ? body.max[axis] : body.min[axis]);
@@ -40,7 +63,7 @@ function facing(body: Body, axis: number, sign: 1 | -1, t: number): [number, num
 
 type Resolved = { port: ScenePort } | { problems: Problem[] };
 
-function gapPort(port: Extract<Port, { kind: 'gap' }>, order: number, resistance: number, bodies: Body[], place: Place): Resolved {
+function gapPort(port: Extract<Port, { kind: 'gap' | 'element-gap' }>, order: number, resistance: number, bodies: Body[], place: Place): Resolved {
   const pair: Body[] = [];
   for (const [i, name] of port.between.entries()) {
     const body = bodies.find((b) => b.name === name);
@@ -116,7 +139,13 @@ function gapPort(port: Extract<Port, { kind: 'gap' }>, order: number, resistance
   return { port: { name: port.name, order, resistance, axis, direction, min, max, across } };
 }
 
-function pathPort(port: Extract<Port, { kind: 'path' }>, order: number, v: Record<string, number>, bodies: Body[], place: Place): Resolved {
+function pathPort(
+  port: Extract<Port, { kind: 'path' | 'element-path' }>,
+  order: number,
+  v: Record<string, number>,
+  bodies: Body[],
+  place: Place,
+): Resolved {
   const from = [v['from.0'], v['from.1'], v['from.2']] as Point3;
   const to = [v['to.0'], v['to.1'], v['to.2']] as Point3;
   const step = to.map((t, i) => Math.abs(t - from[i]));
@@ -194,9 +223,24 @@ function pathPort(port: Extract<Port, { kind: 'path' }>, order: number, v: Recor
 }
 
 /** Places a port of the document on the bodies. */
-export function resolvePort(port: Exclude<Port, GuidePort | WavePort>, order: number, scope: Scope, bodies: Body[]): Resolved {
+export function resolvePort(port: LumpedPort, order: number, scope: Scope, bodies: Body[]): Resolved {
   const place: Place = { part: 'ports', name: port.name };
   const { values, problems } = evaluateChips(port, portChips(port), scope, place);
   if (!values) return { problems };
-  return port.kind === 'gap' ? gapPort(port, order, values.resistance, bodies, place) : pathPort(port, order, values, bodies, place);
+  const placed =
+    port.kind === 'gap' || port.kind === 'element-gap'
+      ? gapPort(port, order, values.resistance ?? 0, bodies, place)
+      : pathPort(port, order, { resistance: 0, ...values }, bodies, place);
+  if (!('port' in placed) || port.kind === 'gap' || port.kind === 'path') return placed;
+  const { r, l, c } = values;
+  for (const [chip, value] of [['r', r], ['l', l], ['c', c]] as const) // prettier-ignore
+    if (value < 0)
+      return { problems: [problem('error', 'element.negative', { ...place, chip }, 'A part of the element is negative.', 'Give zero to leave it out, or more.')] }; // prettier-ignore
+  if (!r && !l && !c)
+    return {
+      problems: [
+        problem('error', 'element.empty', place, 'The element has neither resistance nor inductance nor capacitance.', 'Give at least one of them, or remove it.'), // prettier-ignore
+      ],
+    };
+  return { port: { ...placed.port, load: { form: port.form, r, l, c } } };
 }

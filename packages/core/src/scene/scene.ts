@@ -15,7 +15,7 @@ import { type Body, evaluateModel, type ModelCache, type Model } from '../geomet
 import { frozenAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
-import { resolvePort, type ScenePort } from './ports.ts';
+import { isElement, resolvePort, type ScenePort } from './ports.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
 
 export interface SceneFarField {
@@ -224,7 +224,8 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
   if (!bodies.length && !model.problems.length)
     problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a line under Shape.'));
-  if (!project.ports.length) problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a port under Feed.'));
+  if (project.ports.every(isElement))
+    problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a port under Feed.'));
 
   const min = [0, 1, 2].map(
     (a) => Math.min(...bodies.map((b) => b.min[a]), ...[...ports, ...guides].map((p) => p.min[a])) - (boundaries[2 * a] === 'open' ? margin : 0),

@@ -4,6 +4,7 @@ import type { Case } from './case.ts';
 import { coax } from './coax.ts';
 import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
+import { elements } from './elements.ts';
 import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { conductingSphere, dielectricSphere } from './spheres.ts';
@@ -31,6 +32,7 @@ export const cases: readonly Case[] = [
   openEnded,
   curved,
   coax,
+  elements,
   waveLeak,
   conductingSphere,
   dielectricSphere,

@@ -31,6 +31,8 @@ const conductors = (): string[] =>
     .view.bodies.filter((b) => b.material.kind === 'conductor')
     .map((b) => b.name);
 
+const newLoad = { form: 'series', r: '50 ohm', l: '0 nH', c: '0 pF' } as const;
+
 const newPort: Record<string, { title: string; make(d: Project): Port; possible(): boolean }> = {
   gap: {
     title: 'across the gap between two bodies',
@@ -48,6 +50,24 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
       width: '0 mm',
       across: 'y',
       resistance: '50 ohm',
+    }),
+  },
+  'element-gap': {
+    title: 'lumped R, L, C across a gap, no port',
+    possible: () => conductors().length > 1,
+    make: (d) => ({ kind: 'element-gap', name: freeName(d, 'ports', 'load1'), between: conductors().slice(0, 2) as [string, string], ...newLoad }),
+  },
+  'element-path': {
+    title: 'lumped R, L, C along a path, no port',
+    possible: () => true,
+    make: (d) => ({
+      kind: 'element-path',
+      name: freeName(d, 'ports', 'load1'),
+      from: ['-1 mm', '0 mm', '0 mm'],
+      to: ['1 mm', '0 mm', '0 mm'],
+      width: '0 mm',
+      across: 'y',
+      ...newLoad,
     }),
   },
   'guide-face': {
@@ -103,7 +123,7 @@ function removePort(d: Project, name: string): Project {
 
 /** Turns the excitation of a port on or off; one at least stays on, and all on is the same as no choice. */
 function toggleExcitation(d: Project, name: string): Project {
-  const all = d.ports.map((p) => p.name);
+  const all = d.ports.filter((p) => !p.kind.startsWith('element')).map((p) => p.name);
   const { excite: old = all, ...solve } = d.solve;
   const next = old.includes(name) ? old.filter((n) => n !== name) : all.filter((n) => n === name || old.includes(n));
   if (!next.length) return d;
@@ -160,6 +180,7 @@ export function FeedLedger() {
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const bodies = useModel((s) => s.view.bodies);
+  const feeding = document.ports.filter((p) => !p.kind.startsWith('element'));
   const lit = document.ports.some((p) => p.kind === 'plane-wave');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const renamers = { ports: useRename('ports', renamed('ports')), recorders: useRename('recorders', renamed('recorders')) };
@@ -212,10 +233,10 @@ export function FeedLedger() {
         )}
         {entries('ports', portSentence, portChips)}
         {lit && document.ports.length > 1 && <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>}
-        {!lit && document.ports.length > 1 && (
+        {!lit && feeding.length > 1 && (
           <div className="row" role="group" aria-label="Excited ports" style={{ padding: '2px 14px', gap: 4, flexWrap: 'wrap' }}>
             <span className="quiet">excite one after the other</span>
-            {document.ports.map((p) => (
+            {feeding.map((p) => (
               <button
                 key={p.name}
                 type="button"

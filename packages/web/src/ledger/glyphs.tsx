@@ -3,6 +3,7 @@ import Crop from '@mui/icons-material/CropLandscapeOutlined';
 import Inventory from '@mui/icons-material/ViewInArOutlined';
 import Radar from '@mui/icons-material/TrackChangesOutlined';
 import Guide from '@mui/icons-material/LoginOutlined';
+import Load from '@mui/icons-material/CompressOutlined';
 import Fronts from '@mui/icons-material/WavesOutlined';
 import Bell from '@mui/icons-material/NotificationsOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
@@ -26,6 +27,8 @@ const ofGroup: Record<ShapeGroup, ReactNode> = {
 const others: Record<string, ReactNode> = {
   gap: <Bell />,
   path: <Bell />,
+  'element-gap': <Load />,
+  'element-path': <Load />,
   'plane-wave': <Fronts />,
   'guide-face': <Guide />,
   'guide-plane': <Guide />,

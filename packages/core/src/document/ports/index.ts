@@ -45,6 +45,28 @@ export const planePortSchema = z.strictObject({
   to: vector2.describe('The opposite corner'),
 });
 
+const elementBase = {
+  name: nameText,
+  note: z.string().max(2000).optional(),
+  form: z.enum(['series', 'parallel']).describe('How its parts are joined'),
+  r: expression.describe('Resistance; 0 leaves it out'),
+  l: expression.describe('Inductance; 0 leaves it out'),
+  c: expression.describe('Capacitance; 0 leaves it out'),
+};
+
+/** A lumped element without a port, across the gap between two bodies. */
+export const gapElementSchema = z.strictObject({ kind: z.literal('element-gap'), ...elementBase, between: gapPortSchema.shape.between });
+
+/** A lumped element without a port, along a straight path. */
+export const pathElementSchema = z.strictObject({
+  kind: z.literal('element-path'),
+  ...elementBase,
+  from: vector3,
+  to: vector3,
+  width: pathPortSchema.shape.width,
+  across: pathPortSchema.shape.across,
+});
+
 /** A plane wave that lights the whole structure. */
 export const wavePortSchema = z.strictObject({
   kind: z.literal('plane-wave'),
@@ -56,10 +78,62 @@ export const wavePortSchema = z.strictObject({
   minor: expression.describe('Minor over main axis of the ellipse of E: 0 linear, 1 right-hand circular, -1 left-hand circular (IEEE)'),
 });
 
-export const portSchema = z.discriminatedUnion('kind', [gapPortSchema, pathPortSchema, facePortSchema, planePortSchema, wavePortSchema]);
+export const portSchema = z.discriminatedUnion('kind', [
+  gapPortSchema,
+  pathPortSchema,
+  facePortSchema,
+  planePortSchema,
+  wavePortSchema,
+  gapElementSchema,
+  pathElementSchema,
+]);
 export type Port = z.infer<typeof portSchema>;
 
 const resistance: Chip = { path: 'resistance', label: 'resistance', quantity: 'resistance', positive: true };
+
+const pathChips: Chip[] = [...vectorChips('from', 'from', 3), ...vectorChips('to', 'to', 3), { path: 'width', label: 'width', quantity: 'length' }];
+const pathParts: SentencePart[] = [
+  'from',
+  { chip: 'from.0' },
+  { chip: 'from.1' },
+  { chip: 'from.2' },
+  'to',
+  { chip: 'to.0' },
+  { chip: 'to.1' },
+  { chip: 'to.2' },
+  '· width',
+  { chip: 'width' },
+  { choice: 'across', label: 'width axis', options: (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` })) },
+  '·',
+];
+const gapParts: SentencePart[] = [
+  'across the gap from',
+  { ref: 'between.0', label: 'first body', accepts: 'metal' },
+  'to',
+  { ref: 'between.1', label: 'second body', accepts: 'metal' },
+  '·',
+];
+const elementChips: Chip[] = [
+  { path: 'r', label: 'R', quantity: 'resistance' },
+  { path: 'l', label: 'L', quantity: 'inductance' },
+  { path: 'c', label: 'C', quantity: 'capacitance' },
+];
+const elementParts: SentencePart[] = [
+  {
+    choice: 'form',
+    label: 'how its parts are joined',
+    options: [
+      { value: 'series', label: 'in series' },
+      { value: 'parallel', label: 'in parallel' },
+    ],
+  },
+  'R',
+  { chip: 'r' },
+  'L',
+  { chip: 'l' },
+  'C',
+  { chip: 'c' },
+];
 
 const modes: Chip = { path: 'modes', label: 'modes', quantity: 'number', whole: [1, 12] };
 const shift: Chip = { path: 'shift', label: 'reference plane shift', quantity: 'length' };
@@ -75,40 +149,19 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
   gap: {
     chips: () => [resistance],
     sentence: () => [
-      'Lumped port',
-      { name: true },
-      '· across the gap from',
-      { ref: 'between.0', label: 'first body', accepts: 'metal' },
-      'to',
-      { ref: 'between.1', label: 'second body', accepts: 'metal' },
-      '·',
-      { chip: 'resistance' },
-    ],
+      'Lumped port', { name: true }, '·', ...gapParts, { chip: 'resistance' }], // prettier-ignore
   },
   path: {
-    chips: () => [
-      ...vectorChips('from', 'from', 3),
-      ...vectorChips('to', 'to', 3),
-      { path: 'width', label: 'width', quantity: 'length' },
-      resistance,
-    ],
-    sentence: () => [
-      'Lumped port',
-      { name: true },
-      '· from',
-      { chip: 'from.0' },
-      { chip: 'from.1' },
-      { chip: 'from.2' },
-      'to',
-      { chip: 'to.0' },
-      { chip: 'to.1' },
-      { chip: 'to.2' },
-      '· width',
-      { chip: 'width' },
-      { choice: 'across', label: 'width axis', options: axes },
-      '·',
-      { chip: 'resistance' },
-    ],
+    chips: () => [...pathChips, resistance],
+    sentence: () => ['Lumped port', { name: true }, '·', ...pathParts, { chip: 'resistance' }],
+  },
+  'element-gap': {
+    chips: () => elementChips,
+    sentence: () => ['Lumped element', { name: true }, '·', ...gapParts, ...elementParts],
+  },
+  'element-path': {
+    chips: () => [...pathChips, ...elementChips],
+    sentence: () => ['Lumped element', { name: true }, '·', ...pathParts, ...elementParts],
   },
   'plane-wave': {
     chips: () => [

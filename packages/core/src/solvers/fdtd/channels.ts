@@ -13,7 +13,9 @@ export type Channel =
 /** Channels in the order of the document's ports, modes in theirs. */
 export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
   const all: { order: number; channel: Channel }[] = [
-    ...scene.ports.map((p, port) => ({ order: p.order, channel: { kind: 'lumped' as const, name: p.name, port, resistance: p.resistance } })),
+    ...scene.ports.flatMap((p, port) =>
+      p.load ? [] : [{ order: p.order, channel: { kind: 'lumped' as const, name: p.name, port, resistance: p.resistance } }],
+    ),
     ...scene.guides.flatMap((g, guide) =>
       guides[guide].modes.map((_, mode) => ({
         order: g.order + mode / 100,

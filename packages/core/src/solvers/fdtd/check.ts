@@ -38,7 +38,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
   const excitations = scene.wave
     ? 1
-    : scene.ports.filter((p) => excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
+    : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12;
   return {
     cells,

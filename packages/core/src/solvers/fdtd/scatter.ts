@@ -14,7 +14,7 @@ import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { boxFaces, boxGap, boxPower, lossPower, metalLosses, planeArrays, planesOf, planRecording } from './recorders.ts';
 import { Simulation } from './simulation.ts';
-import { reportEvery, samplesPerPeriod } from './solve.ts';
+import { elementLosses, reportEvery, samplesPerPeriod } from './solve.ts';
 
 /** Cells between the recording box, which sees the scattered field alone, and the box in which the wave is. */
 const waveGap = 2;
@@ -49,6 +49,7 @@ export async function scatterScene(scene: Scene, wave: SceneWave, { host, onProg
       wave: entering,
       waveform: () => 0,
       resistance: (p) => scene.ports[p].resistance,
+      load: (p) => scene.ports[p].load ?? null,
       maxSteps,
       regions: plan.regions,
       frequencies: scene.recordAt,
@@ -96,18 +97,12 @@ export async function scatterScene(scene: Scene, wave: SceneWave, { host, onProg
       const nPhi = 2 * (nTheta - 1);
       const nf = scene.recordAt.length;
       const data = new Float64Array(nf * nTheta * nPhi * 4);
-      const loads = scene.ports.map((_, p) => {
-        const s = new PortSpectrum(scene.recordAt, dt, 1);
-        s.update(simulation.voltage(p));
-        return s;
-      });
       const figures = scene.recordAt.map((frequency, f): ScatterFigures => {
         const faces = boxFaces(plan, d, sums, nf, f, scales[f]);
         const pattern = nearToFar(faces, frequency, nTheta, nPhi);
         data.set(pattern.values, f * nTheta * nPhi * 4);
         const mean = Math.cos(Math.PI * frequency * dt);
-        const size = Math.hypot(...scales[f]) / every;
-        const inLoads = loads.reduce((sum, s, p) => sum + (size * mean * Math.hypot(s.re[f], s.im[f]) / dt) ** 2 / (2 * scene.ports[p].resistance), 0); // prettier-ignore
+        const inLoads = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
         const inMetal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).reduce((sum, m) => sum + m.power, 0);
         const lost = mean ** 2 * (lossPower(plan, d, sums, nf, f, scales[f]) + inMetal) + inLoads;
         const { power, peak, theta, phi } = patternPower(pattern);

@@ -4,6 +4,7 @@ import type { SolverHost, KernelThread } from '../solver.ts';
 import { coefficients, type Discrete } from './discretise.ts';
 import type { WavePlan, WaveRow } from './discreteWave.ts';
 import { type GuideModes, weightedEdges } from './guides.ts';
+import type { SceneLoad } from '../../scene/index.ts';
 import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
@@ -15,6 +16,8 @@ export interface SimulationPlan {
   waveform: (port: number, t: number) => number;
   /** Resistance of each port, ohms. */
   resistance: (port: number) => number;
+  /** Passive element in a port's place, if any. */
+  load?: (port: number) => SceneLoad | null;
   /** Modes of the guided ports, in the order of the discrete model; none where absent. */
   guides?: GuideModes[];
   /** Source of a guided port's mode at (n + 1/2) dt. */
@@ -142,7 +145,7 @@ export class Simulation {
     const addressOf = (field: number, at: Int32Array, n: number): number => words[P.EX + field] + offset(at.subarray(3 * n, 3 * n + 3));
     const series = d.ports.map((_, p) => put(Float32Array.from({ length: plan.maxSteps }, (__, n) => plan.waveform(p, (n + 0.5) * dt))));
     const voltages = d.ports.map(() => arena.take(plan.maxSteps * 8));
-    const table = new DataView(new ArrayBuffer(d.ports.length * 32));
+    const table = new DataView(new ArrayBuffer(d.ports.length * 80));
     const held: { k: number; at: number; value: number }[] = [];
     d.ports.forEach((edges, p) => {
       const view = new DataView(new ArrayBuffer(edges.length * 48));
@@ -163,12 +166,14 @@ export class Simulation {
         both += e.weight * push;
         held.push({ k: e.index[2], at: field, value });
       });
-      table.setUint32(p * 32, put(new Uint32Array(view.buffer)), true);
-      table.setUint32(p * 32 + 4, edges.length, true);
-      table.setUint32(p * 32 + 8, series[p], true);
-      table.setUint32(p * 32 + 12, voltages[p], true);
-      table.setFloat64(p * 32 + 16, 1 / (plan.resistance(p) + both / 2), true);
-      table.setFloat64(p * 32 + 24, both, true);
+      table.setUint32(p * 80, put(new Uint32Array(view.buffer)), true);
+      table.setUint32(p * 80 + 4, edges.length, true);
+      table.setUint32(p * 80 + 8, series[p], true);
+      table.setUint32(p * 80 + 12, voltages[p], true);
+      const { parallel, impedance, rising, falling } = companion(plan.load?.(p) ?? null, plan.resistance(p), dt);
+      [1 / (impedance + both / 2), both, parallel ? impedance : 1, rising, falling, parallel ? 1 : 0].forEach((v, i) =>
+        table.setFloat64(p * 80 + 16 + 8 * i, v, true),
+      );
     });
     held.sort((a, b) => a.k - b.k);
     words[P.PORTS] = d.ports.length;
@@ -446,6 +451,26 @@ export class Simulation {
 }
 
 const bias = 1e-20;
+
+/**
+ * A load by the trapezoid rule: in a step V = impedance * I and what it remembers; `rising` and `falling` belong to the inductance
+ * and capacitance in series, or the other way round in parallel.
+ */
+function companion(
+  load: SceneLoad | null,
+  resistance: number,
+  dt: number,
+): { parallel: boolean; impedance: number; rising: number; falling: number } {
+  if (!load) return { parallel: false, impedance: resistance, rising: 0, falling: 0 };
+  const { form, r, l, c } = load;
+  const parallel = form === 'parallel';
+  const [grow, fall] = parallel ? [c, l] : [l, c];
+  const rising = (2 * grow) / dt;
+  const falling = fall ? dt / (2 * fall) : 0;
+  const own = parallel ? (r ? 1 / r : 0) : r;
+  const sum = own + rising + falling;
+  return { parallel, impedance: parallel ? 1 / sum : sum, rising, falling };
+}
 
 /** Writes the bias on every edge that is not metal, a wall or padding. */
 function quietBias(field: Float32Array, d: Discrete, c: 0 | 1 | 2): void {

@@ -3,7 +3,7 @@ import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultArray, ResultSet } from '../../results/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import { loadAdmittance, type Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -68,6 +68,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
         discrete,
         waveform: (port, t) => (channel.kind === 'lumped' && port === channel.port ? pulseAt(pulse, t) : 0),
         resistance: (p) => scene.ports[p].resistance,
+        load: (p) => scene.ports[p].load ?? null,
         guides,
         drive: (guide, mode, t) => (channel.kind === 'guided' && guide === channel.guide && mode === channel.mode ? pulseAt(pulse, t) : 0),
         maxSteps,
@@ -268,6 +269,21 @@ function guideArrays(channels: readonly Channel[], band: Float64Array, arrays: R
   });
 }
 
+/** Power lost in lumped elements at a recorded frequency, W; `scale` takes a signal's Fourier integral to the result's phasors. */
+export function elementLosses(simulation: Simulation, scene: Scene, dt: number, scale: number, f: number): number {
+  const frequency = scene.recordAt[f];
+  let total = 0;
+  scene.ports.forEach(({ load, resistance }, p) => {
+    // Under a plane wave ports without a source are loads as well.
+    const re = load ? loadAdmittance(load, frequency, dt)[0] : scene.wave ? 1 / resistance : 0;
+    if (re === 0) return;
+    const s = new PortSpectrum([frequency], dt, 1);
+    s.update(simulation.voltage(p));
+    total += 0.5 * re * (scale * Math.cos(Math.PI * frequency * dt) * Math.hypot(s.re[0], s.im[0])) ** 2;
+  });
+  return total;
+}
+
 /** Port voltages and amplitudes of guided modes over time, thinned to at most 2000 samples. */
 function timeSignal(simulation: Simulation, channels: readonly Channel[], dt: number): Record<string, ResultArray> {
   const ports = channels.length;
@@ -336,7 +352,8 @@ function recordedFields(
     const mean = Math.cos(Math.PI * frequency * dt);
     const radiated = mean * boxPower(faces);
     const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
-    const lost = mean ** 2 * lossPower(plan, d, sums, nf, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0);
+    const inElements = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
+    const lost = mean ** 2 * lossPower(plan, d, sums, nf, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
     return {
       frequency,
       radiated,
