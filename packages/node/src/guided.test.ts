@@ -5,6 +5,9 @@ import { sCurve } from '@jadebell/core/results';
 import type { Scene, SceneGuide } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
 import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { airCoax } from '../../core/src/verification/coax.ts';
+import { mie } from '../../core/src/verification/mie.ts';
+import { litSphere } from '../../core/src/verification/spheres.ts';
 import { openGuide } from '../../core/src/verification/openGuide.ts';
 import { nodeHost } from './index.ts';
 
@@ -141,4 +144,25 @@ describe('guided ports', () => {
     expect(await problemOf(guide({ guides: [end('left', 0, -1, { min: [0, 0, 0], max: [0, a, b] })] }))).toBe('port.outside');
     expect(await problemOf(guide({ guides: [end('left', 0, 1, { modes: 400 })] }))).toBe('port.modes');
   });
+});
+
+test('a round coax of 50 ohm between two ports: impedance, reflection and phase', async () => {
+  const { arrays, meta } = await solve(airCoax(2, 4));
+  expect(meta.ports[0].family).toBe('TEM');
+  expect(Math.abs(meta.ports[0].impedance! - 50)).toBeLessThan(0.25);
+  expect(Math.max(...sCurve(arrays.s, 0, 0).map(db))).toBeLessThan(-55);
+  for (const v of sCurve(arrays.s, 1, 0)) expect(Math.abs(db(v))).toBeLessThan(0.01);
+});
+
+test('a metal sphere under an oblique plane wave scatters as the series of Mie has it', async () => {
+  const { meta } = await solve(litSphere({ name: 'metal', kind: 'conductor' }, [1, 1.5], 'draft'));
+  const disc = Math.PI * 1e-4;
+  meta.scattered!.figures.forEach((f, n) => {
+    const exact = mie([1, 1.5][n], null);
+    expect(Math.abs(10 * Math.log10(f.back / disc / exact.radar(Math.PI, 'E')))).toBeLessThan(0.3);
+    expect(Math.abs(f.scattering / disc / exact.scattering - 1)).toBeLessThan(0.02);
+    expect(Math.abs(f.extinction / disc / exact.extinction - 1)).toBeLessThan(0.02);
+    expect(f.absorption).toBe(0);
+  });
+  expect(meta.ports).toEqual([]);
 });

@@ -114,9 +114,9 @@ const gapParts: SentencePart[] = [
   '·',
 ];
 const elementChips: Chip[] = [
-  { path: 'r', label: 'R', quantity: 'resistance' },
-  { path: 'l', label: 'L', quantity: 'inductance' },
-  { path: 'c', label: 'C', quantity: 'capacitance' },
+  { path: 'r', label: 'resistance', quantity: 'resistance' },
+  { path: 'l', label: 'inductance', quantity: 'inductance' },
+  { path: 'c', label: 'capacitance', quantity: 'capacitance' },
 ];
 const elementParts: SentencePart[] = [
   {
