@@ -135,6 +135,17 @@ describe('guided ports', () => {
     expect(beta[0]).toBeCloseTo((2 * Math.PI * 1e9) / 299792458, 1);
   });
 
+  test('what fills a port wrongly is told before the run', () => {
+    const told = (bodies: Body[]): string[] =>
+      solvers.fdtd.check(guide({ bodies }), { memory: 1e10, cellsPerSecond: 1e8 } as Parameters<typeof solvers.fdtd.check>[1]).map((p) => p.code);
+    const slab = { name: 'slab', kind: 'dielectric', permittivity: 3 } as const;
+    expect(told([])).toEqual([]);
+    expect(told([block([0, 0, 0], [length, a, b], slab)])).toEqual([]);
+    expect(told([block([5e-3, 0, 0], [10e-3, a, 3e-3], slab)])).toEqual([]);
+    expect(told([block([0, 0, 0], [10e-3, a, 3e-3], slab)])).toEqual(['port.media']);
+    expect(told([block([0, 0, 0], [length, a, b], { name: 'metal', kind: 'conductor' })])).toEqual(['port.shorted', 'port.shorted']);
+  });
+
   test('what cannot guide is told', async () => {
     expect(await problemOf(guide({ band: { from: 3e9, to: 6e9, points: 5 } }))).toBe('port.cutoff');
     expect(await problemOf(guide({ bodies: [block([0, 0, 0], [length, a, 3e-3], { name: 'slab', kind: 'dielectric', permittivity: 3 })] }))).toBe(

@@ -5,6 +5,7 @@ import type { Scene } from '../../scene/index.ts';
 import type { Estimate, Machine } from '../solver.ts';
 import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
+import { checkGuides } from './guides.ts';
 import { pulseFor } from './pulse.ts';
 import { memoryNeeded } from './simulation.ts';
 
@@ -56,7 +57,7 @@ const gigabytes = (bytes: number): string => `${(bytes / 1e9).toPrecision(3)} GB
 
 /** What a specialist would point out before the run. */
 export function checkScene(scene: Scene, machine: Machine): Problem[] {
-  const found: Problem[] = [];
+  const found: Problem[] = checkGuides(scene);
   const limit = Math.min(machine.memory, addressable);
   // A lower bound before any grid is made, so that an absurd model is refused at once.
   const rough = roughCells(scene);

@@ -1,12 +1,14 @@
-import { either, type Exact, isSheet, spansAlong, without } from '../../geometry/index.ts';
+import { type Body, either, type Exact, isSheet, spansAlong, without } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Point3 } from '../../document/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
+import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
 
 /** Whether some metal of the scene is curved or slanted, so that it cuts cells. */
-export const cutsCells = (scene: Scene): boolean => scene.bodies.some((b) => b.curved && b.material.kind === 'conductor' && !isSheet(b));
+export const cutsCells = (scene: Scene): boolean => scene.bodies.some(cuts);
+const cuts = (b: Body): boolean => b.curved && b.material.kind === 'conductor' && !isSheet(b);
 
 /** Courant number where metal cuts cells: what is left of small cells then needs little enlarging. */
 export const cutCourant = 0.9;
@@ -62,8 +64,8 @@ export class CutCells {
   readonly faces: CutFaces;
   /** Number of each cut face by its place. */
   private readonly number: Map<number, number>;
-  private readonly lo: number[] = [];
-  private readonly size: number[] = [];
+  private readonly lo: number[];
+  private readonly size: number[];
   /** Mark of the metal at each node of the region; 0 free. */
   private readonly node: Uint8Array;
   private readonly forced: Uint8Array;
@@ -75,19 +77,7 @@ export class CutCells {
     private readonly grid: Grid,
     private readonly media: Media,
   ) {
-    const curved = scene.bodies.filter((b) => b.curved && b.material.kind === 'conductor' && !isSheet(b));
-    for (const a of [0, 1, 2]) {
-      const x = grid.lines[a];
-      const from = Math.min(...curved.map((b) => b.min[a]));
-      const to = Math.max(...curved.map((b) => b.max[a]));
-      let first = 0;
-      let last = x.length - 1;
-      // Bodies that end at the region's edge go on into the layers.
-      while (first + 2 < x.length && x[first + 2] < from && from > scene.min[a]) first++;
-      while (last > 1 && x[last - 2] > to && to < scene.max[a]) last--;
-      this.lo.push(first);
-      this.size.push(last - first + 1);
-    }
+    ({ lo: this.lo, size: this.size } = nodesAround(scene.bodies.filter(cuts), scene, grid));
     const nodes = this.size[0] * this.size[1] * this.size[2];
     this.node = new Uint8Array(nodes);
     this.forced = new Uint8Array(nodes);

@@ -2,9 +2,11 @@ import { type Problem, problem } from '../../document/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { Eliminate } from '../../numerics/fronts.ts';
-import type { SceneGuide } from '../../scene/index.ts';
+import type { Scene, SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import type { Discrete } from './discretise.ts';
+import { collectMedia } from './materials.ts';
+import { Painter } from './painter.ts';
 
 /** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
 export interface GuidePlane {
@@ -89,6 +91,45 @@ export function guideSection(d: Discrete, g: GuidePlane): Section {
   return { ...fractions, u: lines[g.u].slice(g.lo[0], g.hi[0] + 1), v: lines[g.v].slice(g.lo[1], g.hi[1] + 1), eu, ev, ew };
 }
 
+/** Points across a port, each way, at which its filling is looked at before a run. */
+const looks = 32;
+
+const mediaFault = {
+  code: 'port.media',
+  message: 'The guided port sees several media, or its rim cuts one: its modes would change their shape with frequency.',
+  fix: 'Let the guide be filled with one medium where the port is, or feed it with a lumped port.',
+};
+const shortFault = {
+  code: 'port.shorted',
+  message: 'The port lies wholly in metal.',
+  fix: 'Move it to where the guide is open, or look whether a later body fills the guide.',
+};
+
+/** What can be told of guided ports before there is a grid: what fills them just inside their planes. */
+export function checkGuides(scene: Scene): Problem[] {
+  if (!scene.guides.length) return [];
+  const media = collectMedia(scene);
+  const painter = new Painter(scene, media);
+  return scene.guides.flatMap((g): Problem[] => {
+    const inside = 1e-6 * (scene.max[g.normal] - scene.min[g.normal]) * g.into;
+    const along = (a: number): Float64Array =>
+      Float64Array.from({ length: a === g.normal ? 1 : looks }, (_, n) =>
+        a === g.normal ? g.min[a] + inside : g.min[a] + ((g.max[a] - g.min[a]) * (n + 0.5)) / looks,
+      );
+    const [xs, ys, zs] = [along(0).map((x) => painter.clamp(0, x)), along(1), along(2)];
+    const found = new Uint16Array(xs.length);
+    const seen = new Set<number>();
+    for (const y of ys)
+      for (const z of zs) {
+        painter.paint(y, z, xs, found);
+        for (const m of found) if (!media.conductor[m]) seen.add(media.re[m]);
+      }
+    if (seen.size === 1) return [];
+    const { code, message, fix } = seen.size ? mediaFault : shortFault;
+    return [problem('error', code, { part: 'ports', name: g.name }, message, fix)];
+  });
+}
+
 /** How a mode of a port depends on frequency: of the grid's own wave. */
 export interface Dispersion {
   /** Wave number, 1/m: real above cutoff, -j alpha below (as im = -alpha). */
@@ -136,18 +177,8 @@ export function guideModes(
     return fail('port.outside', 'The port looks out of the computed region.', 'Turn its direction, or move it to where the structure begins.');
   const step = Math.abs(x[inner] - x[plane.plane]);
   const uniform = uniformPermittivity(section);
-  if (![...section.eu, ...section.ev].some((e) => e > 0))
-    return fail(
-      'port.shorted',
-      'The port lies wholly in metal.',
-      'Move it to where the guide is open, or look whether a later body fills the guide.',
-    );
-  if (uniform === null)
-    return fail(
-      'port.media',
-      'The guided port sees several media, or its rim cuts one: its modes would change their shape with frequency.',
-      'Let the guide be filled with one medium where the port is, or feed it with a lumped port.',
-    );
+  if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message, shortFault.fix);
+  if (uniform === null) return fail(mediaFault.code, mediaFault.message, mediaFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
   const modes = solveSection(section, k0, { count: guide.modes, eliminate });
   if (modes.length < guide.modes)

@@ -1,11 +1,13 @@
-import { isSheet } from '../../geometry/index.ts';
+import { type Body, isSheet } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
+import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
 
 /** Whether some dielectric of the scene is curved or slanted. */
-export const blendsCells = (scene: Scene): boolean => scene.bodies.some((b) => b.curved && b.material.kind !== 'conductor' && !isSheet(b));
+export const blendsCells = (scene: Scene): boolean => scene.bodies.some(blends);
+const blends = (b: Body): boolean => b.curved && b.material.kind !== 'conductor' && !isSheet(b);
 
 /** Sample rows in an eighth of a cell, each way across x, and points along x. */
 const rowsEach = 3;
@@ -45,9 +47,9 @@ interface Blend {
  */
 export class Subpixel {
   readonly nodes: NodeTensor[] = [];
-  private readonly lo: number[] = [];
+  private readonly lo: number[];
   /** Nodes of the region on each axis. */
-  private readonly size: number[] = [];
+  private readonly size: number[];
   private readonly slabs: Slab[];
   private readonly painter: Painter;
   private readonly xs: Float64Array;
@@ -61,18 +63,7 @@ export class Subpixel {
     grid: Grid,
     private readonly media: Media,
   ) {
-    const curved = scene.bodies.filter((b) => b.curved && b.material.kind !== 'conductor' && !isSheet(b));
-    for (const a of [0, 1, 2]) {
-      const x = grid.lines[a];
-      const from = Math.min(...curved.map((b) => b.min[a]));
-      const to = Math.max(...curved.map((b) => b.max[a]));
-      let first = 0;
-      let last = x.length - 1;
-      while (first + 2 < x.length && x[first + 2] < from && from > scene.min[a]) first++;
-      while (last > 1 && x[last - 2] > to && to < scene.max[a]) last--;
-      this.lo.push(first);
-      this.size.push(last - first + 1);
-    }
+    ({ lo: this.lo, size: this.size } = nodesAround(scene.bodies.filter(blends), scene, grid));
     this.painter = new Painter(scene, media);
     const halves = (a: number): { centre: Float64Array; width: Float64Array } => {
       const x = grid.lines[a];
