@@ -75,11 +75,6 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
     possible: () => useModel.getState().view.bodies.some((b) => !b.sheet),
     make: (d) => ({ kind: 'guide-face', name: freeName(d, 'ports', 'port1'), face: pickedFace(), modes: '1', shift: '0 mm' }),
   },
-  'plane-wave': {
-    title: 'plane wave from a direction',
-    possible: () => !useProject.getState().document?.ports.some((p) => p.kind === 'plane-wave'),
-    make: (d) => ({ kind: 'plane-wave', name: freeName(d, 'ports', 'wave1'), theta: '0 deg', phi: '0 deg', tilt: '0 deg', minor: '0' }),
-  },
   'guide-plane': {
     title: 'guided, on a rectangle of a plane',
     possible: () => true,
@@ -94,6 +89,11 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
       modes: '1',
       shift: '0 mm',
     }),
+  },
+  'plane-wave': {
+    title: 'plane wave from a direction',
+    possible: () => !useProject.getState().document?.ports.some((p) => p.kind === 'plane-wave'),
+    make: (d) => ({ kind: 'plane-wave', name: freeName(d, 'ports', 'wave1'), theta: '0 deg', phi: '0 deg', tilt: '0 deg', minor: '0' }),
   },
 };
 
@@ -232,7 +232,9 @@ export function FeedLedger() {
           </p>
         )}
         {entries('ports', portSentence, portChips)}
-        {lit && document.ports.length > 1 && <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>}
+        {lit && document.ports.some((p) => p.kind === 'gap' || p.kind === 'path') && (
+          <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>
+        )}
         {!lit && feeding.length > 1 && (
           <div className="row" role="group" aria-label="Excited ports" style={{ padding: '2px 14px', gap: 4, flexWrap: 'wrap' }}>
             <span className="quiet">excite one after the other</span>

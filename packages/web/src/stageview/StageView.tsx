@@ -204,7 +204,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <FrameAxes frames={view.frames} size={frame.size} dark={dark} />
         <PortMarks ports={view.ports} size={frame.size} />
         <GuideMarks guides={view.guides} size={frame.size} />
-        {view.wave && <WaveMark wave={view.wave} frame={frame} />}
+        {view.wave && <WaveMark wave={view.wave} frame={frame} dark={dark} />}
         {region && <RegionFrame region={region} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />
         {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}

@@ -8,7 +8,7 @@ import { plum } from './PortMarks.tsx';
 export const waveTail = ({ towards }: SceneWave, { centre, size }: Frame): number[] => centre.map((c, a) => c - 1.05 * size * towards[a]);
 
 /** A plane wave: an arrow of its propagation, and on two fronts the main axis of E. */
-export function WaveMark({ wave, frame }: { wave: SceneWave; frame: Frame }) {
+export function WaveMark({ wave, frame, dark }: { wave: SceneWave; frame: Frame; dark: boolean }) {
   const geometry = useMemo(() => {
     const { size } = frame;
     const tail = waveTail(wave, frame);
@@ -30,7 +30,7 @@ export function WaveMark({ wave, frame }: { wave: SceneWave; frame: Frame }) {
   }, [wave, frame]);
   return (
     <lineSegments geometry={geometry} renderOrder={5}>
-      <lineBasicMaterial color={plum} depthTest={false} />
+      <lineBasicMaterial color={dark ? '#c79fca' : plum} depthTest={false} />
     </lineSegments>
   );
 }

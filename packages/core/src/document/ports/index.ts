@@ -91,6 +91,8 @@ export type Port = z.infer<typeof portSchema>;
 
 const resistance: Chip = { path: 'resistance', label: 'resistance', quantity: 'resistance', positive: true };
 
+const axes = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` }));
+
 const pathChips: Chip[] = [...vectorChips('from', 'from', 3), ...vectorChips('to', 'to', 3), { path: 'width', label: 'width', quantity: 'length' }];
 const pathParts: SentencePart[] = [
   'from',
@@ -103,7 +105,7 @@ const pathParts: SentencePart[] = [
   { chip: 'to.2' },
   '· width',
   { chip: 'width' },
-  { choice: 'across', label: 'width axis', options: (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` })) },
+  { choice: 'across', label: 'width axis', options: axes },
   '·',
 ];
 const gapParts: SentencePart[] = [
@@ -138,7 +140,6 @@ const elementParts: SentencePart[] = [
 const modes: Chip = { path: 'modes', label: 'modes', quantity: 'number', whole: [1, 12] };
 const shift: Chip = { path: 'shift', label: 'reference plane shift', quantity: 'length' };
 const modeSentence: SentencePart[] = ['·', { chip: 'modes' }, 'modes · reference plane', { chip: 'shift' }, 'inside'];
-const axes = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` }));
 
 /** What a kind of port is to the ledger. */
 interface PortKind<P> {
