@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { c0, eta0 } from '../numerics/constants.ts';
-import { type FaceSamples, nearToFar, patternPower, thetaWeights } from './index.ts';
+import { farFieldAt, type FaceSamples, nearToFar, patternPower, thetaWeights } from './index.ts';
 
 test('the weights integrate polynomials in cos(theta) exactly', () => {
   const w = thetaWeights(12);
@@ -113,4 +113,22 @@ describe('near to far', () => {
       expect(v[at + 3]).toBeCloseTo(-ePhi[axis] * Math.sin(angle), 2);
     }
   });
+});
+
+test('a pattern ring by ring is what each direction gives by itself', () => {
+  const faces = boxOfElement(1, [0.01, -0.02, 0.03], 2e9, 0.1, 13);
+  // Faces of unlike shape, so that rows and columns cannot be taken for each other.
+  for (const f of faces) {
+    const rows = f.coordinates[1].length - 3;
+    f.coordinates[1] = f.coordinates[1].slice(0, rows);
+    f.widths[1] = f.widths[1].slice(0, rows);
+  }
+  const [nTheta, nPhi] = [7, 12];
+  const { values } = nearToFar(faces, 2e9, nTheta, nPhi);
+  const top = Math.max(...values.map(Math.abs));
+  for (let t = 0; t < nTheta; t++)
+    for (let p = 0; p < nPhi; p++)
+      farFieldAt(faces, 2e9, (t * Math.PI) / (nTheta - 1), (p * 2 * Math.PI) / nPhi).forEach((v, c) =>
+        expect(Math.abs(values[(t * nPhi + p) * 4 + c] - v) / top).toBeLessThan(1e-12),
+      );
 });
