@@ -58,6 +58,14 @@ try {
   await page.getByText('Port modes').waitFor();
   await take('read-guide', 2500);
   await page.goto(service.address);
+  await page.getByRole('link', { name: 'Mooring reflector', exact: true }).click();
+  await page.locator('.entry').first().waitFor();
+  await page.keyboard.press('2');
+  await take('feed-wave', 3000);
+  await page.keyboard.press('4');
+  await page.getByText('Cross-sections').waitFor();
+  await take('read-wave', 4000);
+  await page.goto(service.address);
   await page.getByRole('link', { name: 'Tag 868', exact: true }).click();
   await page.locator('.entry').first().waitFor();
   await take('shape', 4000);

@@ -90,6 +90,36 @@ describe('faces cut by metal', () => {
     expect(lent).toBeGreaterThan(20);
   });
 
+  test('a shell thinner than a cell lets nothing through, however it lies across the cells', () => {
+    const shell: Exact = { form: 'cut', from: ball, tools: [{ form: 'ball', centre: [0.13, -0.21, 0.37], radii: [6.8, 6.8, 6.8] }] };
+    const scene = sceneWith(metal, shell);
+    const cuts = new CutCells(scene, grid, collectMedia(scene));
+    // Edges are linked by the faces that they bound; from the middle no edge outside may be reached.
+    const seen = new Set<string>();
+    const todo: [0 | 1 | 2, number[]][] = [[0, [10, 10, 10]]];
+    const live = (c: 0 | 1 | 2, at: number[]): boolean => cuts.free(c, at[0], at[1], at[2]) > 0;
+    let farthest = 0;
+    while (todo.length) {
+      const [c, at] = todo.pop()!;
+      const name = `${c} ${at.join(' ')}`;
+      if (seen.has(name) || !live(c, at) || at.some((x) => x < 1 || x > cells - 2)) continue;
+      seen.add(name);
+      farthest = Math.max(farthest, Math.hypot(...at.map((x, a) => grid.lines[a][x] + (a === c ? 0.5 : 0) - [0.13, -0.21, 0.37][a])));
+      for (const n of [0, 1, 2] as const) {
+        if (n === c) continue;
+        const across = (3 - c - n) as 0 | 1 | 2;
+        for (const back of [0, 1]) {
+          const face = at.map((x, a) => x - (a === across ? back : 0));
+          const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+          const beyond = (a: number): number[] => face.map((x, b) => x + (a === b ? 1 : 0));
+          todo.push([u, face], [v, face], [u, beyond(v)], [v, beyond(u)]);
+        }
+      }
+    }
+    expect(seen.size).toBeGreaterThan(2000);
+    expect(farthest).toBeLessThan(8.5);
+  });
+
   test('a box on the grid’s lines cuts nothing', () => {
     expect(cutsCells(sceneWith(metal, { form: 'box', min: [-5, -5, -5], max: [5, 5, 5] }))).toBe(false);
   });

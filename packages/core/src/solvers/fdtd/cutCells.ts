@@ -89,6 +89,7 @@ export class CutCells {
       .map(({ b, metal }) => ({ shape: b.shape as Exact, min: b.min, max: b.max, metal }));
     this.markNodes();
     for (const axis of [0, 1, 2] as const) this.cutEdges(axis);
+    this.closeSaddles();
     this.joinForced();
     const cut = this.cutFaces();
     this.number = this.numbers(cut);
@@ -221,7 +222,37 @@ export class CutCells {
       }
   }
 
-  /** Between nodes of a thin wall edges are metal; from there to free nodes they are whole. */
+  /**
+   * A wall that runs through a face from corner to corner parts its two free corners, which one sample of H cannot tell apart: it
+   * would leak. The corner with less room counts as metal.
+   */
+  private closeSaddles(): void {
+    for (let pass = 0, found = true; found && pass < 8; pass++) {
+      found = false;
+      for (const n of [0, 1, 2] as const) {
+        const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+        const [su, sv] = [this.stride(u), this.stride(v)];
+        const [pu, pv] = [this.part[u], this.part[v]];
+        const most = [0, 1, 2].map((a) => this.size[a] - (a === n ? 0 : 1));
+        for (let k = 0; k < most[2]; k++)
+          for (let j = 0; j < most[1]; j++)
+            for (let i = 0; i < most[0]; i++) {
+              const at = (k * this.size[1] + j) * this.size[0] + i;
+              const [a, b, c, d] = [at, at + su, at + su + sv, at + sv];
+              const free = [a, b, c, d].map((x) => this.node[x] === 0);
+              if (free[0] === free[1] || free[1] === free[2] || free[2] === free[3]) continue;
+              const [low, high] = free[0] ? [a, c] : [b, d];
+              const room = free[0] ? [pu[at] + pv[at], pu[at + sv] + pv[at + su]] : [pu[at] + pv[at + su], pu[at + sv] + pv[at]];
+              const taken = room[0] < room[1] ? low : high;
+              this.node[taken] = Math.max(this.node[free[0] ? b : a], 1);
+              this.forced[taken] = 1;
+              found = true;
+            }
+      }
+    }
+  }
+
+  /** Settles edges of which a free stretch would lead through a wall. Between nodes of a thin wall edges are metal; from there to free nodes they are whole. */
   private joinForced(): void {
     for (const axis of [0, 1, 2] as const) {
       const step = this.stride(axis);
@@ -230,6 +261,8 @@ export class CutCells {
         const [a, b] = [this.node[n], this.node[n + step]];
         if (this.forced[n] || this.forced[n + step]) part[n] = a && b ? 0 : whole;
         else if (!a && !b) part[n] = whole;
+        // Between two nodes in metal only a gap of a whole cell is one: the chord of a thin curved wall may leave it for a stretch.
+        else if (a && b && part[n] < whole) part[n] = 0;
       }
     }
   }
