@@ -93,7 +93,7 @@ describe('the Patch wall element from an empty project', () => {
     // It can be fed and is ready to solve.
     await page.keyboard.press('2');
     await page.getByRole('button', { name: 'Add port' }).click();
-    await page.getByRole('menuitem', { name: /along a path/ }).click();
+    await page.getByRole('menuitem', { name: /^along a path/ }).click();
     for (const [label, value] of [['from x', 'patch.min.x'], ['to x', 'patch.min.x'], ['to z', 'h'], ['width', 'w50']]) await s.setChip(label, value); // prettier-ignore
     await page.keyboard.press('3');
     await s.setChip('lowest frequency', '8.5 GHz');
