@@ -229,26 +229,17 @@ export class CutCells {
   private closeSaddles(): void {
     for (let pass = 0, found = true; found && pass < 8; pass++) {
       found = false;
-      for (const n of [0, 1, 2] as const) {
-        const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
-        const [su, sv] = [this.stride(u), this.stride(v)];
-        const [pu, pv] = [this.part[u], this.part[v]];
-        const most = [0, 1, 2].map((a) => this.size[a] - (a === n ? 0 : 1));
-        for (let k = 0; k < most[2]; k++)
-          for (let j = 0; j < most[1]; j++)
-            for (let i = 0; i < most[0]; i++) {
-              const at = (k * this.size[1] + j) * this.size[0] + i;
-              const [a, b, c, d] = [at, at + su, at + su + sv, at + sv];
-              const free = [a, b, c, d].map((x) => this.node[x] === 0);
-              if (free[0] === free[1] || free[1] === free[2] || free[2] === free[3]) continue;
-              const [low, high] = free[0] ? [a, c] : [b, d];
-              const room = free[0] ? [pu[at] + pv[at], pu[at + sv] + pv[at + su]] : [pu[at] + pv[at + su], pu[at + sv] + pv[at]];
-              const taken = room[0] < room[1] ? low : high;
-              this.node[taken] = Math.max(this.node[free[0] ? b : a], 1);
-              this.forced[taken] = 1;
-              found = true;
-            }
-      }
+      this.eachFace((_, corners, sides) => {
+        const free = corners.map((x) => this.node[x] === 0);
+        if (free[0] === free[1] || free[1] === free[2] || free[2] === free[3]) return;
+        // Sides come in turn, so corner c lies between side c - 1 and side c.
+        const [low, high] = free[0] ? [0, 2] : [1, 3];
+        const room = (c: number): number => sides[c] + sides[(c + 3) % 4];
+        const taken = corners[room(low) < room(high) ? low : high];
+        this.node[taken] = Math.max(this.node[corners[free[0] ? 1 : 0]], 1);
+        this.forced[taken] = 1;
+        found = true;
+      });
     }
   }
 
@@ -267,12 +258,8 @@ export class CutCells {
     }
   }
 
-  private cutFaces(): Cut {
-    const field: number[] = [];
-    const index: number[] = [];
-    const area: number[] = [];
-    const metal: number[] = [];
-    const wall: number[] = [];
+  /** Every face of the region that has metal at a corner: normal, corners counter-clockwise, stored parts of the sides between them in turn, place. */
+  private eachFace(visit: (n: 0 | 1 | 2, corners: number[], sides: number[], at: [number, number, number]) => void): void {
     for (const n of [0, 1, 2] as const) {
       const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
       const [su, sv] = [this.stride(u), this.stride(v)];
@@ -282,22 +269,37 @@ export class CutCells {
         for (let j = 0; j < most[1]; j++)
           for (let i = 0; i < most[0]; i++) {
             const at = (k * this.size[1] + j) * this.size[0] + i;
-            const corners = [at, at + su, at + su + sv, at + sv];
-            const marks = corners.map((c) => this.node[c]);
-            if (!marks[0] && !marks[1] && !marks[2] && !marks[3]) continue;
-            const sides = [pu[at], pv[at + su], pu[at + sv], pv[at]].map((p) => p / whole);
-            if (sides.every((s) => s === 0)) continue;
-            const ids = [i + this.lo[0], j + this.lo[1], k + this.lo[2]];
-            const lengths = [u, v].map((a) => this.grid.lines[a][ids[a] + 1] - this.grid.lines[a][ids[a]]);
-            const { free, cut } = faceArea(marks, sides, lengths[0], lengths[1]);
-            if (free > 1 - small && cut === 0) continue;
-            field.push(3 + n);
-            index.push(...ids);
-            area.push(Math.max(small, Math.min(1, free)));
-            metal.push(Math.max(...marks));
-            wall.push(cut);
+            if (!this.node[at] && !this.node[at + su] && !this.node[at + su + sv] && !this.node[at + sv]) continue;
+            visit(
+              n,
+              [at, at + su, at + su + sv, at + sv],
+              [pu[at], pv[at + su], pu[at + sv], pv[at]],
+              [i + this.lo[0], j + this.lo[1], k + this.lo[2]],
+            );
           }
     }
+  }
+
+  private cutFaces(): Cut {
+    const field: number[] = [];
+    const index: number[] = [];
+    const area: number[] = [];
+    const metal: number[] = [];
+    const wall: number[] = [];
+    this.eachFace((n, corners, sides, at) => {
+      const marks = corners.map((c) => this.node[c]);
+      if (sides.every((p) => p === 0)) return;
+      const [u, v] = [(n + 1) % 3, (n + 2) % 3];
+      const [lu, lv] = [u, v].map((a) => this.grid.lines[a][at[a] + 1] - this.grid.lines[a][at[a]]);
+      const parts = sides.map((p) => p / whole);
+      const { free, cut } = faceArea(marks, parts, lu, lv);
+      if (free > 1 - small && cut === 0) return;
+      field.push(3 + n);
+      index.push(...at);
+      area.push(Math.max(small, Math.min(1, free)));
+      metal.push(Math.max(...marks));
+      wall.push(cut);
+    });
     return { field, index, area, metal, wall };
   }
 
