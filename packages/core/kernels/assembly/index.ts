@@ -1,3 +1,3 @@
-export { eliminate } from './dense';
+export { backward, eliminate, eliminateComplex, forward } from './dense';
 export { run } from './fdtd';
 export { bare, triad } from './bare';

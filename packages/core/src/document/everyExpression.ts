@@ -2,6 +2,7 @@ import { atPath, withPath } from './chips.ts';
 import { portChips } from './ports/index.ts';
 import { recorderChips } from './recorders/index.ts';
 import type { Project } from './schema.ts';
+import { sectionChips } from './sections/index.ts';
 import { shapeOf } from './shapes/index.ts';
 
 /** Applies a change to the expressions at some paths of an entry; the same entry where nothing changes. */
@@ -37,6 +38,10 @@ export function mapExpressions(project: Project, change: (text: string) => strin
     recorders: same(
       project.recorders,
       project.recorders.map((r) => changeAt(r, recorderChips(r).map((c) => c.path), change)), // prettier-ignore
+    ),
+    sections: same(
+      project.sections,
+      project.sections.map((s) => changeAt(s, sectionChips(s).map((c) => c.path), change)), // prettier-ignore
     ),
     recordAt: same(project.recordAt, project.recordAt.map(change)),
     ...(project.margin === undefined ? {} : { margin: change(project.margin) }),

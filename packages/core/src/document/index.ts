@@ -11,4 +11,5 @@ export * from './read.ts';
 export * from './recorders/index.ts';
 export * from './recipe.ts';
 export * from './schema.ts';
+export * from './sections/index.ts';
 export * from './shapes/index.ts';

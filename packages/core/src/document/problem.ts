@@ -1,6 +1,6 @@
 /** Where in a project a problem stands, so that an editor can show it there. */
 export interface Place {
-  part: 'file' | 'givens' | 'lines' | 'materials' | 'ports' | 'boundaries' | 'recorders' | 'band' | 'solve' | 'machine';
+  part: 'file' | 'givens' | 'lines' | 'materials' | 'ports' | 'boundaries' | 'recorders' | 'sections' | 'band' | 'solve' | 'machine';
   /** Name of the given, line, port or recorder. */
   name?: string;
   /** Path of the chip inside it, e.g. 'size.0'. */
@@ -37,6 +37,7 @@ export function placeName(place: Place): string {
     ports: 'port',
     boundaries: 'boundary',
     recorders: 'recorder',
+    sections: 'section',
     band: 'band',
     solve: 'solve settings',
     machine: 'machine',

@@ -14,7 +14,7 @@ const refuse = (code: string, message: string, fix: string): Reading => ({
 
 /**
  * Reads project text. Never throws: text that is no project gives problems that say where and what.
- * Names of givens, lines, ports and recorders must be unique each among their kind.
+ * Names of givens, lines, ports, recorders and sections must be unique each among their kind.
  */
 export function readProject(text: string): Reading {
   if (text.length > maxProjectText)
@@ -65,7 +65,7 @@ export function readProjectData(data: unknown): Reading {
 
 function duplicateNames(project: Project): Problem[] {
   const found: Problem[] = [];
-  for (const part of ['givens', 'lines', 'ports', 'recorders', 'materials'] as const) {
+  for (const part of ['givens', 'lines', 'ports', 'recorders', 'sections', 'materials'] as const) {
     const seen = new Set<string>();
     for (const { name } of project[part]) {
       if (seen.has(name))

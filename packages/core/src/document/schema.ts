@@ -3,6 +3,7 @@ import { expression, nameText } from './chips.ts';
 import { materialSchema } from './material.ts';
 import { portSchema } from './ports/index.ts';
 import { recorderSchema } from './recorders/index.ts';
+import { sectionSchema } from './sections/index.ts';
 import { lineSchema } from './shapes/index.ts';
 
 export const documentFormat = 'jadebell-project';
@@ -68,6 +69,7 @@ export const projectSchema = z.strictObject({
   margin: expression.optional().describe('Distance from the bodies to the boundary; absent: a quarter of the longest wavelength'),
   recorders: z.array(recorderSchema).max(100),
   recordAt: z.array(expression).max(50).describe('Frequencies at which recorders keep fields'),
+  sections: z.array(sectionSchema).max(50).default([]).describe('Cross-sections whose modes are solved by themselves'),
   solve: solveSchema,
 });
 /** A whole project, version 1: what the engineer wrote, nothing computed. */
@@ -75,7 +77,7 @@ export type Project = z.infer<typeof projectSchema>;
 
 /** JSON Schema (draft 2020-12) of the project document. */
 export const projectJsonSchema = (): object => ({
-  ...z.toJSONSchema(projectSchema, { target: 'draft-2020-12' }),
+  ...z.toJSONSchema(projectSchema, { target: 'draft-2020-12', io: 'input' }),
   title: 'Jade Bell project, version 1',
 });
 
@@ -91,5 +93,6 @@ export const emptyProject = (title: string): Project => ({
   boundaries: { xMin: 'open', xMax: 'open', yMin: 'open', yMax: 'open', zMin: 'open', zMax: 'open' },
   recorders: [{ kind: 'far-field', name: 'pattern', step: '5 deg' }],
   recordAt: ['1 GHz'],
+  sections: [],
   solve: { solver: 'fdtd', from: '0.8 GHz', to: '1.2 GHz', points: 101, accuracy: 'normal' },
 });

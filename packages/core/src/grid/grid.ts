@@ -41,7 +41,9 @@ interface Wish {
 
 /** Discretises a scene: grid lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside. */
 export function buildGrid(scene: Scene): Grid {
-  const setting = accuracyTable[scene.accuracy];
+  const finer = scene.finer ?? 1;
+  const table = accuracyTable[scene.accuracy];
+  const setting = { ...table, across: table.across * finer, layers: table.layers * finer };
   const perWavelength = scene.details.cellsPerWavelength ?? setting.cellsPerWavelength;
   const shortest = c0 / scene.band.to;
   const coarsest = shortest / perWavelength;
@@ -60,7 +62,7 @@ export function buildGrid(scene: Scene): Grid {
     features.push(size);
     return size;
   });
-  const floor = scene.details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features), coarsest / 2000);
+  const floor = scene.details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features, ...(scene.boxes ?? []).map((b) => b.cell)), coarsest / 2000);
 
   const lines: Float64Array[] = [];
   const unsnapped: number[][] = [];
@@ -103,6 +105,7 @@ export function buildGrid(scene: Scene): Grid {
       for (const at of new Set([p.min[axis], p.max[axis]])) wishes.push({ at, size: axis === p.axis ? size : coarsest, rank: 8 });
       if (axis === p.axis) limits.push({ from: p.min[axis], to: p.max[axis], size });
     });
+    for (const b of scene.boxes ?? []) if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);

@@ -1,8 +1,10 @@
+import { type Factors, type FrontKernel, plainKernel } from './factors.ts';
+
 /**
  * Direct solution of sparse systems that live on a grid of points in the plane, several unknowns a point, each coupled to the
  * eight points around its own only. Elimination by nested dissection of the rectangle (A. George, SIAM J. Numer. Anal. 10, 345,
  * 1973), front by front (I. S. Duff and J. K. Reid, ACM Trans. Math. Softw. 9, 302, 1983), without pivoting across rows: meant
- * for operators shifted to one side of their spectrum. Complex unknowns are kept as pairs.
+ * for operators shifted to one side of their spectrum. Complex values are kept as pairs.
  */
 
 /** A sparse matrix by rows; `start` has one entry more than there are rows. */
@@ -10,6 +12,8 @@ export interface SparseRows {
   start: Int32Array;
   column: Int32Array;
   re: Float64Array;
+  /** Imaginary parts, of complex matrices. */
+  im?: Float64Array;
 }
 
 /** Unknowns of the points: those of point p = j * nu + i are first[p] .. first[p + 1]. */
@@ -19,15 +23,10 @@ export interface PointUnknowns {
   first: Int32Array;
 }
 
-interface Front {
-  /** Unknowns eliminated here, then those around that are eliminated later. */
-  unknowns: Int32Array;
-  own: number;
-  children: Front[];
-  /** Rows of U including the diagonal block with L below the diagonal: own x all. */
-  upper: Float64Array;
-  /** Columns of L below the own block: (all - own) x own. */
-  lower: Float64Array;
+/** An eliminated rectangle: its outer unknowns, and what is left on them. */
+interface Done {
+  outer: Int32Array;
+  schur: Float64Array;
 }
 
 /** Points of the largest rectangle that is eliminated in one go. */
@@ -35,18 +34,21 @@ const leaf = 30;
 
 /** The factors of a matrix, ready to solve with. */
 export class Fronts {
-  private readonly root: Front;
+  private readonly factors: Factors;
   private readonly local: Int32Array;
+  /** Numbers a value is made of. */
+  private readonly parts: 1 | 2;
 
   constructor(
     private readonly matrix: SparseRows,
     private readonly points: PointUnknowns,
-    private readonly eliminate: Eliminate = eliminateReal,
+    private readonly kernel: FrontKernel = plainKernel,
   ) {
+    this.parts = matrix.im ? 2 : 1;
     this.local = new Int32Array(matrix.start.length - 1).fill(-1);
     this.transpose = transposed(matrix);
-    const built = this.build(0, points.nu, 0, points.nv);
-    this.root = built.front;
+    this.factors = kernel.factors(this.local.length, this.parts === 2);
+    this.build(0, points.nu, 0, points.nv);
   }
   private readonly transpose: SparseRows;
 
@@ -69,9 +71,9 @@ export class Fronts {
     ];
   }
 
-  private build(i0: number, i1: number, j0: number, j1: number): { front: Front; schur: Float64Array } {
+  private build(i0: number, i1: number, j0: number, j1: number): Done {
     const [w, h] = [i1 - i0, j1 - j0];
-    const children: { front: Front; schur: Float64Array }[] = [];
+    const children: Done[] = [];
     let own: number[];
     if (w * h <= leaf || (w < 3 && h < 3)) own = this.inBox(i0, i1, j0, j1);
     else if (w >= h) {
@@ -84,73 +86,53 @@ export class Fronts {
       own = this.inBox(i0, i1, m, m + 1);
     }
     const unknowns = Int32Array.from([...own, ...this.ring(i0, i1, j0, j1)]);
-    const { local, matrix, transpose } = this;
+    const { local, matrix, transpose, parts } = this;
     const [n, p] = [unknowns.length, own.length];
-    const f = new Float64Array(n * n);
+    const f = new Float64Array(parts * n * n);
+    const add = (at: number, m: SparseRows, e: number): void => {
+      f[parts * at] += m.re[e];
+      if (m.im) f[parts * at + 1] += m.im[e];
+    };
     unknowns.forEach((u, at) => (local[u] = at));
     for (let r = 0; r < p; r++) {
       const u = unknowns[r];
       // The row, and of the column what the own rows do not hold already.
       for (let e = matrix.start[u]; e < matrix.start[u + 1]; e++) {
         const c = local[matrix.column[e]];
-        if (c >= 0) f[r * n + c] += matrix.re[e];
+        if (c >= 0) add(r * n + c, matrix, e);
       }
       for (let e = transpose.start[u]; e < transpose.start[u + 1]; e++) {
         const c = local[transpose.column[e]];
-        if (c >= p) f[c * n + r] += transpose.re[e];
+        if (c >= p) add(c * n + r, transpose, e);
       }
     }
-    for (const { front, schur } of children) {
-      const outer = front.unknowns.subarray(front.own);
+    for (const { outer, schur } of children) {
       const m = outer.length;
       const at = outer.map((u) => local[u]);
-      for (let r = 0; r < m; r++) for (let c = 0; c < m; c++) f[at[r] * n + at[c]] += schur[r * m + c];
+      for (let r = 0; r < m; r++)
+        for (let c = 0; c < m; c++) {
+          const [to, from] = [parts * (at[r] * n + at[c]), parts * (r * m + c)];
+          f[to] += schur[from];
+          if (parts === 2) f[to + 1] += schur[from + 1];
+        }
     }
     for (const u of unknowns) local[u] = -1;
-    this.eliminate(f, n, p);
+    this.kernel.eliminate(f, n, p, parts === 2);
     const rest = n - p;
-    const lower = new Float64Array(rest * p);
-    const schur = new Float64Array(rest * rest);
+    const lower = new Float64Array(parts * rest * p);
+    const schur = new Float64Array(parts * rest * rest);
     for (let r = 0; r < rest; r++) {
-      const row = (p + r) * n;
-      lower.set(f.subarray(row, row + p), r * p);
-      schur.set(f.subarray(row + p, row + n), r * rest);
+      const row = parts * (p + r) * n;
+      lower.set(f.subarray(row, row + parts * p), parts * r * p);
+      schur.set(f.subarray(row + parts * p, row + parts * n), parts * r * rest);
     }
-    const upper = f.slice(0, p * n);
-    return { front: { unknowns, own: p, children: children.map((c) => c.front), upper, lower }, schur };
+    this.factors.add(unknowns, p, f.slice(0, parts * p * n), lower);
+    return { outer: unknowns.slice(p), schur };
   }
 
-  /** Solves in place: `x` holds the right side, then the solution. */
+  /** Solves in place: `x` holds the right side, then the solution; pairs of real and imaginary part for a complex matrix. */
   solve(x: Float64Array): void {
-    this.forward(this.root, x);
-    this.backward(this.root, x);
-  }
-
-  private forward(t: Front, x: Float64Array): void {
-    for (const c of t.children) this.forward(c, x);
-    const { unknowns, own: p, upper, lower } = t;
-    const n = unknowns.length;
-    const y = new Float64Array(p);
-    for (let r = 0; r < p; r++) {
-      const s = x[unknowns[r]] - dot(upper, r * n, y, r);
-      y[r] = s;
-      x[unknowns[r]] = s;
-    }
-    for (let r = p; r < n; r++) x[unknowns[r]] -= dot(lower, (r - p) * p, y, p);
-  }
-
-  private backward(t: Front, x: Float64Array): void {
-    const { unknowns, own: p, upper } = t;
-    const n = unknowns.length;
-    const y = new Float64Array(n);
-    for (let r = p; r < n; r++) y[r] = x[unknowns[r]];
-    for (let r = p - 1; r >= 0; r--) {
-      const row = r * n;
-      const s = x[unknowns[r]] - dot(upper, row + r + 1, y, n - r - 1, r + 1);
-      y[r] = s / upper[row + r];
-      x[unknowns[r]] = y[r];
-    }
-    for (const c of t.children) this.backward(c, x);
+    this.factors.solve(x);
   }
 }
 
@@ -164,40 +146,14 @@ function transposed(m: SparseRows): SparseRows {
     start,
     column: new Int32Array(m.column.length),
     re: new Float64Array(m.re.length),
+    ...(m.im ? { im: new Float64Array(m.re.length) } : {}),
   };
   for (let r = 0; r < rows; r++)
     for (let e = m.start[r]; e < m.start[r + 1]; e++) {
       const to = next[m.column[e]]++;
       out.column[to] = r;
       out.re[to] = m.re[e];
+      if (m.im) out.im![to] = m.im[e];
     }
   return out;
-}
-
-/** Eliminates the first p of n unknowns of a dense row-major matrix in place: L (unit diagonal) and U where they fall. */
-export type Eliminate = (f: Float64Array, n: number, p: number) => void;
-
-const eliminateReal: Eliminate = (f, n, p) => {
-  for (let k = 0; k < p; k++)
-    for (let r = k + 1; r < n; r++) {
-      const l = (f[r * n + k] /= f[k * n + k]);
-      if (l !== 0) for (let c = k + 1; c < n; c++) f[r * n + c] -= l * f[k * n + c];
-    }
-};
-
-/** Sum of a[from ..] b[0 .. count], in four strands that do not wait for each other. */
-export function dot(a: Float64Array, from: number, b: Float64Array, count: number, shift = 0): number {
-  let s0 = 0;
-  let s1 = 0;
-  let s2 = 0;
-  let s3 = 0;
-  let i = 0;
-  for (; i + 4 <= count; i += 4) {
-    s0 += a[from + i] * b[shift + i];
-    s1 += a[from + i + 1] * b[shift + i + 1];
-    s2 += a[from + i + 2] * b[shift + i + 2];
-    s3 += a[from + i + 3] * b[shift + i + 3];
-  }
-  for (; i < count; i++) s0 += a[from + i] * b[shift + i];
-  return s0 + s1 + s2 + s3;
 }

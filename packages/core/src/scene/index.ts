@@ -1,4 +1,5 @@
 export * from './ports.ts';
 export * from './scene.ts';
 export * from './guides.ts';
+export * from './sections.ts';
 export * from './waves.ts';

@@ -16,6 +16,7 @@ import { frozenAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
+import { resolveSection, type SceneSection } from './sections.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
 
 export interface SceneFarField {
@@ -54,6 +55,10 @@ export interface Scene {
   recordAt: number[];
   accuracy: SolveSettings['accuracy'];
   details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; maxSteps?: number };
+  /** Stretches of space with a largest cell of their own, metres. */
+  boxes?: { min: number[]; max: number[]; cell: number }[];
+  /** Makes what follows from the metal's features and layers finer by this factor too; absent: 1. */
+  finer?: number;
 }
 
 export interface SceneResult {
@@ -61,7 +66,8 @@ export interface SceneResult {
   ports: ScenePort[];
   guides: SceneGuide[];
   wave: SceneWave | null;
-  /** Null if an error stands in the way. */
+  sections: SceneSection[];
+  /** Null if an error stands in the way; those of sections do not. */
   scene: Scene | null;
   problems: Problem[];
 }
@@ -134,6 +140,13 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     const result = isGuide(port) ? resolveGuide(port, order, scope, bodies) : resolvePort(port, order, scope, bodies);
     if ('port' in result) ports.push(result.port);
     else if ('guide' in result) guides.push(result.guide);
+    else problems.push(...result.problems);
+  }
+
+  const sections: SceneSection[] = [];
+  for (const entry of project.sections) {
+    const result = resolveSection(entry, scope);
+    if ('section' in result) sections.push(result.section);
     else problems.push(...result.problems);
   }
 
@@ -288,5 +301,6 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ...(smallestCell ? { smallestCell: value(smallestCell, 'length', { part: 'solve', chip: 'details.smallestCell' }) } : {}),
     },
   };
-  return { model, ports, guides, wave: waves[0] ?? null, scene: problems.some((p) => p.severity === 'error') ? null : scene, problems };
+  const stopped = problems.some((p) => p.severity === 'error' && p.place.part !== 'sections');
+  return { model, ports, guides, wave: waves[0] ?? null, sections, scene: stopped ? null : scene, problems };
 }

@@ -12,6 +12,9 @@ import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wallLoss } from './wallLoss.ts';
 
+import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
+import { bentSlab, leakySlab, lossyFilling, rodModes, surfaceWave, tensorSlab } from './modes/optical.ts';
+
 export * from './case.ts';
 export { inducedEmf } from './dipoles.ts';
 
@@ -36,4 +39,13 @@ export const cases: readonly Case[] = [
   waveLeak,
   conductingSphere,
   dielectricSphere,
+  microstripModes,
+  striplineModes,
+  copperLoss,
+  rodModes,
+  leakySlab,
+  bentSlab,
+  surfaceWave,
+  tensorSlab,
+  lossyFilling,
 ];

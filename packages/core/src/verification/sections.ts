@@ -32,14 +32,14 @@ export const guideModes: Case = {
   title: 'Section: rectangular guide 15.8 x 7.9 mm',
   slow: false,
   async run(host) {
-    const eliminate = await denseKernel(host.module);
+    const kernel = await denseKernel(host.module);
     const [a, b] = [15.8e-3, 7.9e-3];
     const rows: Row[] = [];
     for (const f of [15e9, 25e9]) {
       const started = host.now();
       const k0 = (2 * Math.PI * f) / c0;
       const s = emptySection(even(0, a, 96), even(0, b, 48));
-      const found = solveSection(s, k0, { count: 4, eliminate });
+      const found = solveSection(s, k0, { count: 4, kernel });
       const seconds = host.now() - started;
       // TE20 and TE01 of a guide twice as wide as high share their cutoff: the shares of E along u and v tell them apart, where the grid does.
       for (const [name, p, q] of [
@@ -87,7 +87,7 @@ export const slabModes: Case = {
   title: 'Section: slab waveguide, 220 nm of index 3.476 in 1.444',
   slow: false,
   async run(host) {
-    const eliminate = await denseKernel(host.module);
+    const kernel = await denseKernel(host.module);
     const [core, clad, t] = [3.476, 1.444, 0.22e-6];
     const k0 = (2 * Math.PI) / 1.55e-6;
     const rows: Row[] = [];
@@ -105,7 +105,7 @@ export const slabModes: Case = {
         const walls: Walls = tm ? ['magnetic', 'magnetic', 'electric', 'electric'] : ['electric', 'electric', 'electric', 'electric'];
         const s = emptySection(even(0, 4 * h, 4), v, 1, walls);
         fillLayers(s, (y) => (Math.abs(y) < t / 2 ? core : clad) ** 2);
-        const [mode] = solveSection(s, k0, { count: 1, eliminate });
+        const [mode] = solveSection(s, k0, { count: 1, kernel });
         const n = Math.sqrt(mode.beta2) / k0;
         errors.push(Math.abs(n - exact));
         if (cells === 132)
@@ -158,14 +158,14 @@ export const filledGuide: Case = {
   title: 'Section: guide 20 x 10 mm with a slab of permittivity 4 on its floor',
   slow: false,
   async run(host) {
-    const eliminate = await denseKernel(host.module);
+    const kernel = await denseKernel(host.module);
     const [a, b, d, er] = [20e-3, 10e-3, 4e-3, 4];
     const started = host.now();
     const f = 10e9;
     const k0 = (2 * Math.PI * f) / c0;
     const s = emptySection(even(0, a, 60), joined(even(0, d, 16), even(d, b, 24)));
     fillLayers(s, (y) => (y < d ? er : 1));
-    const [mode] = solveSection(s, k0, { count: 2, eliminate });
+    const [mode] = solveSection(s, k0, { count: 2, kernel });
     const exact = slabOnFloor(a, b, d, er, k0);
     return [
       {

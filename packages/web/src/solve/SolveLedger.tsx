@@ -34,6 +34,7 @@ const stageOf: Record<Problem['place']['part'], string> = {
   ports: 'feed',
   boundaries: 'feed',
   recorders: 'feed',
+  sections: 'feed',
   band: 'solve',
   solve: 'solve',
   machine: 'solve',

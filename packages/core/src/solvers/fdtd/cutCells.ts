@@ -7,8 +7,14 @@ import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
 
 /** Whether some metal of the scene is curved or slanted, so that it cuts cells. */
-export const cutsCells = (scene: Scene): boolean => scene.bodies.some(cuts);
-const cuts = (b: Body): boolean => b.curved && b.material.kind === 'conductor' && !isSheet(b);
+export const cutsCells = (scene: Scene): boolean => cutters(scene).length > 0;
+
+const metal = (b: Body): boolean => b.material.kind === 'conductor' && !isSheet(b);
+/** Curved solids of metal, and curved dielectrics that hollow out metal of an earlier line. */
+function cutters({ bodies }: Scene): Body[] {
+  const overlap = (a: Body, b: Body): boolean => [0, 1, 2].every((i) => Math.min(a.max[i], b.max[i]) - Math.max(a.min[i], b.min[i]) > 1e-9 * (a.max[i] - a.min[i]));
+  return bodies.filter((b) => b.curved && !isSheet(b) && (metal(b) || bodies.some((m) => metal(m) && m.order < b.order && overlap(m, b))));
+}
 
 /** Courant number where metal cuts cells: what is left of small cells then needs little enlarging. */
 export const cutCourant = 0.9;
@@ -77,7 +83,7 @@ export class CutCells {
     private readonly grid: Grid,
     private readonly media: Media,
   ) {
-    ({ lo: this.lo, size: this.size } = nodesAround(scene.bodies.filter(cuts), scene, grid));
+    ({ lo: this.lo, size: this.size } = nodesAround(cutters(scene), scene, grid));
     const nodes = this.size[0] * this.size[1] * this.size[2];
     this.node = new Uint8Array(nodes);
     this.forced = new Uint8Array(nodes);
@@ -120,6 +126,13 @@ export class CutCells {
     const known = this.number.get(this.id(n, at));
     if (known !== undefined) return this.faces.area[known];
     return this.node[this.at(at[0], at[1], at[2])] ? 0 : 1;
+  }
+
+  /** Length of the metal that bounds a cut face, metres, and its mark; null where none does. */
+  wall(n: 0 | 1 | 2, at: readonly number[]): { length: number; mark: number } | null {
+    if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return null;
+    const known = this.number.get(this.id(n, at));
+    return known === undefined || !(this.faces.wall[known] > 0) ? null : { length: this.faces.wall[known], mark: this.faces.metal[known] };
   }
 
   /** Metal mark of an edge inside the range that has no free part. */

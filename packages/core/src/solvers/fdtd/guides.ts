@@ -1,7 +1,7 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
-import type { Eliminate } from '../../numerics/fronts.ts';
+import type { FrontKernel } from '../../numerics/factors.ts';
 import type { Scene, SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import type { Discrete } from './discretise.ts';
@@ -166,7 +166,7 @@ export function guideModes(
   guide: SceneGuide,
   plane: GuidePlane,
   band: { from: number; to: number },
-  eliminate?: Eliminate,
+  kernel?: FrontKernel,
 ): { found: GuideModes } | { problems: Problem[] } {
   const place = { part: 'ports', name: guide.name } as const;
   const fail = (code: string, message: string, fix: string): { problems: Problem[] } => ({ problems: [problem('error', code, place, message, fix)] });
@@ -180,7 +180,7 @@ export function guideModes(
   if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message, shortFault.fix);
   if (uniform === null) return fail(mediaFault.code, mediaFault.message, mediaFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
-  const modes = solveSection(section, k0, { count: guide.modes, eliminate });
+  const modes = solveSection(section, k0, { count: guide.modes, kernel });
   if (modes.length < guide.modes)
     return fail('port.modes', `The cross-section has only ${modes.length} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
   const cutoff2 = (m: Mode): number => Math.max(0, uniform * k0 * k0 - m.beta2);

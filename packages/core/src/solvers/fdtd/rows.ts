@@ -36,6 +36,7 @@ export class EdgeRows {
   private readonly sumW: Float64Array;
   private readonly invRe: Float64Array;
   private readonly invIm: Float64Array;
+  private readonly length: Float64Array;
   private readonly sheets: Map<string, Uint16Array>;
   private readonly probeX: Float64Array[];
   private readonly row: EdgeRow;
@@ -63,6 +64,7 @@ export class EdgeRows {
     this.sumW = new Float64Array(this.xs.length);
     this.invRe = new Float64Array(lines.length);
     this.invIm = new Float64Array(lines.length);
+    this.length = new Float64Array(lines.length);
     this.row = {
       mixed: false,
       re: new Float64Array(lines.length),
@@ -151,6 +153,7 @@ export class EdgeRows {
     // Ey, Ez: for each slice along the edge, average over the dual face; then the harmonic mean of the slices.
     invRe.fill(0);
     invIm.fill(0);
+    this.length.fill(0);
     const [s0, s1, ps] = c === 1 ? ([y0, y1, py] as const) : ([z0, z1, pz] as const);
     const [t0, t1, pt] = c === 1 ? ([z0, z1, pz] as const) : ([y0, y1, py] as const);
     for (let s = s0; s < s1; s++) {
@@ -167,27 +170,23 @@ export class EdgeRows {
           im += px.width[p] * sumIm[p];
           w += px.width[p] * sumW[p];
         }
+        // What lies in metal does not count: the edge's free part alone has a field.
         if (w > 0) this.addInverse(i, re / w, im / w, ps.width[s]);
-        else this.addInverse(i, 1, 0, ps.width[s]);
       }
     }
-    let length = 0;
-    for (let s = s0; s < s1; s++) length += ps.width[s];
-    for (let i = 0; i <= this.nx; i++) this.finish(i, length);
+    for (let i = 0; i <= this.nx; i++) this.finish(i);
   }
 
   private harmonic(i: number, p0: number, p1: number): void {
     this.invRe[i] = 0;
     this.invIm[i] = 0;
+    this.length[i] = 0;
     const { width } = this.pieces[0];
-    let length = 0;
     for (let p = p0; p < p1; p++) {
       const w = this.sumW[p];
       if (w > 0) this.addInverse(i, this.sumRe[p] / w, this.sumIm[p] / w, width[p]);
-      else this.addInverse(i, 1, 0, width[p]);
-      length += width[p];
     }
-    this.finish(i, length);
+    this.finish(i);
   }
 
   /** Adds w / (re - j im) to the running inverse. */
@@ -195,9 +194,16 @@ export class EdgeRows {
     const d = re * re + im * im;
     this.invRe[i] += (w * re) / d;
     this.invIm[i] += (w * im) / d;
+    this.length[i] += w;
   }
 
-  private finish(i: number, length: number): void {
+  private finish(i: number): void {
+    const length = this.length[i];
+    if (length === 0) {
+      this.row.re[i] = 1;
+      this.row.loss[i] = 0;
+      return;
+    }
     const re = this.invRe[i] / length;
     const im = this.invIm[i] / length;
     const d = re * re + im * im;
@@ -255,6 +261,7 @@ export class EdgeRows {
 function markSheets(scene: Scene, grid: Grid, media: Media): Map<string, Uint16Array> {
   const rows = new Map<string, Uint16Array>();
   const lines = grid.lines;
+  const least = lines.map((l) => l.reduce((m, x, i) => (i ? Math.min(m, x - l[i - 1]) : m), Infinity));
   const clamp = (a: number, x: number): number => Math.min(Math.max(x, scene.min[a]), scene.max[a]);
   for (const [body, { shape, min, max }] of scene.bodies.entries()) {
     if (shape.form !== 'sheet') continue;
@@ -262,7 +269,8 @@ function markSheets(scene: Scene, grid: Grid, media: Media): Map<string, Uint16A
     const [u, w] = inPlane[n];
     const size = Math.max(max[u] - min[u], max[w] - min[w]);
     const plane = lines[n].reduce((best, x, i) => (Math.abs(x - shape.offset) < Math.abs(lines[n][best] - shape.offset) ? i : best), 0);
-    const tolerance = 1e-6 * size;
+    // A long body may have features far smaller than itself: no more than a part of a cell.
+    const tolerance = Math.min(1e-6 * size, 1e-3 * least[u], 1e-3 * least[w]);
     for (const along of [u, w] as const) {
       const across = along === u ? w : u;
       // Outlines with the row's direction first, so that each row is cut once.

@@ -193,11 +193,11 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
 /** Modes of all guided ports; throws what stands in the way. */
 async function solveGuides(scene: Scene, discrete: Discrete, host: SolveOptions['host']): Promise<GuideModes[]> {
   if (!scene.guides.length) return [];
-  const eliminate = await denseKernel(host.module);
+  const kernel = await denseKernel(host.module);
   const out: GuideModes[] = [];
   const problems: Problem[] = [];
   scene.guides.forEach((guide, g) => {
-    const result = guideModes(discrete, guide, discrete.guides[g], scene.band, eliminate);
+    const result = guideModes(discrete, guide, discrete.guides[g], scene.band, kernel);
     if ('found' in result) out.push(result.found);
     else problems.push(...result.problems);
   });

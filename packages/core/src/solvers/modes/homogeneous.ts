@@ -1,5 +1,6 @@
 import { arnoldi } from '../../numerics/arnoldi.ts';
-import { type Eliminate, Fronts, type PointUnknowns, type SparseRows } from '../../numerics/fronts.ts';
+import type { FrontKernel } from '../../numerics/factors.ts';
+import { Fronts, type PointUnknowns, type SparseRows } from '../../numerics/fronts.ts';
 import { shifted, type Transverse } from './operator.ts';
 import { type Section, type Steps, stepsOf } from './section.ts';
 
@@ -138,11 +139,11 @@ function scalar(
   shift: number,
   count: number,
   keep: (re: number) => boolean,
-  eliminate?: Eliminate,
+  kernel?: FrontKernel,
 ): { kc2: number; x: Float64Array; residual: number }[] {
   if (n < 1) return [];
   const matrix = flowMatrix(of, n, weight, flows);
-  const fronts = new Fronts(shifted(matrix, shift), points, eliminate);
+  const fronts = new Fronts(shifted(matrix, shift), points, kernel);
   return arnoldi(n, shift, Math.min(count, n), (x) => fronts.solve(x), { keep }).map(({ re, vector, residual }) => ({
     kc2: re,
     x: vector,
@@ -166,7 +167,7 @@ function gradient(s: Section, st: Steps, phi: Float64Array): Transverse {
 }
 
 /** TEM modes: potentials of one conductor after the other, the first of them earthed. */
-function tem(s: Section, st: Steps, eliminate?: Eliminate): PureMode[] {
+function tem(s: Section, st: Steps, kernel?: FrontKernel): PureMode[] {
   const conductors = conductorsOf(s);
   if (conductors.count < 2) return [];
   const { of, count, points } = numbered(s, (n) => s.ew[n] > 0);
@@ -176,7 +177,7 @@ function tem(s: Section, st: Steps, eliminate?: Eliminate): PureMode[] {
     ? new Fronts(
         flowMatrix(of, count, area, (n) => nodeFlows(s, st, n)),
         points,
-        eliminate,
+        kernel,
       )
     : null;
   const out: PureMode[] = [];
@@ -230,7 +231,7 @@ function separate(modes: PureMode[], st: Steps): void {
 }
 
 /** Modes of a section of one medium, those of lowest cutoff first: TEM, then TE and TM by kc. */
-export function homogeneousModes(s: Section, count: number, eliminate?: Eliminate): PureMode[] {
+export function homogeneousModes(s: Section, count: number, kernel?: FrontKernel): PureMode[] {
   const st = stepsOf(s);
   const w = st.nu + 1;
   const span = Math.max(s.u[s.u.length - 1] - s.u[0], s.v[s.v.length - 1] - s.v[0]);
@@ -243,7 +244,7 @@ export function homogeneousModes(s: Section, count: number, eliminate?: Eliminat
     (n, i, j) => i < st.nu && j < st.nv && (s.area?.[n] ?? 1) > 0 && [s.eu[n], s.eu[n + w], s.ev[n], s.ev[n + 1]].some((e) => e > 0),
   );
   const cellArea = (n: number): number => st.du[n % w] * st.dv[Math.floor(n / w)] * (s.area?.[n] ?? 1);
-  const te = scalar(cells, cellArea, (n) => cellFlows(s, st, n), shift, count, keep, eliminate).map(({ kc2, x, residual }): PureMode => {
+  const te = scalar(cells, cellArea, (n) => cellFlows(s, st, n), shift, count, keep, kernel).map(({ kc2, x, residual }): PureMode => {
     const e: Transverse = { u: new Float64Array(w * (st.nv + 1)), v: new Float64Array(w * (st.nv + 1)) };
     const at = (i: number, j: number): number => {
       if (i < 0 || j < 0 || i >= st.nu || j >= st.nv) return 0;
@@ -260,11 +261,11 @@ export function homogeneousModes(s: Section, count: number, eliminate?: Eliminat
   });
   const nodes = numbered(s, (n) => s.ew[n] > 0);
   const nodeArea = (n: number): number => st.dualU[n % w] * st.dualV[Math.floor(n / w)];
-  const tm = scalar(nodes, nodeArea, (n) => nodeFlows(s, st, n), shift, count, keep, eliminate).map(({ kc2, x, residual }): PureMode => {
+  const tm = scalar(nodes, nodeArea, (n) => nodeFlows(s, st, n), shift, count, keep, kernel).map(({ kc2, x, residual }): PureMode => {
     const phi = Float64Array.from({ length: nodes.of.length }, (_, n) => (nodes.of[n] >= 0 ? x[nodes.of[n]] : 0));
     return { kind: 'TM', kc2, e: gradient(s, st, phi), residual };
   });
   for (const list of [te, tm]) separate(list, st);
   const higher = [...te, ...tm].sort((a, b) => (Math.abs(a.kc2 - b.kc2) < 1e-6 * a.kc2 ? (a.kind < b.kind ? -1 : 1) : a.kc2 - b.kc2));
-  return [...tem(s, st, eliminate), ...higher].slice(0, count);
+  return [...tem(s, st, kernel), ...higher].slice(0, count);
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { arnoldi } from '../../numerics/arnoldi.ts';
 import { Fronts, type SparseRows } from '../../numerics/fronts.ts';
 import { conductorsOf, homogeneousModes } from './homogeneous.ts';
-import { modeOperator, unknownsOf } from './operator.ts';
+import { modeOperator, shifted, unknownsOf } from './operator.ts';
 import { emptySection, type Section } from './section.ts';
 import { solveSection } from './solveSection.ts';
 
@@ -35,15 +35,48 @@ describe('direct solution on a grid', () => {
     const matrix = modeOperator(s, 0.4, unknowns);
     const re = matrix.re.slice();
     for (let r = 0; r < unknowns.count; r++) for (let e = matrix.start[r]; e < matrix.start[r + 1]; e++) if (matrix.column[e] === r) re[e] -= 1.3;
-    const shifted = { ...matrix, re };
+    const moved = { ...matrix, re };
     const x = Float64Array.from({ length: unknowns.count }, (_, i) => Math.sin(7 * i) + 0.2);
-    const y = times(shifted, x);
-    new Fronts(shifted, unknowns.points).solve(y);
+    const y = times(moved, x);
+    new Fronts(moved, unknowns.points).solve(y);
     expect(Math.max(...y.map((v, i) => Math.abs(v - x[i])))).toBeLessThan(1e-9);
   });
 });
 
+describe('direct solution of a complex system', () => {
+  test('what was multiplied comes back, without the compiled kernels', () => {
+    const s = emptySection(even(17, 17), even(11, 11), 2.5);
+    s.loss = { u: s.eu.map((e) => 0.3 * e), v: s.ev.map((e) => 0.2 * e), w: s.ew.map((e) => 0.1 * e) };
+    s.absorb = { thickness: [3, 0, 0, 4], strength: [2, 0, 0, 3] };
+    const unknowns = unknownsOf(s);
+    const matrix = shifted(modeOperator(s, 0.4, unknowns), 1.3, -0.2);
+    const [re, im] = [Math.sin, Math.cos].map((f) => Float64Array.from({ length: unknowns.count }, (_, i) => f(5 * i)));
+    const y = new Float64Array(2 * unknowns.count);
+    for (let r = 0; r < unknowns.count; r++)
+      for (let e = matrix.start[r]; e < matrix.start[r + 1]; e++) {
+        const c = matrix.column[e];
+        y[2 * r] += matrix.re[e] * re[c] - matrix.im![e] * im[c];
+        y[2 * r + 1] += matrix.re[e] * im[c] + matrix.im![e] * re[c];
+      }
+    new Fronts(matrix, unknowns.points).solve(y);
+    for (let i = 0; i < unknowns.count; i++) {
+      expect(y[2 * i]).toBeCloseTo(re[i], 8);
+      expect(y[2 * i + 1]).toBeCloseTo(im[i], 8);
+    }
+  });
+});
+
 describe('eigenvalues by Arnoldi', () => {
+  test('of a complex matrix, nearest to a complex shift', () => {
+    const values = [[1, 1], [2, -1], [2.5, 0.2], [4, 4], [7, -2], [9, 0]]; // prettier-ignore
+    const [sr, si] = [2, 0];
+    const near = arnoldi(6, sr, 2, (x) => values.forEach(([a, b], i) => {
+      const [p, q] = [a - sr, b - si];
+      const d = p * p + q * q;
+      [x[2 * i], x[2 * i + 1]] = [(x[2 * i] * p + x[2 * i + 1] * q) / d, (x[2 * i + 1] * p - x[2 * i] * q) / d];
+    }), { complex: true, shiftIm: si }); // prettier-ignore
+    expect(near.map((p) => [p.re.toFixed(6), p.im.toFixed(6)])).toEqual([['2.500000', '0.200000'], ['2.000000', '-1.000000']]); // prettier-ignore
+  });
   test('those nearest to the shift, a double one twice, and a complex pair', () => {
     const values = [1, 2, 2, 3.5, 7, 9, 11, 14, 20, 30];
     const near = arnoldi(10, 0.5, 4, (x) => x.forEach((v, i) => (x[i] = v / (values[i] - 0.5))));

@@ -1,5 +1,6 @@
 import type { PointUnknowns, SparseRows } from '../../numerics/fronts.ts';
 import { type Section, type Steps, stepsOf } from './section.ts';
+import { coefficientsOf, type Complexes, complexSteps, isComplex } from './stretch.ts';
 
 /** Unknowns of a section: transverse E on its free edges. */
 export interface Unknowns {
@@ -18,8 +19,8 @@ export function unknownsOf(s: Section): Unknowns {
   let count = 0;
   for (let n = 0; n < size; n++) {
     first[n] = count;
-    if (s.eu[n] > 0 && (s.lu?.[n] ?? 1) > 0) ofU[n] = count++;
-    if (s.ev[n] > 0 && (s.lv?.[n] ?? 1) > 0) ofV[n] = count++;
+    if (s.eu[n] !== 0 && (s.lu?.[n] ?? 1) > 0) ofU[n] = count++;
+    if (s.ev[n] !== 0 && (s.lv?.[n] ?? 1) > 0) ofV[n] = count++;
   }
   first[size] = count;
   return { count, ofU, ofV, points: { nu: s.u.length, nv: s.v.length, first } };
@@ -65,49 +66,66 @@ export function divergenceOf(s: Section, st: Steps, e: Transverse): Float64Array
 
 /**
  * The operator P with P e = b^2 e for transverse E of a mode of wave number b at free-space wave number k0 (K. Zhu, L. Brown,
- * full-vectorial finite differences, Opt. Express 10, 853, 2002, on graded cells):
- *   P e = k0^2 eps e - curl curl e + grad (1/eps_w) div (eps e).
+ * full-vectorial finite differences, Opt. Express 10, 853, 2002; here on graded, stretched and bent cells and with permeability):
+ *   P e = k0^2 mu eps e - mu curl (1/mu_w) curl e + grad (1/eps_w) div (eps e).
+ * Real unless the section has losses or absorbing edges.
  */
 export function modeOperator(s: Section, k0: number, { count, ofU, ofV }: Unknowns): SparseRows {
   const st = stepsOf(s);
+  const cs = complexSteps(s);
+  const k = coefficientsOf(s, cs);
+  const [iu, iv, idu, idv] = [cs.du, cs.dv, cs.dualU, cs.dualV].map(inverses);
   const w = st.nu + 1;
   const start = new Int32Array(count + 1);
-  const column: number[] = [];
-  const value: number[] = [];
+  // A row holds its own edge, six more of its two cells and six more of its two nodes, some of them twice.
+  const most = 13 * count;
+  const column = new Int32Array(most);
+  const re = new Float64Array(most);
+  const im = new Float64Array(most);
   const slot = new Int32Array(count).fill(-1);
   let rowStart = 0;
-  const put = (c: number, x: number): void => {
-    if (c < 0 || x === 0) return;
-    if (slot[c] >= rowStart) value[slot[c]] += x;
-    else {
-      slot[c] = column.length;
-      column.push(c);
-      value.push(x);
+  let next = 0;
+  /** Adds sign (a + j b) (x_i) y to the row's entry of unknown c. */
+  const put = (c: number, a: number, b: number, x: Complexes, i: number, y: number): void => {
+    if (c < 0) return;
+    const [p, q] = [(a * x.re[i] - b * x.im[i]) * y, (a * x.im[i] + b * x.re[i]) * y];
+    if (slot[c] < rowStart) {
+      slot[c] = next;
+      column[next] = c;
+      re[next] = im[next] = 0;
+      next++;
     }
+    re[slot[c]] += p;
+    im[slot[c]] += q;
   };
   const lu = (n: number): number => s.lu?.[n] ?? 1;
   const lv = (n: number): number => s.lv?.[n] ?? 1;
-  /** Adds factor times the curl on cell (i, j). */
-  const curl = (i: number, j: number, factor: number): void => {
+  /** Adds mu times sign over the dual step times the curl on cell (i, j), divided by its permeability. */
+  const curl = (i: number, j: number, mu: Complexes, at: number, step: Complexes, of: number, sign: number): void => {
     if (i < 0 || j < 0 || i >= st.nu || j >= st.nv) return;
     const n = j * w + i;
-    const free = s.area ? s.area[n] : 1;
-    if (free === 0) return;
-    const f = factor / free;
-    put(ofV[n + 1], (f * lv(n + 1)) / st.du[i]);
-    put(ofV[n], (-f * lv(n)) / st.du[i]);
-    put(ofU[n + w], (-f * lu(n + w)) / st.dv[j]);
-    put(ofU[n], (f * lu(n)) / st.dv[j]);
+    const cell = k.cellInverse;
+    if (cell.re[n] === 0 && cell.im[n] === 0) return;
+    const [xr, xi] = [mu.re[at] * step.re[of] - mu.im[at] * step.im[of], mu.re[at] * step.im[of] + mu.im[at] * step.re[of]];
+    const [a, b] = [sign * (xr * cell.re[n] - xi * cell.im[n]), sign * (xr * cell.im[n] + xi * cell.re[n])];
+    put(ofV[n + 1], a, b, iu, i, lv(n + 1));
+    put(ofV[n], a, b, iu, i, -lv(n));
+    put(ofU[n + w], a, b, iv, j, -lu(n + w));
+    put(ofU[n], a, b, iv, j, lu(n));
   };
-  /** Adds factor / eps_w times the divergence of eps e on node (i, j). */
-  const divergence = (i: number, j: number, factor: number): void => {
+  /** Adds sign over the step times the divergence of eps e on node (i, j), divided by its permittivity along the guide. */
+  const divergence = (i: number, j: number, step: Complexes, of: number, sign: number): void => {
     const n = j * w + i;
-    if (!(s.ew[n] > 0)) return;
-    const f = factor / s.ew[n];
-    if (i < st.nu) put(ofU[n], (f * s.eu[n]) / st.dualU[i]);
-    if (i > 0) put(ofU[n - 1], (-f * s.eu[n - 1]) / st.dualU[i]);
-    if (j < st.nv) put(ofV[n], (f * s.ev[n]) / st.dualV[j]);
-    if (j > 0) put(ofV[n - w], (-f * s.ev[n - w]) / st.dualV[j]);
+    const node = k.wInverse;
+    if (node.re[n] === 0 && node.im[n] === 0) return;
+    const [a, b] = [sign * (step.re[of] * node.re[n] - step.im[of] * node.im[n]), sign * (step.re[of] * node.im[n] + step.im[of] * node.re[n])];
+    const term = (c: number, e: Complexes, at: number, x: Complexes, p: number, side: number): void => {
+      put(c, side * (a * e.re[at] - b * e.im[at]), side * (a * e.im[at] + b * e.re[at]), x, p, 1);
+    };
+    if (i < st.nu) term(ofU[n], k.eu, n, idu, i, 1);
+    if (i > 0) term(ofU[n - 1], k.eu, n - 1, idu, i, -1);
+    if (j < st.nv) term(ofV[n], k.ev, n, idv, j, 1);
+    if (j > 0) term(ofV[n - w], k.ev, n - w, idv, j, -1);
   };
   const k2 = k0 * k0;
   let row = 0;
@@ -115,31 +133,45 @@ export function modeOperator(s: Section, k0: number, { count, ofU, ofV }: Unknow
     for (let i = 0; i <= st.nu; i++) {
       const n = j * w + i;
       if (ofU[n] >= 0) {
-        start[row++] = rowStart = column.length;
-        put(ofU[n], k2 * s.eu[n]);
-        curl(i, j, -1 / st.dualV[j]);
-        curl(i, j - 1, 1 / st.dualV[j]);
-        const g = 1 / (lu(n) * st.du[i]);
-        divergence(i + 1, j, g);
-        divergence(i, j, -g);
+        start[row++] = rowStart = next;
+        put(ofU[n], k2 * k.eu.re[n], k2 * k.eu.im[n], k.muV, n, 1);
+        curl(i, j, k.muV, n, idv, j, -1);
+        curl(i, j - 1, k.muV, n, idv, j, 1);
+        divergence(i + 1, j, iu, i, 1 / lu(n));
+        divergence(i, j, iu, i, -1 / lu(n));
       }
       if (ofV[n] >= 0) {
-        start[row++] = rowStart = column.length;
-        put(ofV[n], k2 * s.ev[n]);
-        curl(i, j, 1 / st.dualU[i]);
-        curl(i - 1, j, -1 / st.dualU[i]);
-        const g = 1 / (lv(n) * st.dv[j]);
-        divergence(i, j + 1, g);
-        divergence(i, j, -g);
+        start[row++] = rowStart = next;
+        put(ofV[n], k2 * k.ev.re[n], k2 * k.ev.im[n], k.muU, n, 1);
+        curl(i, j, k.muU, n, idu, i, 1);
+        curl(i - 1, j, k.muU, n, idu, i, -1);
+        divergence(i, j + 1, iv, j, 1 / lv(n));
+        divergence(i, j, iv, j, -1 / lv(n));
       }
     }
-  start[count] = column.length;
-  return { start, column: Int32Array.from(column), re: Float64Array.from(value) };
+  start[count] = next;
+  return {
+    start,
+    column: column.slice(0, next),
+    re: re.slice(0, next),
+    ...(isComplex(s) ? { im: im.slice(0, next) } : {}),
+  };
 }
 
+const inverses = ({ re, im }: Complexes): Complexes => {
+  const d = re.map((x, i) => x * x + im[i] * im[i]);
+  return { re: re.map((x, i) => x / d[i]), im: im.map((y, i) => -y / d[i]) };
+};
+
 /** A matrix less a multiple of the identity. Every row has its diagonal entry. */
-export function shifted(m: SparseRows, shift: number): SparseRows {
+export function shifted(m: SparseRows, shift: number, shiftIm = 0): SparseRows {
   const re = m.re.slice();
-  for (let r = 0; r + 1 < m.start.length; r++) for (let e = m.start[r]; e < m.start[r + 1]; e++) if (m.column[e] === r) re[e] -= shift;
-  return { ...m, re };
+  const im = m.im?.slice();
+  for (let r = 0; r + 1 < m.start.length; r++)
+    for (let e = m.start[r]; e < m.start[r + 1]; e++)
+      if (m.column[e] === r) {
+        re[e] -= shift;
+        if (im) im[e] -= shiftIm;
+      }
+  return { ...m, re, ...(im ? { im } : {}) };
 }

@@ -6,7 +6,7 @@ export interface Section {
   /** Node coordinates, metres. */
   u: Float64Array;
   v: Float64Array;
-  /** Relative permittivity of the edges along u, v and along the guide; 0 where there is metal or nothing. */
+  /** Relative permittivity of the edges along u, v and along the guide; 0 where there is perfect metal or nothing. Negative ones are allowed. */
   eu: Float64Array;
   ev: Float64Array;
   ew: Float64Array;
@@ -14,6 +14,14 @@ export interface Section {
   lu?: Float64Array;
   lv?: Float64Array;
   area?: Float64Array;
+  /** Loss part of the permittivities, e = e' - j e''; absent: none. */
+  loss?: { u: Float64Array; v: Float64Array; w: Float64Array };
+  /** Relative permeability along u (on edges along v), along v (on edges along u) and along the guide (on cells); absent: 1. */
+  mu?: { u: Float64Array; v: Float64Array; w: Float64Array };
+  /** Absorbing edges at uMin, uMax, vMin, vMax, inside the grid: thickness in metres, 0 for none, and strength. */
+  absorb?: { thickness: [number, number, number, number]; strength: [number, number, number, number] };
+  /** Bend: radius in metres, of either sign, at the coordinate `at` of an axis; positive where the centre lies towards smaller coordinates. */
+  bend?: { axis: 'u' | 'v'; radius: number; at: number };
 }
 
 /** Walls of a section. Magnetic ones leave their edges free: tangential H vanishes there of itself. */

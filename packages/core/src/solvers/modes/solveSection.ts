@@ -1,8 +1,8 @@
-import { arnoldi } from '../../numerics/arnoldi.ts';
-import { type Eliminate, Fronts } from '../../numerics/fronts.ts';
+import type { FrontKernel } from '../../numerics/factors.ts';
 import { homogeneousModes, uniformPermittivity } from './homogeneous.ts';
-import { curlOf, divergenceOf, modeOperator, shifted, type Transverse, unknownsOf } from './operator.ts';
+import { curlOf, divergenceOf, type Transverse } from './operator.ts';
 import { type Section, stepsOf } from './section.ts';
+import { seek } from './seek.ts';
 
 /**
  * A mode of a section, exp(-j beta z). Fields are real, scaled so that the sum of |e|^2 over area is 1 m^2 (V/m); H is
@@ -32,26 +32,18 @@ export interface SectionOptions {
   /** beta^2 nearest to which modes are sought, 1/m^2; absent: above all that the permittivities allow. */
   near?: number;
   /** Elimination of the compiled kernels, where there are any. */
-  eliminate?: Eliminate;
+  kernel?: FrontKernel;
 }
 
 /**
  * Modes of a section at free-space wave number k0 (1/m), those of largest beta^2 first. Real media only. Sections of one
  * medium are divided into TEM, TE and TM modes, which then hold at all frequencies: only beta^2 and h change.
  */
-export function solveSection(s: Section, k0: number, { count, near, eliminate }: SectionOptions): Mode[] {
+export function solveSection(s: Section, k0: number, { count, near, kernel }: SectionOptions): Mode[] {
   const uniform = near === undefined ? uniformPermittivity(s) : null;
   if (uniform !== null)
-    return homogeneousModes(s, count, eliminate).map(({ kc2, e, residual, ...pure }) => dress(s, k0, uniform * k0 * k0 - kc2, 0, e, residual, pure));
-  const unknowns = unknownsOf(s);
-  if (unknowns.count < 3) return [];
-  const matrix = modeOperator(s, k0, unknowns);
-  let largest = 0;
-  for (const list of [s.eu, s.ev, s.ew]) for (const e of list) largest = Math.max(largest, e);
-  const shift = near ?? 1.02 * largest * k0 * k0;
-  // The matrix less the shift; its factors stay regular as the shift lies beside the spectrum.
-  const fronts = new Fronts(shifted(matrix, shift), unknowns.points, eliminate);
-  const pairs = arnoldi(unknowns.count, shift, Math.min(count, unknowns.count), (x) => fronts.solve(x));
+    return homogeneousModes(s, count, kernel).map(({ kc2, e, residual, ...pure }) => dress(s, k0, uniform * k0 * k0 - kc2, 0, e, residual, pure));
+  const { unknowns, pairs } = seek(s, k0, { count, kernel, ...(near === undefined ? {} : { near: [near, 0] }) });
   const size = s.u.length * s.v.length;
   return pairs
     .map(({ re, im, vector, residual }) => {

@@ -1,0 +1,120 @@
+import type { Body } from '../../geometry/index.ts';
+import { buildGrid, gridLines } from '../../grid/index.ts';
+import { indexAt } from '../../materials/index.ts';
+import { c0 } from '../../numerics/constants.ts';
+import type { Scene, SceneSection } from '../../scene/index.ts';
+
+/** Grid of a section. The solver's u and v follow the normal in cyclic order, so that a mode runs towards larger coordinates. */
+export interface SectionGrid {
+  u: Float64Array;
+  v: Float64Array;
+  /** Axes of u and v. */
+  axes: [0 | 1 | 2, 0 | 1 | 2];
+  /** Layers of absorbing edges at uMin, uMax, vMin, vMax. */
+  layers: [number, number, number, number];
+  /** Coordinates of faces within cells, on x, y and z. */
+  unsnapped: [number[], number[], number[]];
+  /** Half the extent along the normal that stands for the section in space. */
+  depth: number;
+}
+
+/** Cells of a grid. */
+export const sectionCells = (g: Pick<SectionGrid, 'u' | 'v'>): number => (g.u.length - 1) * (g.v.length - 1);
+
+/** More cells are refused: the direct solver would take gigabytes and minutes. */
+export const mostSectionCells = 250_000;
+
+/** Growth of the cells of an absorbing edge, its thickness in free wavelengths, and its coarsest cell in them. */
+const absorber = { growth: 1.2, thickness: 0.75, coarsest: 1 / 30 };
+
+/** The section as a thin slice of space, so that what is known of scenes holds for it: bodies as dielectrics of their index. */
+export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number): Scene {
+  const [min, max] = [[0, 0, 0], [0, 0, 0]] as [[number, number, number], [number, number, number]]; // prettier-ignore
+  s.axes.forEach((a, i) => {
+    min[a] = s.min[i];
+    max[a] = s.max[i];
+  });
+  min[s.normal] = s.at - depth;
+  max[s.normal] = s.at + depth;
+  return {
+    // Only what the plane meets.
+    bodies: bodies
+      .filter((b) => b.min[s.normal] <= s.at && b.max[s.normal] >= s.at)
+      .map((b) => (b.material.kind === 'conductor' ? b : { ...b, material: { ...b.material, permittivity: Math.max(1, indexAt(b.material, s.frequency).n ** 2) } })), // prettier-ignore
+    ports: [],
+    guides: [],
+    wave: null,
+    excite: null,
+    boundaries: ['electric', 'electric', 'electric', 'electric', 'electric', 'electric'],
+    min,
+    max,
+    band: { from: s.frequency / 2, to: s.frequency, points: 2 },
+    recorders: [],
+    recordAt: [],
+    accuracy: 'normal',
+    details: {},
+  };
+}
+
+/** The grid of a section, with cells `finer` times smaller than it asks for. */
+export function sectionGrid(bodies: readonly Body[], s: SceneSection, finer = 1): SectionGrid {
+  const [u, v] = [(s.normal + 1) % 3, (s.normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+  const size = Math.min(s.max[0] - s.min[0], s.max[1] - s.min[1]);
+  const depth = 1e-3 * size;
+  const scene = sliceOf(bodies, s, depth);
+  let lines: Float64Array[];
+  let unsnapped: [number[], number[], number[]] = [[], [], []];
+  if ('cell' in s.grid) {
+    const { cell } = s.grid;
+    lines = [new Float64Array(0), new Float64Array(0), new Float64Array(0)];
+    s.axes.forEach((a, i) => {
+      const span = s.max[i] - s.min[i];
+      const count = Math.max(2, Math.round((finer * span) / cell[i]));
+      const boxes = s.boxes.filter((b) => b.max[i] > s.min[i] && b.min[i] < s.max[i]);
+      lines[a] = boxes.length
+        ? gridLines([{ at: s.min[i], size: span / count }, { at: s.max[i], size: span / count }], [{ from: s.min[i], to: s.max[i], size: span / count }, ...boxes.map((b) => ({ from: b.min[i], to: b.max[i], size: b.cell / finer }))]) // prettier-ignore
+        : Float64Array.from({ length: count + 1 }, (_, k) => s.min[i] + (span * k) / count);
+    });
+    // Where faces do not fall on lines, the averages must know them.
+    for (const b of scene.bodies) for (const a of s.axes) unsnapped[a].push(b.min[a], b.max[a], ...(b.planes[a].length < 200 ? b.planes[a] : []));
+  } else {
+    scene.details.cellsPerWavelength = s.grid.perWavelength * finer;
+    scene.boxes = s.boxes.map((b) => {
+      const box = { min: [-Infinity, -Infinity, -Infinity], max: [Infinity, Infinity, Infinity], cell: b.cell / finer };
+      s.axes.forEach((a, i) => {
+        box.min[a] = b.min[i];
+        box.max[a] = b.max[i];
+      });
+      return box;
+    });
+    scene.finer = finer;
+    ({ lines, unsnapped } = buildGrid(scene));
+  }
+  const open = (a: 0 | 1 | 2, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';
+  const wave = c0 / s.frequency;
+  const widened = [u, v].map((a) => withAbsorber(lines[a], open(a, 0), open(a, 1), wave, finer));
+  return {
+    u: widened[0].x,
+    v: widened[1].x,
+    axes: [u, v],
+    layers: [...widened[0].layers, ...widened[1].layers] as SectionGrid['layers'],
+    unsnapped,
+    depth,
+  };
+}
+
+function withAbsorber(inner: Float64Array, low: boolean, high: boolean, wave: number, finer: number): { x: Float64Array; layers: [number, number] } {
+  const grow = (first: number): number[] => {
+    const out: number[] = [];
+    let cell = first;
+    for (let depth = 0; depth < absorber.thickness * wave; depth += cell) {
+      cell = Math.max(first, Math.min(cell * absorber.growth ** (1 / finer), (absorber.coarsest * wave) / finer));
+      out.push(depth + cell);
+    }
+    return out;
+  };
+  const n = inner.length;
+  const before = low ? grow(inner[1] - inner[0]).map((d) => inner[0] - d).reverse() : []; // prettier-ignore
+  const after = high ? grow(inner[n - 1] - inner[n - 2]).map((d) => inner[n - 1] + d) : [];
+  return { x: Float64Array.from([...before, ...inner, ...after]), layers: [before.length, after.length] };
+}

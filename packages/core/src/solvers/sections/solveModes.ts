@@ -1,0 +1,188 @@
+import type { Body } from '../../geometry/index.ts';
+import { type Problem, problem } from '../../document/index.ts';
+import { c0, eta0 } from '../../numerics/constants.ts';
+import type { FrontKernel } from '../../numerics/factors.ts';
+import type { SceneSection } from '../../scene/index.ts';
+import { Painter } from '../fdtd/painter.ts';
+import { type C, type Complexes, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
+import { cutoffFrequency, fieldSums, groupIndexOf, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
+import { type FilledSection, fillSection } from './fillSection.ts';
+import { mostSectionCells, sectionCells, sectionGrid, type SectionGrid, sliceOf } from './sectionGrid.ts';
+import { disperses, sectionMedia } from './sectionMedia.ts';
+import { wallLoss } from './wallLoss.ts';
+
+/** Modes of a section at one frequency, with their figures, on a grid. */
+export interface SolvedSection {
+  grid: SectionGrid;
+  filled: FilledSection;
+  frequency: number;
+  modes: GuidedMode[];
+  figures: ModeFigures[];
+}
+
+/** Faults of a section that its grid or its filling shows. */
+export function checkSection(bodies: readonly Body[], s: SceneSection, g: SectionGrid, { section }: FilledSection): Problem[] {
+  const place = { part: 'sections', name: s.name } as const;
+  if (![...section.eu, ...section.ev].some((e) => e !== 0))
+    return [problem('error', 'section.metal', place, 'The section lies wholly in metal.', 'Move its plane or its corners to where the guide is open.')];
+  if (sectionCells(g) > mostSectionCells) return [tooMany(s, g)];
+  if (!bodies.some((b) => b.min[s.normal] <= s.at && b.max[s.normal] >= s.at))
+    return [problem('warning', 'section.empty', { ...place, chip: 'at' }, 'The plane meets no body.', 'Move it to where the guide runs.')];
+  return [];
+}
+
+const tooMany = (s: SceneSection, g: SectionGrid): Problem =>
+  problem(
+    'error',
+    'section.cells',
+    { part: 'sections', name: s.name, chip: 'grid' },
+    `The grid of the section has ${sectionCells(g)} cells; at most ${mostSectionCells} can be solved.`,
+    'Take fewer cells per wavelength, larger cells, or a smaller section; look for a wrong unit.',
+  );
+
+/** The grid of a section and what stands on it, or why it cannot be solved. */
+export function prepareSection(
+  bodies: readonly Body[],
+  s: SceneSection,
+  { finer = 1, frequency = s.frequency, grid }: { finer?: number; frequency?: number; grid?: SectionGrid } = {},
+): { grid: SectionGrid; filled: FilledSection; problems: Problem[] } | { problems: Problem[] } {
+  const g = grid ?? sectionGrid(bodies, s, finer);
+  if (sectionCells(g) > mostSectionCells) return { problems: [tooMany(s, g)] };
+  const filled = fillSection(bodies, s, g, frequency);
+  const problems = checkSection(bodies, s, g, filled);
+  return problems.some((p) => p.severity === 'error') ? { problems } : { grid: g, filled, problems };
+}
+
+/** Solves the modes of a section on a grid at a frequency, hertz. */
+export function solveModes(
+  bodies: readonly Body[],
+  s: SceneSection,
+  { grid, filled }: { grid: SectionGrid; filled: FilledSection },
+  frequency: number,
+  kernel?: FrontKernel,
+): SolvedSection {
+  const k0 = (2 * Math.PI * frequency) / c0;
+  const near: [number, number] | undefined = s.near > 0 ? [(s.near * k0) ** 2, 0] : undefined;
+  const found = guidedModes(filled.section, k0, { count: s.modes, near, kernel });
+  const modes = near ? found.sort((a, b) => distance(a, s.near * k0) - distance(b, s.near * k0)) : found;
+  const slope = disperses(filled.bodies) ? permittivitySlope(bodies, s, grid, frequency) : undefined;
+  const cover = coverages(filled, s, grid, frequency);
+  const uniform = filled.section.loss || filled.section.absorb ? null : uniformPermittivity(filled.section);
+  const figures = modes.map((m) => figuresOf(filled, s, grid, m, k0, frequency, uniform, slope, cover));
+  return { grid, filled, frequency, modes, figures };
+}
+
+const distance = (m: GuidedMode, beta: number): number => Math.hypot(m.beta[0] - beta, m.beta[1]);
+
+function figuresOf(
+  filled: FilledSection,
+  s: SceneSection,
+  g: SectionGrid,
+  mode: GuidedMode,
+  k0: number,
+  frequency: number,
+  uniform: number | null,
+  slope: { u: Complexes; v: Complexes; w: Complexes } | undefined,
+  cover: { body: string; quarters: Float32Array }[],
+): ModeFigures {
+  const { section } = filled;
+  const propagates = mode.beta[0] > 0 && mode.beta[0] > -mode.beta[1];
+  const wall = propagates ? wallLoss(filled, mode, frequency) / (2 * mode.power[0]) : 0;
+  const alpha = -mode.beta[1] + wall;
+  const sums = fieldSums(section, mode);
+  return {
+    kind: mode.kind,
+    index: [mode.beta[0] / k0, alpha / k0],
+    beta: mode.beta[0],
+    alpha,
+    wall,
+    propagates,
+    groupIndex: propagates && !section.bend ? groupIndexOf(section, mode, eta0, slope) : null,
+    cutoff: mode.cutoff !== null && uniform !== null ? cutoffFrequency(mode.cutoff, uniform) : null,
+    waveImpedance: sums.waveImpedance,
+    line: lineFigures(section, mode),
+    area: sums.area,
+    alongFirst: g.axes[0] === s.axes[0] ? sums.alongU : 1 - sums.alongU,
+    confinement: propagates ? cover.map(({ body, quarters }) => ({ body, share: shareOfPower(section, mode, quarters) })) : [],
+    quarterTurn: s.bend ? 20 * Math.LOG10E * alpha * Math.abs(s.bend.radius) * (Math.PI / 2) : null,
+    residual: mode.residual,
+  };
+}
+
+/** k0 d eps/dk0 on the edges, by a central difference of the media. */
+function permittivitySlope(bodies: readonly Body[], s: SceneSection, g: SectionGrid, f: number): { u: Complexes; v: Complexes; w: Complexes } {
+  const step = 1e-4;
+  const [low, high] = [1 - step, 1 + step].map((k) => fillSection(bodies, s, g, f * k).section);
+  const part = (e: (x: Section) => Float64Array, loss: (x: Section) => Float64Array | undefined): Complexes => ({
+    re: e(high).map((x, n) => (x - e(low)[n]) / (2 * step)),
+    im: e(high).map((_, n) => -((loss(high)?.[n] ?? 0) - (loss(low)?.[n] ?? 0)) / (2 * step)),
+  });
+  return { u: part((x) => x.eu, (x) => x.loss?.u), v: part((x) => x.ev, (x) => x.loss?.v), w: part((x) => x.ew, (x) => x.loss?.w) }; // prettier-ignore
+}
+
+/** Sample points along each side of a quarter of a cell. */
+const looks = 2;
+
+/** Covered parts of the quarters of cells, for each dielectric body that the plane meets and sees. */
+function coverages(filled: FilledSection, s: SceneSection, g: SectionGrid, frequency: number): { body: string; quarters: Float32Array }[] {
+  const slice = { ...sliceOf(filled.bodies, s, g.depth), bodies: filled.bodies };
+  const own = filled.bodies.map((_, i) => i);
+  const media = sectionMedia(filled.bodies, frequency, 0);
+  // Every body is a medium of its own here.
+  const painter = new Painter(slice, { ...media, ofBody: own.map((i) => i + 1) });
+  const [nu, nv] = [g.u.length - 1, g.v.length - 1];
+  const found = filled.bodies.map(() => new Float32Array(0));
+  const points = (x: Float64Array): Float64Array =>
+    Float64Array.from({ length: 2 * looks * (x.length - 1) }, (_, p) => {
+      const i = Math.floor(p / (2 * looks));
+      return x[i] + ((x[i + 1] - x[i]) * ((p % (2 * looks)) + 0.5)) / (2 * looks);
+    });
+  const places: Float64Array[] = [Float64Array.of(s.at), Float64Array.of(s.at), Float64Array.of(s.at)];
+  places[g.axes[0]] = points(g.u);
+  places[g.axes[1]] = points(g.v);
+  const xs = places[0].map((x) => painter.clamp(0, x));
+  const media16 = new Uint16Array(xs.length);
+  const index = [0, 0, 0];
+  places[1].forEach((y, jy) => {
+    places[2].forEach((z, kz) => {
+      painter.paint(y, z, xs, media16);
+      for (let ix = 0; ix < xs.length; ix++) {
+        const m = media16[ix];
+        if (m === 0) continue;
+        [index[0], index[1], index[2]] = [ix, jy, kz];
+        const [p, q] = [index[g.axes[0]], index[g.axes[1]]];
+        const [i, j] = [Math.floor(p / (2 * looks)), Math.floor(q / (2 * looks))];
+        const quarter = (p % (2 * looks) >= looks ? 1 : 0) + (q % (2 * looks) >= looks ? 2 : 0);
+        if (!found[m - 1].length) found[m - 1] = new Float32Array(4 * nu * nv);
+        found[m - 1][4 * (j * nu + i) + quarter] += 1 / (looks * looks);
+      }
+    });
+  });
+  return filled.bodies.flatMap((b, i) => (b.material.kind === 'dielectric' && found[i].length ? [{ body: b.name, quarters: found[i] }] : []));
+}
+
+/** A mode's share in another's: 1 for the same, 0 for modes that carry power apart. Both on one grid. */
+export function overlap(section: Section, a: GuidedMode, b: GuidedMode): number {
+  const product = (p: GuidedMode, q: GuidedMode): C => crossProduct(section, p, q);
+  const [ab, ba, aa, bb] = [product(a, b), product(b, a), product(a, a), product(b, b)];
+  const size = (c: C): number => Math.hypot(...c);
+  return Math.sqrt((size(ab) * size(ba)) / (size(aa) * size(bb)));
+}
+
+/** Integral of E of one mode x H of another, not conjugated. */
+function crossProduct(s: Section, { e }: GuidedMode, { h }: GuidedMode): C {
+  const w = s.u.length;
+  const step = (x: Float64Array, i: number): number => x[i + 1] - x[i];
+  const dual = (x: Float64Array, i: number): number => (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
+  let [re, im] = [0, 0];
+  const add = (a: Complexes, b: Complexes, n: number, weight: number): void => {
+    re += weight * (a.re[n] * b.re[n] - a.im[n] * b.im[n]);
+    im += weight * (a.re[n] * b.im[n] + a.im[n] * b.re[n]);
+  };
+  for (let n = 0; n < s.eu.length; n++) {
+    const [i, j] = [n % w, Math.floor(n / w)];
+    if (s.eu[n] !== 0 && i + 1 < w) add(e.u, h.v, n, step(s.u, i) * dual(s.v, j) * (s.lu?.[n] ?? 1));
+    if (s.ev[n] !== 0 && j + 1 < s.v.length) add(e.v, h.u, n, -dual(s.u, i) * step(s.v, j) * (s.lv?.[n] ?? 1));
+  }
+  return [re, im];
+}
