@@ -62,7 +62,8 @@ export function buildGrid(scene: Scene): Grid {
     features.push(size);
     return size;
   });
-  const floor = scene.details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features, ...(scene.boxes ?? []).map((b) => b.cell)), coarsest / 2000);
+  const floor =
+    scene.details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features, ...(scene.boxes ?? []).map((b) => b.cell)), coarsest / 2000);
 
   const lines: Float64Array[] = [];
   const unsnapped: number[][] = [];
@@ -105,7 +106,8 @@ export function buildGrid(scene: Scene): Grid {
       for (const at of new Set([p.min[axis], p.max[axis]])) wishes.push({ at, size: axis === p.axis ? size : coarsest, rank: 8 });
       if (axis === p.axis) limits.push({ from: p.min[axis], to: p.max[axis], size });
     });
-    for (const b of scene.boxes ?? []) if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
+    for (const b of scene.boxes ?? [])
+      if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);

@@ -6,6 +6,8 @@ import {
   type Recorder,
   recorderChips,
   recorderSentence,
+  sectionChips,
+  sectionSentence,
   type Side,
   sides,
 } from '@jadebell/core/document';
@@ -13,6 +15,8 @@ import { faceName } from '@jadebell/core/naming';
 import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
+import { closeSection, openSection, useSection } from '../section/sectionState.ts';
+import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { Entry } from '../ledger/Entry.tsx';
@@ -106,7 +110,7 @@ function pickedFace(): string {
 
 /** Gives an entry of a part another name, also where it is named among those to excite. */
 const renamed =
-  (part: 'ports' | 'recorders') =>
+  (part: 'ports' | 'recorders' | 'sections') =>
   (d: Project, from: string, to: string): Project => {
     const next = replaceEntry(d, part, from, { ...d[part].find((e) => e.name === from)!, name: to });
     const { excite } = next.solve;
@@ -183,9 +187,14 @@ export function FeedLedger() {
   const feeding = document.ports.filter((p) => !p.kind.startsWith('element'));
   const lit = document.ports.some((p) => p.kind === 'plane-wave');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
-  const renamers = { ports: useRename('ports', renamed('ports')), recorders: useRename('recorders', renamed('recorders')) };
+  const renamers = {
+    ports: useRename('ports', renamed('ports')),
+    recorders: useRename('recorders', renamed('recorders')),
+    sections: useRename('sections', renamed('sections')),
+  };
+  const open = useSection((s) => s.open);
 
-  const entries = <P extends 'ports' | 'recorders'>(
+  const entries = <P extends 'ports' | 'recorders' | 'sections'>(
     part: P,
     sentence: (e: Project[P][number]) => ReturnType<typeof portSentence>,
     chips: (e: Project[P][number]) => ReturnType<typeof portChips>,
@@ -197,7 +206,7 @@ export function FeedLedger() {
           key={entry.name}
           name={entry.name}
           number={i + 1}
-          glyph={glyphOf(entry.kind)}
+          glyph={glyphOf('kind' in entry ? entry.kind : 'section')}
           problems={renamers[part].withFault(entry.name, own)}
           onRemove={() => edit(`remove ${part}`, (d) => (part === 'ports' ? removePort(d, entry.name) : removeEntry(d, part, entry.name)))}
         >
@@ -210,6 +219,16 @@ export function FeedLedger() {
             onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
             onRename={(name) => renamers[part].rename(entry.name, name)}
           />
+          {(part === 'sections' || ('kind' in entry && entry.kind.startsWith('guide'))) && (
+            <button
+              type="button"
+              className="tool"
+              aria-pressed={open === entry.name}
+              onClick={() => (open === entry.name ? closeSection() : openSection(entry.name))}
+            >
+              Modes
+            </button>
+          )}
         </Entry>
       );
     });
@@ -251,6 +270,28 @@ export function FeedLedger() {
             ))}
             <span className="quiet">each mode by itself; fields are of the first</span>
           </div>
+        )}
+      </section>
+      <section aria-label="Sections">
+        <header>
+          <h2>Sections</h2>
+          <span className="grow" />
+          <Button
+            startIcon={<Add />}
+            onClick={() =>
+              edit('add section', (d) => {
+                const made = newSection(d);
+                openSection(made.name);
+                return { ...d, sections: [...d.sections, made] };
+              })
+            }
+          >
+            Add section
+          </Button>
+        </header>
+        {entries('sections', sectionSentence, sectionChips)}
+        {!document.sections.length && (
+          <p className="quiet pad">A cross-section whose modes are solved by themselves: index, impedance, loss, fields.</p>
         )}
       </section>
       <section aria-label="Boundaries">

@@ -30,7 +30,7 @@ function useStates(id: string): Record<StagePath, { text: string; tone: string }
   const running = runs.some((r) => r.state === 'running');
   return {
     shape: state(document?.lines.length ? count(['givens', 'lines', 'materials']) : 0, !!document?.lines.length),
-    feed: state(document?.ports.length ? count(['ports', 'boundaries', 'recorders']) : 0, !!document?.ports.length),
+    feed: state(document?.ports.length ? count(['ports', 'boundaries', 'recorders', 'sections']) : 0, !!document?.ports.length),
     solve: running ? { text: 'running', tone: 'ready' } : state(count(['band', 'solve', 'machine']), !!document?.ports.length && !problems.length),
     read: done ? { text: 'ready', tone: 'ready' } : { text: '', tone: '' },
     explore: done > 1 ? { text: `${done} runs`, tone: 'ready' } : { text: '', tone: '' },

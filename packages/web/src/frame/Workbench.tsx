@@ -6,6 +6,7 @@ import { useMachine, useServerEvents } from '../api/hooks.ts';
 import { FeedLedger } from '../feed/FeedLedger.tsx';
 import { evaluateProject, forgetModel, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { closeSection, useSection } from '../section/sectionState.ts';
 import { ShapeLedger } from '../shape/ShapeLedger.tsx';
 import { SolveLedger } from '../solve/SolveLedger.tsx';
 import { startRun } from '../solve/startRun.ts';
@@ -20,6 +21,7 @@ const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) =>
 const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));
 const ExportDialog = lazy(() => import('../exchange/ExportDialog.tsx').then((m) => ({ default: m.ExportDialog })));
 const MaterialLibrary = lazy(() => import('../materials/MaterialLibrary.tsx').then((m) => ({ default: m.MaterialLibrary })));
+const SectionView = lazy(() => import('../section/SectionView.tsx'));
 const StageView = lazy(() => import('../stageview/StageView.tsx'));
 const ReadStage = lazy(() => import('../read/ReadStage.tsx'));
 const ExploreStage = lazy(() => import('../explore/ExploreStage.tsx'));
@@ -34,6 +36,7 @@ export default function Workbench() {
   const { document, fault, load } = useProject();
   const modelFault = useModel((s) => s.fault);
   const machine = useMachine().data ?? null;
+  const section = useSection((s) => s.open !== null);
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
 
@@ -42,6 +45,7 @@ export default function Workbench() {
   useServerEvents(id);
   useEffect(() => {
     forgetModel();
+    closeSection();
     void load(id);
   }, [id, load]);
   useEffect(() => {
@@ -91,7 +95,7 @@ export default function Workbench() {
           {Ledger && (
             <Group orientation="horizontal" id="bench-split">
               <Panel defaultSize="58%" minSize="30%">
-                <StageView stage={stage} />
+                {stage === 'feed' && section ? <SectionView /> : <StageView stage={stage} />}
               </Panel>
               <Separator className="divider" aria-label="Width of the ledger" />
               <Panel minSize="26%">

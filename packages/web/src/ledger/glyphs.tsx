@@ -5,6 +5,7 @@ import Radar from '@mui/icons-material/TrackChangesOutlined';
 import Guide from '@mui/icons-material/LoginOutlined';
 import Load from '@mui/icons-material/CompressOutlined';
 import Fronts from '@mui/icons-material/WavesOutlined';
+import SectionGlyph from '@mui/icons-material/CropFreeOutlined';
 import Bell from '@mui/icons-material/NotificationsOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
 import CallSplit from '@mui/icons-material/CallSplitOutlined';
@@ -25,6 +26,7 @@ const ofGroup: Record<ShapeGroup, ReactNode> = {
   Order: null,
 };
 const others: Record<string, ReactNode> = {
+  section: <SectionGlyph />,
   gap: <Bell />,
   path: <Bell />,
   'element-gap': <Load />,

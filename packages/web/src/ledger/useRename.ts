@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { nameFault } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
 
-type Part = 'lines' | 'ports' | 'recorders';
+type Part = 'lines' | 'ports' | 'recorders' | 'sections';
 
 /** Renaming of entries of a part of the project, and what to show with the entry whose new name was refused. */
 export function useRename(part: Part, apply: (d: Project, from: string, to: string) => Project) {

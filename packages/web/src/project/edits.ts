@@ -1,11 +1,22 @@
-import { type Line, type MaterialEntry, nameText, type Part, type Port, type Project, type Recorder, redirectLines } from '@jadebell/core/document';
+import {
+  type Line,
+  type MaterialEntry,
+  nameText,
+  type Part,
+  type Port,
+  type Project,
+  type Recorder,
+  redirectLines,
+  type SectionEntry,
+} from '@jadebell/core/document';
 import { faceWords, reservedNames } from '@jadebell/core/names';
 
-type Named = 'lines' | 'ports' | 'recorders' | 'givens';
+type Named = 'lines' | 'ports' | 'recorders' | 'sections' | 'givens';
 
 /** A name that is free among the entries: stem, stem2, stem3 ... */
 export function freeName(project: Pick<Project, Named>, part: Named, stem: string, also: ReadonlySet<string> = new Set()): string {
-  const taken = new Set([...project[part].map((e) => e.name), ...also]);
+  const beside = part === 'sections' ? project.ports : part === 'ports' ? (project.sections ?? []) : [];
+  const taken = new Set([...project[part].map((e) => e.name), ...beside.map((e) => e.name), ...also]);
   if (!taken.has(stem)) return stem;
   const base = stem.replace(/\d+$/, '');
   for (let n = 2; ; n++) if (!taken.has(`${base}${n}`)) return `${base}${n}`;
@@ -17,17 +28,19 @@ export function nameFault(project: Project, part: Named, name: string): string |
   if (!shape.success) return 'A name starts with a letter and has letters, digits and _ only.';
   if (part === 'givens' && reservedNames.has(name)) return `${name} is the name of a unit, a constant or a function.`;
   if (part === 'lines' && faceWords.test(name)) return `${name} is what expressions call a part of a body.`;
-  if (project[part].some((e) => e.name === name)) return `${name} is taken already.`;
+  // A section and a port are both opened by their name.
+  const beside = part === 'sections' ? project.ports : part === 'ports' ? project.sections : [];
+  if ([...project[part], ...beside].some((e) => e.name === name)) return `${name} is taken already.`;
   return null;
 }
 
 /** Replaces the entry of a name. */
-export const replaceEntry = <P extends 'lines' | 'ports' | 'recorders'>(
+export const replaceEntry = <P extends 'lines' | 'ports' | 'recorders' | 'sections'>(
   project: Project,
   part: P,
   name: string,
   next: Project[P][number],
-): Project => ({ ...project, [part]: (project[part] as (Line | Port | Recorder)[]).map((e) => (e.name === name ? next : e)) });
+): Project => ({ ...project, [part]: (project[part] as (Line | Port | Recorder | SectionEntry)[]).map((e) => (e.name === name ? next : e)) });
 
 /** Changes the lines of some names. */
 export const changeLines = (project: Project, names: ReadonlySet<string>, change: (line: Line) => Line): Project => ({

@@ -85,6 +85,7 @@ export function sectionSentence(s: SectionEntry): SentencePart[] {
     { chip: 'near' },
     '· edges',
     ...[0, 1, 2, 3].flatMap((i): SentencePart[] => [
+      ...(i % 2 ? [] : [names[i >> 1]]),
       { choice: `edges.${i}`, label: `edge at ${i % 2 ? 'high' : 'low'} ${names[i >> 1]}`, options: edgeOptions },
     ]),
     '· bend radius',
@@ -94,6 +95,6 @@ export function sectionSentence(s: SectionEntry): SentencePart[] {
     '· grid',
     { choice: 'grid', label: 'grid', options: [{ value: 'automatic', label: 'automatic' }, { value: 'uniform', label: 'uniform' }] }, // prettier-ignore
     ...(s.grid === 'automatic' ? [{ chip: 'perWavelength' }, 'cells per wavelength'] : [{ chip: 'cell.0' }, 'by', { chip: 'cell.1' }]),
-    { list: 'boxes', label: 'finer box', columns: boxColumns(names), least: 0 },
+    { list: 'boxes', label: 'finer region', columns: boxColumns(names), least: 0 },
   ];
 }

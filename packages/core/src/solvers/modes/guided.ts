@@ -28,7 +28,8 @@ function onlyMedium(s: Section): C | null {
   if (re === null) return null;
   if (!s.loss) return [re, 0];
   const im = s.loss.w.find((_, n) => s.ew[n] !== 0) ?? s.loss.u.find((_, n) => s.eu[n] !== 0) ?? 0;
-  const same = ([list, e]: [Float64Array, Float64Array]): boolean => list.every((x, n) => e[n] === 0 || Math.abs(x - im) <= 1e-6 * Math.max(im, re * 1e-9));
+  const same = ([list, e]: [Float64Array, Float64Array]): boolean =>
+    list.every((x, n) => e[n] === 0 || Math.abs(x - im) <= 1e-6 * Math.max(im, re * 1e-9));
   return [[s.loss.u, s.eu], [s.loss.v, s.ev], [s.loss.w, s.ew]].every((p) => same(p as [Float64Array, Float64Array])) ? [re, -im] : null; // prettier-ignore
 }
 

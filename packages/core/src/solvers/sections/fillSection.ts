@@ -108,7 +108,8 @@ export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGri
 
 /** Walls on the solver's u and v; behind open edges stands metal, which what is left of a wave meets. */
 function wallsOf(s: SceneSection, g: SectionGrid): Walls {
-  const of = (a: number, side: 0 | 1): 'electric' | 'magnetic' => (s.edges[2 * s.axes.indexOf(a as 0) + side] === 'magnetic' ? 'magnetic' : 'electric');
+  const of = (a: number, side: 0 | 1): 'electric' | 'magnetic' =>
+    s.edges[2 * s.axes.indexOf(a as 0) + side] === 'magnetic' ? 'magnetic' : 'electric';
   return [of(g.axes[0], 0), of(g.axes[0], 1), of(g.axes[1], 0), of(g.axes[1], 1)];
 }
 

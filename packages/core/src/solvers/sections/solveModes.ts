@@ -3,12 +3,12 @@ import { type Problem, problem } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { SceneSection } from '../../scene/index.ts';
-import { Painter } from '../fdtd/painter.ts';
 import { type C, type Complexes, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
 import { cutoffFrequency, fieldSums, groupIndexOf, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
 import { type FilledSection, fillSection } from './fillSection.ts';
-import { mostSectionCells, sectionCells, sectionGrid, type SectionGrid, sliceOf } from './sectionGrid.ts';
-import { disperses, sectionMedia } from './sectionMedia.ts';
+import { coverages } from './raster.ts';
+import { mostSectionCells, sectionCells, sectionGrid, type SectionGrid } from './sectionGrid.ts';
+import { disperses } from './sectionMedia.ts';
 import { wallLoss } from './wallLoss.ts';
 
 /** Modes of a section at one frequency, with their figures, on a grid. */
@@ -24,7 +24,9 @@ export interface SolvedSection {
 export function checkSection(bodies: readonly Body[], s: SceneSection, g: SectionGrid, { section }: FilledSection): Problem[] {
   const place = { part: 'sections', name: s.name } as const;
   if (![...section.eu, ...section.ev].some((e) => e !== 0))
-    return [problem('error', 'section.metal', place, 'The section lies wholly in metal.', 'Move its plane or its corners to where the guide is open.')];
+    return [
+      problem('error', 'section.metal', place, 'The section lies wholly in metal.', 'Move its plane or its corners to where the guide is open.'),
+    ];
   if (sectionCells(g) > mostSectionCells) return [tooMany(s, g)];
   if (!bodies.some((b) => b.min[s.normal] <= s.at && b.max[s.normal] >= s.at))
     return [problem('warning', 'section.empty', { ...place, chip: 'at' }, 'The plane meets no body.', 'Move it to where the guide runs.')];
@@ -66,7 +68,7 @@ export function solveModes(
   const found = guidedModes(filled.section, k0, { count: s.modes, near, kernel });
   const modes = near ? found.sort((a, b) => distance(a, s.near * k0) - distance(b, s.near * k0)) : found;
   const slope = disperses(filled.bodies) ? permittivitySlope(bodies, s, grid, frequency) : undefined;
-  const cover = coverages(filled, s, grid, frequency);
+  const cover = coverages(filled, s, grid);
   const uniform = filled.section.loss || filled.section.absorb ? null : uniformPermittivity(filled.section);
   const figures = modes.map((m) => figuresOf(filled, s, grid, m, k0, frequency, uniform, slope, cover));
   return { grid, filled, frequency, modes, figures };
@@ -118,47 +120,6 @@ function permittivitySlope(bodies: readonly Body[], s: SceneSection, g: SectionG
     im: e(high).map((_, n) => -((loss(high)?.[n] ?? 0) - (loss(low)?.[n] ?? 0)) / (2 * step)),
   });
   return { u: part((x) => x.eu, (x) => x.loss?.u), v: part((x) => x.ev, (x) => x.loss?.v), w: part((x) => x.ew, (x) => x.loss?.w) }; // prettier-ignore
-}
-
-/** Sample points along each side of a quarter of a cell. */
-const looks = 2;
-
-/** Covered parts of the quarters of cells, for each dielectric body that the plane meets and sees. */
-function coverages(filled: FilledSection, s: SceneSection, g: SectionGrid, frequency: number): { body: string; quarters: Float32Array }[] {
-  const slice = { ...sliceOf(filled.bodies, s, g.depth), bodies: filled.bodies };
-  const own = filled.bodies.map((_, i) => i);
-  const media = sectionMedia(filled.bodies, frequency, 0);
-  // Every body is a medium of its own here.
-  const painter = new Painter(slice, { ...media, ofBody: own.map((i) => i + 1) });
-  const [nu, nv] = [g.u.length - 1, g.v.length - 1];
-  const found = filled.bodies.map(() => new Float32Array(0));
-  const points = (x: Float64Array): Float64Array =>
-    Float64Array.from({ length: 2 * looks * (x.length - 1) }, (_, p) => {
-      const i = Math.floor(p / (2 * looks));
-      return x[i] + ((x[i + 1] - x[i]) * ((p % (2 * looks)) + 0.5)) / (2 * looks);
-    });
-  const places: Float64Array[] = [Float64Array.of(s.at), Float64Array.of(s.at), Float64Array.of(s.at)];
-  places[g.axes[0]] = points(g.u);
-  places[g.axes[1]] = points(g.v);
-  const xs = places[0].map((x) => painter.clamp(0, x));
-  const media16 = new Uint16Array(xs.length);
-  const index = [0, 0, 0];
-  places[1].forEach((y, jy) => {
-    places[2].forEach((z, kz) => {
-      painter.paint(y, z, xs, media16);
-      for (let ix = 0; ix < xs.length; ix++) {
-        const m = media16[ix];
-        if (m === 0) continue;
-        [index[0], index[1], index[2]] = [ix, jy, kz];
-        const [p, q] = [index[g.axes[0]], index[g.axes[1]]];
-        const [i, j] = [Math.floor(p / (2 * looks)), Math.floor(q / (2 * looks))];
-        const quarter = (p % (2 * looks) >= looks ? 1 : 0) + (q % (2 * looks) >= looks ? 2 : 0);
-        if (!found[m - 1].length) found[m - 1] = new Float32Array(4 * nu * nv);
-        found[m - 1][4 * (j * nu + i) + quarter] += 1 / (looks * looks);
-      }
-    });
-  });
-  return filled.bodies.flatMap((b, i) => (b.material.kind === 'dielectric' && found[i].length ? [{ body: b.name, quarters: found[i] }] : []));
 }
 
 /** A mode's share in another's: 1 for the same, 0 for modes that carry power apart. Both on one grid. */

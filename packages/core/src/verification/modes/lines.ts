@@ -100,7 +100,11 @@ export const copperLoss: Case = {
     const [a, b, er, f] = [0.625e-3, 2.095e-3, 2.1, 3e9];
     const coax = [plainBody('outer', 0, copper, bar(-3e-3, 3e-3, -3e-3, 3e-3)), plainBody('fill', 1, dielectric(er), rod(b)), plainBody('pin', 2, copper, rod(a))]; // prettier-ignore
     for (const cell of [0.08e-3, 0.04e-3]) {
-      const r = await solved(host, coax, sectionAcross({ min: [-2.5e-3, -2.5e-3], max: [2.5e-3, 2.5e-3], frequency: f, grid: { cell: [cell, cell] } }));
+      const r = await solved(
+        host,
+        coax,
+        sectionAcross({ min: [-2.5e-3, -2.5e-3], max: [2.5e-3, 2.5e-3], frequency: f, grid: { cell: [cell, cell] } }),
+      );
       const z = (eta0 / 2 / Math.PI / Math.sqrt(er)) * Math.log(b / a);
       const alpha = (resistance(f) / 4 / Math.PI / z) * (1 / a + 1 / b);
       const name = `coax, cell ${cell * 1e6} um`;

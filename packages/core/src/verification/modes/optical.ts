@@ -84,10 +84,7 @@ export const leakySlab: Case = {
     const s = layered({ min: [0, -3e-6], max: [0.3e-6, 3e-6], cell: 0.02e-6, edges: ['electric', 'electric', 'open', 'open'], near: 0.98, modes: 1 });
     const r = await solved(host, bodies, s);
     const [{ index }] = r.figures;
-    return [
-      row('index', 'complex root of the slab’s equation', [index[0], n[0]], 0.02, r),
-      row('extinction', 'the same', [index[1], -n[1]], 2, r),
-    ];
+    return [row('index', 'complex root of the slab’s equation', [index[0], n[0]], 0.02, r), row('extinction', 'the same', [index[1], -n[1]], 2, r)];
   },
 };
 
@@ -107,7 +104,14 @@ export const surfaceWave: Case = {
     const plasma = Math.sqrt(q[0] * (w * w + collision * collision));
     const gold = { name: 'gold', kind: 'dielectric' as const, dispersion: { form: 'drude' as const, infinity: 1, plasma, collision } };
     const bodies = [plainBody('gold', 0, gold, bar(-1, 1, -1, 0))];
-    const s = layered({ min: [0, -0.4e-6], max: [0.03e-6, 7e-6], cell: 0.004e-6, edges: ['magnetic', 'magnetic', 'electric', 'electric'], modes: 1, near: 1.02 });
+    const s = layered({
+      min: [0, -0.4e-6],
+      max: [0.03e-6, 7e-6],
+      cell: 0.004e-6,
+      edges: ['magnetic', 'magnetic', 'electric', 'electric'],
+      modes: 1,
+      near: 1.02,
+    });
     const r = await solved(host, bodies, s);
     const [{ index }] = r.figures;
     return [
@@ -140,10 +144,17 @@ export const tensorSlab: Case = {
     );
     const bodies = [plainBody('clad', 0, dielectric(clad), bar(-1, 1, -1, 1)), plainBody('core', 1, dielectric(4.83, { permittivityAlong: [ex, ey, ez] }), bar(-1, 1, -t / 2, t / 2))]; // prettier-ignore
     const rows: Row[] = [];
-    for (const [name, exact, wall] of [['TE', te, 'electric'], ['TM', tm, 'magnetic']] as const) { // prettier-ignore
+    for (const [name, exact, wall] of [
+      ['TE', te, 'electric'],
+      ['TM', tm, 'magnetic'],
+    ] as const) {
+      // prettier-ignore
       const s = layered({ min: [0, -2.4e-6], max: [0.06e-6, 2.4e-6], cell: 0.01e-6, edges: [wall, wall, 'electric', 'electric'] });
       const r = await solved(host, bodies, s);
-      rows.push({ ...row(`${name} index (allowed 1e-4 absolute)`, 'slab equation with the tensor', [r.figures[0].index[0], exact], 0, r), allowed: 0.01 / exact });
+      rows.push({
+        ...row(`${name} index (allowed 1e-4 absolute)`, 'slab equation with the tensor', [r.figures[0].index[0], exact], 0, r),
+        allowed: 0.01 / exact,
+      });
     }
     return rows;
   },
@@ -200,7 +211,10 @@ export const bentSlab: Case = {
     // Steps end on the faces of the slab: the length of 11 um and the faces at 2.6 and 3.4 um have 0.1 um in common.
     const nu = complexZero((x) => radial(index, path, slope, x, 2200, [[0, 0], [1, 0]])[0], [k0 * radius * 1.536, -k0 * radius * 0.005], 0.05); // prettier-ignore
     const [n, loss] = [nu[0] / (k0 * radius), -nu[1] / (k0 * radius)];
-    const bodies = [plainBody('clad', 0, dielectric(clad * clad), bar(-1, 1, -1, 1)), plainBody('core', 1, dielectric(core * core), bar(-1, 1, -t / 2, t / 2))];
+    const bodies = [
+      plainBody('clad', 0, dielectric(clad * clad), bar(-1, 1, -1, 1)),
+      plainBody('core', 1, dielectric(core * core), bar(-1, 1, -t / 2, t / 2)),
+    ];
     const rows: Row[] = [];
     for (const sign of [1, -1]) {
       const s = layered({

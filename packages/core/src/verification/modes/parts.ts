@@ -22,9 +22,7 @@ export const bar = (x0: number, x1: number, y0: number, y1: number): Exact => ({
 export const rod = (radius: number): Exact => ({ form: 'cylinder', axis: 2, base: [0, 0, -long], height: 2 * long, radius });
 
 /** A section across z with quiet defaults. */
-export const sectionAcross = (
-  parts: Pick<SceneSection, 'min' | 'max' | 'frequency' | 'grid'> & Partial<SceneSection>,
-): SceneSection => ({
+export const sectionAcross = (parts: Pick<SceneSection, 'min' | 'max' | 'frequency' | 'grid'> & Partial<SceneSection>): SceneSection => ({
   name: 'section',
   normal: 2,
   axes: [0, 1],
@@ -38,7 +36,12 @@ export const sectionAcross = (
 });
 
 /** Solves a section; throws where it cannot be solved. */
-export async function solved(host: SolverHost, bodies: Body[], s: SceneSection, finer = 1): Promise<SolvedSection & { cells: number; seconds: number }> {
+export async function solved(
+  host: SolverHost,
+  bodies: Body[],
+  s: SceneSection,
+  finer = 1,
+): Promise<SolvedSection & { cells: number; seconds: number }> {
   const kernel = await denseKernel(host.module);
   const started = host.now();
   const ready = prepareSection(bodies, s, { finer });

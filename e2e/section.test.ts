@@ -1,0 +1,93 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Page } from 'playwright-core';
+import { type Session, startSession, until } from './session.ts';
+
+let s: Session;
+let page: Page;
+beforeAll(async () => {
+  s = await startSession(14580);
+  page = s.page;
+}, 120_000);
+afterAll(() => s?.end(), 60_000);
+
+/** Cells of the mode table's rows. */
+const table = (): Promise<string[][]> =>
+  page.locator('.mode-table tbody tr').evaluateAll((rows) => rows.map((r) => [...r.querySelectorAll('td')].map((c) => c.textContent)));
+const solved = async (): Promise<void> => {
+  await page.getByText(/solved in/).waitFor({ timeout: 60_000 });
+};
+
+describe('cross-sections of the chip and of a guided port', () => {
+  test('the two supermodes of the coupler and their crossover length', async () => {
+    await page.goto(s.address);
+    await page.locator('.shelf-card', { hasText: 'Methane chip' }).getByRole('link').first().click();
+    await s.entry('bus').waitFor();
+    await page.keyboard.press('2');
+    await s.entry('coupler').getByRole('button', { name: 'Modes', exact: true }).click();
+    await solved();
+    const rows = await table();
+    expect(rows).toHaveLength(4);
+    const index = rows.map((r) => Number(r[2]));
+    expect(index).toEqual([...index].sort((a, b) => b - a));
+    expect(await page.getByText('crossover length').count()).toBe(1);
+    // The even one shows E of one sign in both guides, the odd one of both signs.
+    await page.getByLabel('Field shown').selectOption('ex');
+    await page.getByRole('button', { name: 'Mode 3', exact: true }).click();
+    await page.getByRole('img', { name: 'E along y of the mode over the section' }).waitFor();
+  }, 120_000);
+
+  test('a wider gap is followed at once and lengthens the crossover', async () => {
+    const length = async (): Promise<number> => Number((await page.locator('.mode-details dd').last().locator('.mono').textContent())!.split(' ')[0]);
+    const before = await length();
+    await page.keyboard.press('1');
+    await s.entry('bus').waitFor();
+    await page
+      .getByRole('button', { name: /0\.3 um/ })
+      .first()
+      .click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type('0.5 um');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('2');
+    await solved();
+    await until(
+      'the crossover is longer',
+      async () =>
+        (await page.locator('.mode-details').count()) > 0 && (await page.getByText(/solved in/).count()) > 0 && (await length()) > 1.2 * before,
+    );
+  }, 120_000);
+
+  test('modes are followed over frequency and taken away as a table', async () => {
+    await page.getByRole('button', { name: 'Over frequency' }).click();
+    await page.locator('.study-row input[type=number]').fill('3');
+    await page.getByRole('button', { name: 'Follow the modes' }).click();
+    await until('all points are solved', async () => (await page.getByText(/solved in/).count()) > 0, 60_000);
+    const csv = await s.downloaded(() => page.getByRole('button', { name: 'CSV', exact: true }).click());
+    const lines = csv.text.trim().split('\r\n');
+    expect(lines).toHaveLength(4);
+    expect(lines[0]).toContain('mode 1 effective index');
+  }, 180_000);
+
+  test('faults are told in words, and the section comes back when they are mended', async () => {
+    await s.setChip('modes', '0', 1);
+    await page.getByRole('alert').first().waitFor();
+    await page.getByText('Mend the section in the ledger').waitFor();
+    await s.setChip('modes', '2', 1);
+    await solved();
+    await page.getByRole('button', { name: 'Back to the model' }).click();
+    await page.getByRole('button', { name: 'Back to the model' }).waitFor({ state: 'detached' });
+  }, 90_000);
+
+  test('a guided port shows its modes before any run', async () => {
+    await page.goto(s.address);
+    await page.locator('.shelf-card', { hasText: 'Gauge feed: straight guide' }).getByRole('link').first().click();
+    await s.entry('guide_air').waitFor();
+    await page.keyboard.press('2');
+    await s.entry('left').getByRole('button', { name: 'Modes', exact: true }).click();
+    await solved();
+    const rows = await table();
+    expect(rows.map((r) => r[1])).toEqual(['TE', 'TE, cut off', 'TE, cut off', 'TE, cut off']);
+    expect(await page.getByText('9.48').count()).toBeGreaterThan(0);
+    expect(s.faults.filter((f) => !/status of 4\d\d/.test(f))).toEqual([]);
+  }, 90_000);
+});

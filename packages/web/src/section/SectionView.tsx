@@ -1,0 +1,124 @@
+import { formatSI } from '@jadebell/core/format';
+import { useEffect, useMemo, useState } from 'react';
+import { useProject } from '../project/store.ts';
+import { quantitiesOf } from './display.ts';
+import { ModeDetails, ModeTable } from './ModeTable.tsx';
+import { SectionCanvas } from './SectionCanvas.tsx';
+import { ConvergenceStudy, SweepStudy } from './SectionStudies.tsx';
+import { askSection, closeSection, promptCells, stopSection, useSection } from './sectionState.ts';
+
+const tabs = { modes: 'Modes', sweep: 'Over frequency', grid: 'Finer grids' } as const;
+type Tab = keyof typeof tabs;
+
+const busyWords = { prepare: 'laying the grid', modes: 'solving the modes', sweep: 'following the modes', converge: 'solving on finer grids' };
+
+/** The cross-section that is open, in place of the stage view: bodies and grid, modes and their fields, studies. */
+export default function SectionView() {
+  const { open, prepared, modes, problems, fault, busy, chosen } = useSection();
+  const document = useProject((s) => s.document)!;
+  const [tab, setTab] = useState<Tab>('modes');
+  const [shown, setShown] = useState('e');
+  const [mesh, setMesh] = useState(false);
+  const entry = document.sections.find((s) => s.name === open) ?? null;
+  const port = document.ports.find((p) => p.name === open) ?? null;
+  const gone = !entry && !port;
+  useEffect(() => {
+    if (gone) closeSection();
+  }, [gone]);
+  // What the modes rest on; other edits leave them as they are.
+  const { givens, materials, parts, lines } = document;
+  const band = entry ? '' : `${document.solve.from} ${document.solve.to} ${document.solve.accuracy}`;
+  useEffect(() => {
+    if (gone) return;
+    const wait = setTimeout(() => askSection(useProject.getState().document!, { task: 'prepare' }), 120);
+    return () => clearTimeout(wait);
+  }, [gone, entry, port, givens, materials, parts, lines, band]);
+
+  const letters = prepared ? [...prepared.axes, prepared.normal].map((a) => 'xyz'[a]).join('') : 'xyz';
+  const quantities = useMemo(() => quantitiesOf(letters), [letters]);
+  const field = tab === 'modes' || tab === 'sweep' || tab === 'grid' ? (modes?.fields[chosen] ?? null) : null;
+  const errors = problems.filter((p) => p.severity === 'error');
+  return (
+    <section className="section-view" aria-label={`Section ${open}`}>
+      <header className="row">
+        <button type="button" className="tool" onClick={closeSection}>
+          Back to the model
+        </button>
+        <h2>{open}</h2>
+        {prepared && (
+          <span className="quiet">
+            across {letters[2]} at {formatSI(prepared.at, 'length', 4)} · {formatSI(prepared.frequency, 'frequency', 5)} ·{' '}
+            {prepared.cells.toLocaleString('en')} cells, {prepared.x.length - 1} by {prepared.y.length - 1}
+          </span>
+        )}
+        <span className="grow" />
+        <select className="plain-select" aria-label="Field shown" value={shown} onChange={(e) => setShown(e.target.value)}>
+          <option value="none">bodies</option>
+          {Object.entries(quantities).map(([key, q]) => (
+            <option key={key} value={key}>
+              {q.label}
+            </option>
+          ))}
+        </select>
+        <button type="button" className="tool" aria-pressed={mesh} onClick={() => setMesh(!mesh)}>
+          Grid
+        </button>
+      </header>
+      {errors.map((p) => (
+        <div key={p.code + p.message} role="alert" className="notice bad">
+          {p.message} {p.fix}
+        </div>
+      ))}
+      {fault && (
+        <div role="alert" className="notice bad">
+          {fault}
+        </div>
+      )}
+      {prepared ? (
+        <SectionCanvas section={prepared} field={shown === 'none' ? null : field} quantity={quantities[shown] ?? quantities.e} grid={mesh} />
+      ) : (
+        <p className="quiet pad">{errors.length ? 'Mend the section in the ledger; it is solved again at once.' : 'Laying the grid …'}</p>
+      )}
+      <nav className="row section-tabs" aria-label="What is shown of the section">
+        {(Object.keys(tabs) as Tab[]).map((key) => (
+          <button key={key} type="button" className="tool" aria-pressed={tab === key} onClick={() => setTab(key)}>
+            {tabs[key]}
+          </button>
+        ))}
+        <span className="grow" />
+        {busy && busy.task !== 'prepare' ? (
+          <>
+            <span className="quiet" role="status">
+              {busyWords[busy.task]}
+              {busy.of ? `, ${busy.done} of ${busy.of}` : ''}
+            </span>
+            <button type="button" className="tool" onClick={stopSection}>
+              Stop and keep
+            </button>
+          </>
+        ) : (
+          <>
+            {modes && <span className="quiet">solved in {modes.seconds.toPrecision(2)} s</span>}
+            {prepared && !modes && prepared.cells > promptCells && <span className="quiet">more cells than are solved at once while you edit</span>}
+            <button type="button" className="tool" disabled={!prepared} onClick={() => askSection(document, { task: 'modes' })}>
+              Solve modes
+            </button>
+          </>
+        )}
+      </nav>
+      <div className="section-lower">
+        {tab === 'modes' &&
+          (modes?.figures.length ? (
+            <>
+              <ModeTable figures={modes.figures} chosen={chosen} axes={letters} onChoose={(n) => useSection.setState({ chosen: n })} />
+              <ModeDetails figures={modes.figures} chosen={chosen} />
+            </>
+          ) : (
+            <p className="quiet pad">{modes ? 'No mode was found.' : busy ? 'Solving …' : 'No modes solved yet.'}</p>
+          ))}
+        {tab === 'sweep' && <SweepStudy key={open} entry={entry} band={[document.solve.from, document.solve.to]} />}
+        {tab === 'grid' && <ConvergenceStudy />}
+      </div>
+    </section>
+  );
+}
