@@ -4,6 +4,7 @@ import { waveRows } from './wave';
 import { mixAdd, mixChanges, mixShares } from './mix';
 import { cutChanges, cutMixed, cutSave } from './cut';
 import { guides } from './guide';
+import { portals } from './portal';
 import * as P from './params';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
 
@@ -274,6 +275,7 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
     if (thread == 0) {
       updatePorts(cfg, n);
       guides(word(cfg, P.P_GUIDES), <i32>word(cfg, P.P_GUIDE_COUNT), n);
+      portals(word(cfg, P.P_PORTALS), <i32>word(cfg, P.P_PORTAL_COUNT), n);
     }
     barrier(gate, threads);
     electricPlane(cfg, k0, n);

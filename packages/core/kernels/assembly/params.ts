@@ -68,4 +68,6 @@ export const P_WAVE_E_TURN: i32 = 82;
 export const P_WAVE_H: i32 = 83; // the same of H
 export const P_WAVE_H_START: i32 = 84;
 export const P_WAVE_H_TURN: i32 = 85;
-export const P_WORDS: i32 = 86;
+export const P_PORTALS: i32 = 86; // guided ports before absorbing layers: u32 addresses, see portal.ts
+export const P_PORTAL_COUNT: i32 = 87;
+export const P_WORDS: i32 = 88;

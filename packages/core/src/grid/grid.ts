@@ -139,6 +139,8 @@ function settle(wishes: Wish[], limits: Limit[], min: number, max: number, floor
   const metal = inside.filter((w) => w.rank >= 5);
   const thirds: { at: number; outward: number; size: number }[] = [];
   for (const edge of [...inside].sort((a, b) => (b.length ?? 0) - (a.length ?? 0))) {
+    // At the region's end the sheet goes on.
+    if (Math.min(Math.abs(edge.at - min), Math.abs(edge.at - max)) <= same) continue;
     if (edge.outward === undefined || thirds.some((t) => Math.abs(t.at - edge.at) <= same)) continue;
     const solidHere = metal.some((w) => Math.abs(w.at - edge.at) <= same && w.rank !== 5 && w.rank !== 8);
     // One cell must span the two lines, so it may be no larger than what stands around allows.

@@ -17,6 +17,8 @@ export interface SceneGuide {
   modes: number;
   /** Distance of the reference plane inside the structure, metres. */
   shift: number;
+  /** It sees several media: the guide goes on behind it into absorbing layers. */
+  mixed?: boolean;
 }
 
 export type GuidePort = Extract<Port, { kind: 'guide-face' | 'guide-plane' }>;

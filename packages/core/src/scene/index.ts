@@ -1,5 +1,6 @@
 export * from './ports.ts';
 export * from './scene.ts';
 export * from './guides.ts';
+export { seesSeveral } from './mixedGuides.ts';
 export * from './sections.ts';
 export * from './waves.ts';

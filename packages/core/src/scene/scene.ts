@@ -15,6 +15,7 @@ import { type Body, evaluateModel, type ModelCache, type Model } from '../geomet
 import { frozenAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
+import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
@@ -246,6 +247,21 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   const max = [0, 1, 2].map(
     (a) => Math.max(...bodies.map((b) => b.max[a]), ...[...ports, ...guides].map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
   ) as Point3;
+  const region = { min, max, boundaries };
+  const solids = bodies.map((b) => ({ ...b, material: frozenAt(b.material, (from + to) / 2) ?? b.material }));
+  for (const g of guides) if (seesSeveral(g, solids)) g.mixed = true;
+  problems.push(...endAtGuides(guides, bodies, [...ports, ...guides], region));
+  const open = guides.find((g) => g.mixed);
+  if (open && recorders.some((r) => r.kind === 'far-field'))
+    problems.push(
+      problem(
+        'error',
+        'recorder.port',
+        { part: 'recorders' },
+        `A far field cannot be taken while the guided port ${open.name} sees several media: the model goes on behind it.`,
+        'Remove the far field, or feed with a lumped port.',
+      ),
+    );
   for (const [i, r] of recorders.entries())
     if (r.kind === 'field-plane' && bodies.length && (r.at < min[r.normal] || r.at > max[r.normal]))
       problems.push(

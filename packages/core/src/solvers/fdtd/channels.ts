@@ -1,14 +1,14 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { Scene } from '../../scene/index.ts';
-import type { GuideModes } from './guides.ts';
+import type { GuideModes, ModeShape } from './guides.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import type { Simulation } from './simulation.ts';
 
 /** One way in and out of the structure: a lumped port, or a mode of a guided one. */
 export type Channel =
   | { kind: 'lumped'; name: string; port: number; resistance: number }
-  | { kind: 'guided'; name: string; guide: number; mode: number; modes: GuideModes; shift: number };
+  | { kind: 'guided'; name: string; guide: number; mode: number; modes: GuideModes; shift: number; signals: number[] };
 
 /** Channels in the order of the document's ports, modes in theirs. */
 export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
@@ -19,20 +19,43 @@ export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
     ...scene.guides.flatMap((g, guide) =>
       guides[guide].modes.map((_, mode) => ({
         order: g.order + mode / 100,
-        channel: { kind: 'guided' as const, name: g.name, guide, mode, modes: guides[guide], shift: g.shift },
+        channel: {
+          kind: 'guided' as const,
+          name: g.name,
+          guide,
+          mode,
+          modes: guides[guide],
+          shift: g.shift,
+          signals: signalsOf(guides[guide], mode),
+        },
       })),
     ),
   ];
   return all.sort((a, b) => a.order - b.order).map((e) => e.channel);
 }
 
+/** Signals of a port that belong to a mode: its own, or those of its profiles. */
+function signalsOf({ modes }: GuideModes, mode: number): number[] {
+  const width = (m: number): number => modes[m].shape?.profiles.length ?? 1;
+  let first = 0;
+  for (let m = 0; m < mode; m++) first += width(m);
+  return Array.from({ length: width(mode) }, (_, k) => first + k);
+}
+
+type C = [re: number, im: number];
+const over = (a: C, b: C): C => {
+  const d = b[0] ** 2 + b[1] ** 2;
+  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
+};
+
 /** Part of a series after which it is faded. */
 const fadeFrom = 0.5;
 
 /** Running spectra of all channels while one of them is excited. */
 export class ChannelSpectra {
-  private readonly first: PortSpectrum[];
-  private readonly second: (PortSpectrum | null)[];
+  /** Of each channel the spectra of its signals: voltages or E, and H. */
+  private readonly first: PortSpectrum[][];
+  private readonly second: PortSpectrum[][];
 
   constructor(
     private readonly channels: readonly Channel[],
@@ -41,18 +64,22 @@ export class ChannelSpectra {
     private readonly source: PortSpectrum,
     private readonly dt: number,
   ) {
-    this.first = channels.map(() => new PortSpectrum(frequencies, dt, 1));
-    this.second = channels.map((c) => (c.kind === 'guided' ? new PortSpectrum(frequencies, dt, 0.5) : null));
+    const spectra = (c: Channel, late: number): PortSpectrum[] =>
+      (c.kind === 'guided' ? c.signals : [0]).map(() => new PortSpectrum(frequencies, dt, late));
+    // Before absorbing layers E is read before a step, else after it.
+    this.first = channels.map((c) => spectra(c, c.kind === 'guided' && c.modes.modes[c.mode].shape ? 0 : 1));
+    this.second = channels.map((c) => (c.kind === 'guided' ? spectra(c, 0.5) : []));
   }
 
-  update(simulation: Simulation): void {
+  update(simulation: Simulation, change: (x: Float64Array) => Float64Array = (x) => x): void {
     this.channels.forEach((c, n) => {
-      if (c.kind === 'lumped') this.first[n].update(simulation.voltage(c.port));
-      else {
-        const { v, i } = simulation.guided(c.guide, c.mode);
-        this.first[n].update(v);
-        this.second[n]!.update(i);
-      }
+      if (c.kind === 'lumped') this.first[n][0].update(change(simulation.voltage(c.port)));
+      else
+        c.signals.forEach((signal, k) => {
+          const { v, i } = simulation.guided(c.guide, signal);
+          this.first[n][k].update(change(v));
+          this.second[n][k].update(change(i));
+        });
     });
   }
 
@@ -68,14 +95,7 @@ export class ChannelSpectra {
       return out;
     };
     this.source.update(source.subarray(0, simulation.steps));
-    this.channels.forEach((c, n) => {
-      if (c.kind === 'lumped') this.first[n].update(fade(simulation.voltage(c.port)));
-      else {
-        const { v, i } = simulation.guided(c.guide, c.mode);
-        this.first[n].update(fade(v));
-        this.second[n]!.update(fade(i));
-      }
-    });
+    this.update(simulation, fade);
     return this;
   }
 
@@ -85,7 +105,7 @@ export class ChannelSpectra {
    */
   waves(channel: number, f: number): { a: [number, number]; b: [number, number] } {
     const c = this.channels[channel];
-    const v: [number, number] = [this.first[channel].re[f], this.first[channel].im[f]];
+    const v: [number, number] = [this.first[channel][0].re[f], this.first[channel][0].im[f]];
     if (c.kind === 'lumped') {
       const root = Math.sqrt(c.resistance);
       const mean = Math.cos(Math.PI * this.frequencies[f] * this.dt);
@@ -93,14 +113,51 @@ export class ChannelSpectra {
       const a: [number, number] = [this.source.re[f] * drive, this.source.im[f] * drive];
       return { a, b: [(v[0] * mean) / root - a[0], (v[1] * mean) / root - a[1]] };
     }
-    const { admittance } = c.modes.modes[c.mode].at(this.frequencies[f]);
-    const i: [number, number] = [this.second[channel]!.re[f], this.second[channel]!.im[f]];
+    const mode = c.modes.modes[c.mode];
+    const { admittance, beta } = mode.at(this.frequencies[f]);
+    if (mode.shape) return this.shapedWaves(channel, f, mode.shape, admittance, beta, c.modes.step);
+    const i: [number, number] = [this.second[channel][0].re[f], this.second[channel][0].im[f]];
     const y2 = admittance[0] ** 2 + admittance[1] ** 2;
     const iy: [number, number] = [(i[0] * admittance[0] + i[1] * admittance[1]) / y2, (i[1] * admittance[0] - i[0] * admittance[1]) / y2];
     // As for lumped ports, the scheme's power is that of the mean of E over a step.
     const mean = Math.cos(Math.PI * this.frequencies[f] * this.dt);
     const weight = Math.sqrt((mean * Math.sqrt(y2)) / eta0) / 2;
     return { a: [weight * (v[0] + iy[0]), weight * (v[1] + iy[1])], b: [weight * (v[0] - iy[0]), weight * (v[1] - iy[1])] };
+  }
+
+  /**
+   * The same of a mode whose shape changes: its profile at this frequency is a sum of the recorded ones. H stands half a cell
+   * inside, where a wave in is by exp(-j beta d / 2) late and one out by as much early; their sum on the plane and their difference
+   * there are what was projected.
+   */
+  private shapedWaves(
+    channel: number,
+    f: number,
+    shape: ModeShape,
+    admittance: [number, number],
+    beta: [number, number],
+    step: number,
+  ): { a: [number, number]; b: [number, number] } {
+    const frequency = this.frequencies[f];
+    const shares = shape.shares(frequency);
+    const sum = (list: PortSpectrum[], by: number[]): C => by.reduce<C>((t, s, k) => [t[0] + s * list[k].re[f], t[1] + s * list[k].im[f]], [0, 0]);
+    const flux = shape.flux(frequency);
+    // E was projected on the profiles' H, and H on their E.
+    const v = sum(this.first[channel], shares.h).map((x) => x / flux) as C;
+    // Half a cell of the mode: z = exp(-j beta d / 2), w its inverse; Y on the plane is that half a cell on, times (z + w) / 2.
+    const [z, w] = [-1, 1].map((sign): C => {
+      const size = Math.exp((-sign * beta[1] * step) / 2);
+      return [size * Math.cos((beta[0] * step) / 2), sign * size * Math.sin((beta[0] * step) / 2)];
+    });
+    const both: C = [z[0] + w[0], z[1] + w[1]];
+    const half = over(admittance, [both[0] / 2, both[1] / 2]);
+    const i = over(sum(this.second[channel], shares.e), half);
+    // v = p + q and i = p z - q w.
+    const p = over([i[0] + v[0] * w[0] - v[1] * w[1], i[1] + v[0] * w[1] + v[1] * w[0]], both);
+    const q: C = [v[0] - p[0], v[1] - p[1]];
+    const mean = Math.cos(Math.PI * frequency * this.dt);
+    const weight = Math.sqrt((mean * Math.hypot(...admittance)) / eta0);
+    return { a: [weight * p[0], weight * p[1]], b: [weight * q[0], weight * q[1]] };
   }
 }
 

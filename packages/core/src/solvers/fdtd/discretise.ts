@@ -128,7 +128,8 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   });
   const guides = scene.guides.map((g) => guidePlane(g, grid));
   const special = new Map<string, { held: number[]; metal: number[] }>();
-  for (const guide of guides) {
+  for (const [g, guide] of guides.entries()) {
+    if (scene.guides[g].mixed) continue;
     const { held, backed } = guideEdges(guide, grid);
     for (const [list, what] of [
       [held, 'held'],

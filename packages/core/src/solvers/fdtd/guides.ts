@@ -4,8 +4,9 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { Scene, SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
-import type { Discrete } from './discretise.ts';
+import { coefficients, type Discrete } from './discretise.ts';
 import { collectMedia } from './materials.ts';
+import { mixedModes } from './mixedModes.ts';
 import { Painter } from './painter.ts';
 
 /** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
@@ -94,11 +95,6 @@ export function guideSection(d: Discrete, g: GuidePlane): Section {
 /** Points across a port, each way, at which its filling is looked at before a run. */
 const looks = 32;
 
-const mediaFault = {
-  code: 'port.media',
-  message: 'The guided port sees several media, or its rim cuts one: its modes would change their shape with frequency.',
-  fix: 'Let the guide be filled with one medium where the port is, or feed it with a lumped port.',
-};
 const shortFault = {
   code: 'port.shorted',
   message: 'The port lies wholly in metal.',
@@ -124,8 +120,8 @@ export function checkGuides(scene: Scene): Problem[] {
         painter.paint(y, z, xs, found);
         for (const m of found) if (!media.conductor[m]) seen.add(media.re[m]);
       }
-    if (seen.size === 1) return [];
-    const { code, message, fix } = seen.size ? mediaFault : shortFault;
+    if (seen.size) return [];
+    const { code, message, fix } = shortFault;
     return [problem('error', code, { part: 'ports', name: g.name }, message, fix)];
   });
 }
@@ -142,11 +138,22 @@ export interface Dispersion {
 /** One mode of a port, ready for the time stepping. */
 export interface PortMode {
   mode: Mode;
-  /** Permittivity-like capacitance, inductance and cutoff of its line (relative, relative, 1/m). */
-  line: { c: number; l: number; kc: number; form: 'shunt' | 'series' };
+  /** Permittivity-like capacitance, inductance and cutoff of its line (relative, relative, 1/m); null where it has a shape that changes. */
+  line: { c: number; l: number; kc: number; form: 'shunt' | 'series' } | null;
   /** Characteristic impedance of a TEM mode, V^2 / 2P, ohms. */
   impedance: number | null;
   at(frequency: number): Dispersion;
+  /** Of ports that see several media: how the mode's shape changes over the band. */
+  shape?: ModeShape;
+}
+
+/** A mode's profiles at some frequencies. */
+export interface ModeShape {
+  profiles: readonly Mode[];
+  /** Shares of the profiles in E and in H of the mode at a frequency. */
+  shares(frequency: number): { e: number[]; h: number[] };
+  /** Integral of e x h of the mode so made. */
+  flux(frequency: number): number;
 }
 
 export interface GuideModes {
@@ -178,14 +185,7 @@ export function guideModes(
   const step = Math.abs(x[inner] - x[plane.plane]);
   const uniform = uniformPermittivity(section);
   if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message, shortFault.fix);
-  if (uniform === null) return fail(mediaFault.code, mediaFault.message, mediaFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
-  const modes = solveSection(section, k0, { count: guide.modes, kernel });
-  if (modes.length < guide.modes)
-    return fail('port.modes', `The cross-section has only ${modes.length} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
-  const cutoff2 = (m: Mode): number => Math.max(0, uniform * k0 * k0 - m.beta2);
-  if (modes.every((m) => cutoff2(m) >= uniform * discreteK(band.to, d.dt) ** 2))
-    return fail('port.cutoff', 'No mode of the port propagates anywhere in the band.', 'Raise the band, widen the guide, or look for a wrong unit.');
   const cellAdmittance = (beta2: number, y: (b: number) => number): Dispersion => {
     // b = 2/dz sin(beta dz / 2); below cutoff the sine becomes a hyperbolic one.
     const b = Math.sqrt(Math.abs(beta2));
@@ -196,6 +196,26 @@ export function guideModes(
     const alpha = (2 / step) * Math.asinh((b * step) / 2);
     return { beta: [0, -alpha], admittance: [0, y(b) * Math.cosh((alpha * step) / 2)], propagates: false };
   };
+  const few = (found: number): { problems: Problem[] } =>
+    fail('port.modes', `The cross-section has only ${found} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
+  const cutoffFault = (): { problems: Problem[] } =>
+    fail('port.cutoff', 'No mode of the port propagates anywhere in the band.', 'Raise the band, widen the guide, or look for a wrong unit.');
+  if (uniform === null && !guide.mixed)
+    return fail(
+      'port.media',
+      'On the grid the guided port sees several media, though only one could be seen before.',
+      'Look whether a thin body crosses the port or its rim; let one medium fill the guide there.',
+    );
+  if (uniform === null || guide.mixed) {
+    const mixed = mixedModes(section, band, guide.modes, (f) => discreteK(f, d.dt), cellAdmittance, kernel);
+    if (mixed.length < guide.modes) return few(mixed.length);
+    if (!mixed.some((m) => m.at(band.to).propagates)) return cutoffFault();
+    return { found: { plane, section, step, modes: mixed } };
+  }
+  const modes = solveSection(section, k0, { count: guide.modes, kernel });
+  if (modes.length < guide.modes) return few(modes.length);
+  const cutoff2 = (m: Mode): number => Math.max(0, uniform * k0 * k0 - m.beta2);
+  if (modes.every((m) => cutoff2(m) >= uniform * discreteK(band.to, d.dt) ** 2)) return cutoffFault();
   const made = modes.map((mode): PortMode => {
     const kc2 = cutoff2(mode);
     const tm = mode.kind === 'TM';
@@ -215,6 +235,50 @@ export function guideModes(
     };
   });
   return { found: { plane, section, step, modes: made } };
+}
+
+/** Edges of a portal: E on the plane, H half a cell inside, what the current of each mode does to E, weights of each profile. */
+export function portalEdges(
+  d: Discrete,
+  { plane: g, section, modes }: GuideModes,
+): { c: 0 | 1 | 2; at: Index; other: 0 | 1 | 2; beyond: Index; source: number[]; e: number[]; h: number[] }[] {
+  const st = stepsOf(section);
+  const nu = st.nu + 1;
+  const cell = g.into > 0 ? g.plane : g.plane - 1;
+  const profiles = modes.flatMap((m) => m.shape!.profiles);
+  const out: ReturnType<typeof portalEdges> = [];
+  for (let n = 0; n < section.eu.length; n++) {
+    const [i, j] = [n % nu, Math.floor(n / nu)];
+    const place = (k: number): Index => indexOf(g, k, g.lo[0] + i, g.lo[1] + j);
+    // Power along the normal is E_u H_v - E_v H_u. The grid keeps E times the free part of its edge.
+    const one = (
+      c: 0 | 1 | 2,
+      other: 0 | 1 | 2,
+      eps: number,
+      free: number,
+      area: number,
+      sign: number,
+      e: (m: Mode) => number,
+      h: (m: Mode) => number,
+    ): void => {
+      if (!(eps > 0)) return;
+      const at = place(g.plane);
+      const [, cb] = coefficients(d, c, at);
+      out.push({
+        c,
+        at,
+        other,
+        beyond: place(cell),
+        // A current like n x h sends this mode alone.
+        source: modes.map((m) => (sign * cb * h(m.mode)) / (c0 * d.dt)),
+        e: profiles.map((m) => sign * h(m) * area),
+        h: profiles.map((m) => sign * g.into * e(m) * free * area),
+      });
+    };
+    one(g.u, g.v, section.eu[n], section.lu?.[n] ?? 1, st.du[i] * st.dualV[j], 1, (m) => m.e.u[n], (m) => m.h.v[n]); // prettier-ignore
+    one(g.v, g.u, section.ev[n], section.lv?.[n] ?? 1, st.dualU[i] * st.dv[j], -1, (m) => m.e.v[n], (m) => m.h.u[n]); // prettier-ignore
+  }
+  return out;
 }
 
 /** Edges of a port's plane with, for each mode, its field and the weight of the H sample beyond in the mode's current. */

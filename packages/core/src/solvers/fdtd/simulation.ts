@@ -3,7 +3,7 @@ import { kernelImports, wasm } from '../kernels.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
 import { coefficients, type Discrete } from './discretise.ts';
 import type { WavePlan, WaveRow } from './discreteWave.ts';
-import { type GuideModes, weightedEdges } from './guides.ts';
+import { type GuideModes, portalEdges, weightedEdges } from './guides.ts';
 import type { SceneLoad } from '../../scene/index.ts';
 import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
@@ -182,9 +182,33 @@ export class Simulation {
     words[P.SRC_START] = put(Int32Array.from({ length: nz + 1 }, (_, k) => held.filter((h) => h.k < k).length));
 
     // Guided ports: edges with the modes' fields, a line for each mode, what it sends and what is recorded.
-    const records = (plan.guides ?? []).map(({ modes }) => arena.take(modes.length * 2 * plan.maxSteps * 8));
-    const guideAddresses = (plan.guides ?? []).map((guide, g) => {
+    const records = (plan.guides ?? []).map(({ modes }) => arena.take(signalsOf(modes) * 2 * plan.maxSteps * 8));
+    const portalAddresses = (plan.guides ?? []).flatMap((guide, g) => {
+      const { modes } = guide;
+      if (modes[0].line) return [];
+      const edges = portalEdges(d, guide);
+      const profiles = signalsOf(modes);
+      const stride = 8 + 4 * modes.length + 8 * profiles;
+      const view = new DataView(new ArrayBuffer(edges.length * stride));
+      edges.forEach(({ c, at, other, beyond, source, e, h }, n) => {
+        view.setUint32(n * stride, words[P.EX + c] + offset(at), true);
+        view.setUint32(n * stride + 4, words[P.HX + other] + offset(beyond), true);
+        source.forEach((v, m) => view.setFloat32(n * stride + 8 + 4 * m, v, true));
+        e.forEach((v, k) => {
+          view.setFloat32(n * stride + 8 + 4 * modes.length + 8 * k, v, true);
+          view.setFloat32(n * stride + 12 + 4 * modes.length + 8 * k, h[k], true);
+        });
+      });
+      const sources = Float32Array.from({ length: modes.length * plan.maxSteps }, (_, i) =>
+        plan.drive!(g, Math.floor(i / plan.maxSteps), ((i % plan.maxSteps) + 0.5) * dt),
+      );
+      return [put(Uint32Array.of(put(new Uint32Array(view.buffer)), edges.length, modes.length, profiles, put(sources), records[g], plan.maxSteps))];
+    });
+    words[P.PORTALS] = put(Uint32Array.from(portalAddresses));
+    words[P.PORTAL_COUNT] = portalAddresses.length;
+    const guideAddresses = (plan.guides ?? []).flatMap((guide, g) => {
       const { modes, step } = guide;
+      if (!modes[0].line) return [];
       const edges = weightedEdges(guide);
       const stride = 8 + 8 * modes.length;
       const view = new DataView(new ArrayBuffer(edges.length * stride));
@@ -213,7 +237,8 @@ export class Simulation {
       ];
       u32.forEach((v, i) => head.setUint32(4 * i, v, true));
       head.setFloat64(32, (c0 * dt) / step, true);
-      modes.forEach(({ line: { c, l, kc, form } }, m) => {
+      modes.forEach(({ line }, m) => {
+        const { c, l, kc, form } = line!;
         const cut = c0 * dt * kc;
         const factors = [
           (c0 * dt) / (c * step),
@@ -225,7 +250,7 @@ export class Simulation {
         ];
         factors.forEach((v, i) => head.setFloat64(40 + m * 48 + 8 * i, v, true));
       });
-      return put(new Uint32Array(head.buffer));
+      return [put(new Uint32Array(head.buffer))];
     });
     words[P.GUIDES] = put(Uint32Array.from(guideAddresses));
     words[P.GUIDE_COUNT] = guideAddresses.length;
@@ -433,7 +458,10 @@ export class Simulation {
     return new Float64Array(this.buffer, this.at.voltages[port], this.step);
   }
 
-  /** Amplitude of a guided mode's E after each step, and of its H half a step before, at the port's plane. */
+  /**
+   * Amplitude of a guided mode's E after each step, and of its H half a step before, at the port's plane. Of a port with profiles:
+   * E before each step, and H half a step after, on a profile, those of all modes counted through.
+   */
   guided(guide: number, mode: number): { v: Float64Array; i: Float64Array } {
     const at = this.at.records[guide] + 2 * mode * this.plan.maxSteps * 8;
     return { v: new Float64Array(this.buffer, at, this.step), i: new Float64Array(this.buffer, at + this.plan.maxSteps * 8, this.step) };
@@ -449,6 +477,9 @@ export class Simulation {
     for (const h of this.helpers) h.close();
   }
 }
+
+/** Signals that a guided port records: one for each mode or profile. */
+const signalsOf = (modes: GuideModes['modes']): number => modes.reduce((n, m) => n + (m.shape?.profiles.length ?? 1), 0);
 
 const bias = 1e-20;
 

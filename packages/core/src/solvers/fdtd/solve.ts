@@ -289,7 +289,9 @@ function timeSignal(simulation: Simulation, channels: readonly Channel[], dt: nu
   const ports = channels.length;
   const every = Math.max(1, Math.ceil(simulation.steps / 2000));
   const count = Math.floor(simulation.steps / every);
-  const signals = channels.map((c) => (c.kind === 'lumped' ? simulation.voltage(c.port) : simulation.guided(c.guide, c.mode).v));
+  const signals = channels.map((c) =>
+    c.kind === 'lumped' ? simulation.voltage(c.port) : simulation.guided(c.guide, c.signals[c.signals.length >> 1]).v,
+  );
   return {
     time: { shape: [count], data: Float64Array.from({ length: count }, (_, n) => (n + 1) * every * dt) },
     signal: {
