@@ -1,6 +1,6 @@
 import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { readProject } from '@jadebell/core/document';
+import { type Port, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { packResult } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
@@ -9,13 +9,20 @@ import { nodeHost } from '@jadebell/node';
 import { makeBuoy } from './buoy.ts';
 import { applyChanges } from './load.ts';
 
-/** Runs that each demo project is shown with: changes of givens, oldest first. */
-const runs: Record<string, Record<string, string>[]> = {
+/** The mast line with lumped ports at the ends of its strip in place of the guided ones. */
+const lumped = (project: Project): Project => ({
+  ...project,
+  ports: ['-l / 2', 'l / 2'].map((x, i): Port => ({ kind: 'path', name: ['left', 'right'][i], from: [x, '0 mm', '0 mm'], to: [x, '0 mm', 'h'], width: 'w', across: 'y', resistance: '50 ohm' })), // prettier-ignore
+});
+
+/** Runs that each demo project is shown with, oldest first: changes of givens, or of the project. */
+const runs: Record<string, (Record<string, string> | ((p: Project) => Project))[]> = {
   'tag-868': [{ bend: '30 mm' }, {}],
   'beacon-element': [{}],
   'gauge-feed-guide': [{}],
   'gauge-feed-bend': [{}],
   'gauge-feed-filter': [{}],
+  'mast-line': [lumped, {}],
   'mooring-reflector': [{}],
   'patch-wall-element': [{ inset: '0.2 * l' }, {}],
 };
@@ -33,7 +40,7 @@ export async function solveDemo(folder: string, only: string | undefined, print:
     const { project } = readProject(await readFile(join(folder, name), 'utf8'));
     if (!project) throw new Error(`${name} is no project.`);
     for (const [n, set] of (runs[stem] ?? []).entries()) {
-      const changed = applyChanges(project, { set }).project;
+      const changed = typeof set === 'function' ? set(project) : applyChanges(project, { set }).project;
       const { scene, problems } = buildScene(changed, await loadGeometryKernel());
       if (!scene) throw new Error(`${name}: ${problems[0].message}`);
       const result = await solvers[changed.solve.solver].solve(scene, { host });

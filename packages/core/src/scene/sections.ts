@@ -19,6 +19,8 @@ export interface SceneSection {
   bend: { radius: number; axis: 0 | 1 } | null;
   grid: { perWavelength: number } | { cell: [number, number] };
   boxes: { min: [number, number]; max: [number, number]; cell: number }[];
+  /** Makes all cells finer, those that follow metal's features too; absent: 1. */
+  finer?: number;
 }
 
 /** Reads a section of the document. */

@@ -18,7 +18,8 @@ export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: numb
     frequency: (band.from + band.to) / 2,
     near: 0,
     bend: null,
-    grid: { perWavelength: 2 * accuracyTable[accuracy].cellsPerWavelength },
+    grid: { perWavelength: accuracyTable[accuracy].cellsPerWavelength },
+    finer: 3,
     boxes: [],
   };
 }

@@ -56,8 +56,9 @@ export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number)
   };
 }
 
-/** The grid of a section, with cells `finer` times smaller than it asks for. */
-export function sectionGrid(bodies: readonly Body[], s: SceneSection, finer = 1): SectionGrid {
+/** The grid of a section, with cells so many `times` smaller than it asks for. */
+export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1): SectionGrid {
+  const finer = times * (s.finer ?? 1);
   const [u, v] = [(s.normal + 1) % 3, (s.normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
   const size = Math.min(s.max[0] - s.min[0], s.max[1] - s.min[1]);
   const depth = 1e-3 * size;

@@ -1,0 +1,50 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import type { ManifoldToplevel } from 'manifold-3d';
+import { emptyProject, type Line, type Port, type Project } from '../document/index.ts';
+import { loadGeometryKernel } from '../geometry/index.ts';
+import { buildScene } from './index.ts';
+
+let kernel: ManifoldToplevel;
+beforeAll(async () => {
+  kernel = await loadGeometryKernel();
+});
+
+const box = (name: string, material: string, size: [string, string, string], at: [string, string, string]): Line => ({ kind: 'box', name, material, size, anchor: 'base', at }); // prettier-ignore
+const port = (name: string, at: string, into: 'up' | 'down', to = '6 mm'): Port => ({ kind: 'guide-plane', name, normal: 'x', into, at, from: ['-8 mm', '0 mm'], to: ['8 mm', to], modes: '1', shift: '0 mm' }); // prettier-ignore
+/** A strip on a board, with a guided port at either end. */
+const line = (change: Partial<Project> = {}): Project => ({
+  ...emptyProject('t'),
+  lines: [
+    box('board', 'Polyimide film', ['40 mm', '20 mm', '1 mm'], ['0 mm', '0 mm', '0 mm']),
+    box('strip', 'Copper', ['40 mm', '2 mm', '0.1 mm'], ['0 mm', '0 mm', '1 mm']),
+  ],
+  ports: [port('left', '-20 mm', 'up'), port('right', '20 mm', 'down')],
+  recorders: [],
+  recordAt: [],
+  solve: { solver: 'fdtd', from: '2 GHz', to: '8 GHz', points: 11, accuracy: 'draft' },
+  margin: '5 mm',
+  ...change,
+});
+
+describe('guided ports that see several media', () => {
+  test('end the computed region at their planes, open to what lies behind', () => {
+    const { scene, problems } = buildScene(line(), kernel);
+    expect(problems.filter((p) => p.severity === 'error')).toEqual([]);
+    expect(scene!.guides.map((g) => g.mixed)).toEqual([true, true]);
+    expect([scene!.min[0], scene!.max[0]]).toEqual([expect.closeTo(-0.02, 9), expect.closeTo(0.02, 9)]);
+    // Elsewhere the margin stands.
+    expect(scene!.max[1]).toBeCloseTo(0.015, 9);
+    expect(buildScene(line({ boundaries: { ...line().boundaries, xMin: 'electric' } }), kernel).scene!.boundaries[0]).toBe('open');
+  });
+  test('a port in one medium stays as it was', () => {
+    const { scene } = buildScene(line({ ports: [port('left', '-20 mm', 'up', '0.9 mm'), port('right', '20 mm', 'down', '0.9 mm')] }), kernel);
+    expect(scene!.guides.map((g) => g.mixed)).toEqual([undefined, undefined]);
+    expect(scene!.min[0]).toBeCloseTo(-0.025, 9);
+  });
+  test('what lies behind such a port, and a far field beside it, are told', () => {
+    const behind = line({ lines: [...line().lines, box('far', 'Copper', ['1 mm', '1 mm', '1 mm'], ['-24 mm', '0 mm', '0 mm'])] });
+    expect(buildScene(behind, kernel).problems[0]).toMatchObject({ code: 'port.not-at-end', place: { name: 'left' } });
+    const pattern = line({ recorders: [{ kind: 'far-field', name: 'pattern', step: '5 deg' }], recordAt: ['5 GHz'] });
+    expect(buildScene(pattern, kernel).problems.map((p) => p.code)).toContain('recorder.port');
+  });
+});
