@@ -58,6 +58,13 @@ try {
   await page.getByText('Port modes').waitFor();
   await take('read-guide', 2500);
   await page.goto(service.address);
+  await page.getByRole('link', { name: 'Methane chip: bus and ring', exact: true }).click();
+  await page.locator('.entry').first().waitFor();
+  await page.keyboard.press('2');
+  await page.locator('#entry-coupler').getByRole('button', { name: 'Modes', exact: true }).click();
+  await page.getByText(/solved in/).waitFor({ timeout: 60_000 });
+  await take('feed-section', 1000);
+  await page.goto(service.address);
   await page.getByRole('link', { name: 'Mooring reflector', exact: true }).click();
   await page.locator('.entry').first().waitFor();
   await page.keyboard.press('2');

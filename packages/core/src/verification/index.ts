@@ -12,6 +12,7 @@ import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wallLoss } from './wallLoss.ts';
 
+import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
 import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
 import { bentSlab, leakySlab, lossyFilling, rodModes, surfaceWave, tensorSlab } from './modes/optical.ts';
@@ -51,4 +52,5 @@ export const cases: readonly Case[] = [
   lossyFilling,
   mixedGuide,
   microstripPorts,
+  irisFilter,
 ];
