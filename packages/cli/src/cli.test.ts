@@ -52,6 +52,27 @@ describe('command line', () => {
     expect((await jadebell('check', tag, '--json', '--set', 'film_h=2 km')).out).toContain('"machine.memory"');
   });
 
+  test('modes of sections and guided ports are solved by themselves', async () => {
+    const guide = fileURLToPath(new URL('../../../demo/gauge-feed-guide.json', import.meta.url));
+    const { code, out } = await jadebell('modes', guide, '--json');
+    expect(code).toBe(0);
+    const solved = JSON.parse(out) as { section: string; frequency: number; modes: { cutoff: number; kind: string; wall: number }[] }[];
+    expect(solved.map((s) => s.section)).toEqual(['wr62', 'left', 'right']);
+    for (const { modes } of solved) {
+      expect(modes).toHaveLength(4);
+      // TE10 of a guide 15.799 mm wide.
+      expect(modes[0].cutoff / (299792458 / (2 * 15.799e-3))).toBeCloseTo(1, 2);
+    }
+    // Only the section that reaches into the copper knows its loss.
+    expect(solved.map((s) => s.modes[0].wall > 0)).toEqual([true, false, false]);
+    const one = await jadebell('modes', guide, '--section', 'left', '--set', 'a=12 mm');
+    expect(one.out).toMatch(/^left: \d+ cells, 15\.0000 GHz\n {2}1 {2}TE/);
+    expect(await jadebell('modes', guide, '--section', 'middle')).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('There are wr62, left, right'),
+    });
+  });
+
   test('solve writes Touchstone, CSV and JSON that agree', async () => {
     const project = JSON.parse(readFileSync(tag, 'utf8'));
     project.solve = { ...project.solve, points: 41, from: '800 MHz', to: '950 MHz', details: { stopAt: 1e-3 } };

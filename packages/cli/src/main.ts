@@ -8,6 +8,7 @@ import type { Estimate } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
 import { type Changes, load, type Loaded } from './load.ts';
+import { modesOf, modesText } from './modes.ts';
 
 const usage = `jadebell: solve Jade Bell projects from the command line
 
@@ -15,12 +16,14 @@ const usage = `jadebell: solve Jade Bell projects from the command line
   jadebell check FILE                   evaluate and check a project
   jadebell estimate FILE                cells, memory, steps and expected time
   jadebell solve FILE --out DIR         solve and write Touchstone, CSV and JSON
+  jadebell modes FILE                   solve the modes of its sections and guided ports
 
 options
   --set NAME=EXPRESSION                 change a given; may be repeated
   --accuracy draft|normal|fine          override the project's accuracy
   --threads N                           threads to use (default: all)
-  --json                                print results of check and estimate as JSON
+  --section NAME                        of modes: that section or guided port alone
+  --json                                print results of check, estimate and modes as JSON
   --quiet                               print nothing but problems
 
 exit codes: 0 good, 1 the project has errors, 2 wrong usage, 3 stopped (what was done is written), 4 failed`;
@@ -30,6 +33,7 @@ interface Options {
   set?: string[];
   accuracy?: string;
   threads?: string;
+  section?: string;
   json?: boolean;
   quiet?: boolean;
   help?: boolean;
@@ -122,6 +126,7 @@ export async function main(args: string[]): Promise<number> {
         set: { type: 'string', multiple: true },
         accuracy: { type: 'string' },
         threads: { type: 'string' },
+        section: { type: 'string' },
         json: { type: 'boolean' },
         quiet: { type: 'boolean' },
         help: { type: 'boolean' },
@@ -137,9 +142,15 @@ export async function main(args: string[]): Promise<number> {
       out(JSON.stringify(projectJsonSchema(), null, 2));
       return exit.good;
     }
-    if (!['check', 'estimate', 'solve'].includes(command)) throw new UsageError(`There is no command '${command}'.`);
+    if (!['check', 'estimate', 'modes', 'solve'].includes(command)) throw new UsageError(`There is no command '${command}'.`);
     if (!file || more.length) throw new UsageError(`${command} needs one project file.`);
     if (command === 'solve' && !options.out) throw new UsageError('solve needs --out DIR.');
+    if (command === 'modes') {
+      const { solved, problems } = await modesOf(file, readChanges(options), options.section);
+      printProblems(problems);
+      if (solved.length) out(options.json ? JSON.stringify(solved, null, 2) : solved.map(modesText).join('\n'));
+      return problems.some((p) => p.severity === 'error') ? exit.project : exit.good;
+    }
     const machine = thisMachine();
     const { loaded, problems } = await load(file, readChanges(options), machine);
     if (command === 'check' && options.json) out(JSON.stringify({ good: loaded !== null, problems }, null, 2));

@@ -106,7 +106,12 @@ describe('modes of a section', () => {
   });
 
   test('an open edge far from the core changes nothing; a bend far too wide changes nothing', () => {
-    const far = { modes: 1, min: [-2.8 * um, -2.6 * um], max: [2.8 * um, 2.6 * um] } satisfies Partial<SceneSection>;
+    const far = {
+      modes: 1,
+      min: [-2.8 * um, -2.6 * um],
+      max: [2.8 * um, 2.6 * um],
+      grid: { cell: [0.15 * um, 0.15 * um] },
+    } satisfies Partial<SceneSection>;
     const [closed] = solve(ridge(), around(far)).figures;
     const [open] = solve(ridge(), around({ ...far, edges: ['open', 'open', 'open', 'open'] })).figures;
     expect(open.index[0]).toBeCloseTo(closed.index[0], 4);
@@ -205,6 +210,7 @@ describe('grids of a section', () => {
         .join();
     expect(told(around({ grid: { cell: [1e-9, 1e-9] } }))).toBe('section.cells');
     expect(told(around({ at: 3 }))).toBe('section.empty');
+    expect(told(around(), ridge(dielectric(4, { permeability: 2 })))).toBe('section.magnetic');
     expect(told(around(), [plainBody('block', 0, copper, bar(-1, 1, -1, 1))])).toBe('section.metal');
   });
   test('a guided port gives its section just inside its plane', () => {

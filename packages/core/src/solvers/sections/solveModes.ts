@@ -21,13 +21,24 @@ export interface SolvedSection {
 }
 
 /** Faults of a section that its grid or its filling shows. */
-export function checkSection(bodies: readonly Body[], s: SceneSection, g: SectionGrid, { section }: FilledSection): Problem[] {
+export function checkSection(bodies: readonly Body[], s: SceneSection, g: SectionGrid, { section, bodies: met }: FilledSection): Problem[] {
   const place = { part: 'sections', name: s.name } as const;
   if (![...section.eu, ...section.ev].some((e) => e !== 0))
     return [
       problem('error', 'section.metal', place, 'The section lies wholly in metal.', 'Move its plane or its corners to where the guide is open.'),
     ];
   if (sectionCells(g) > mostSectionCells) return [tooMany(s, g)];
+  const magnetic = met.find((b) => b.material.kind === 'dielectric' && ((b.material.permeability ?? 1) !== 1 || b.material.permeabilityAlong));
+  if (magnetic)
+    return [
+      problem(
+        'error',
+        'section.magnetic',
+        place,
+        `${magnetic.name} is of ${magnetic.material.name}, which is magnetic; sections do not take that yet.`,
+        'Choose a material without permeability.',
+      ),
+    ];
   if (!bodies.some((b) => b.min[s.normal] <= s.at && b.max[s.normal] >= s.at))
     return [problem('warning', 'section.empty', { ...place, chip: 'at' }, 'The plane meets no body.', 'Move it to where the guide runs.')];
   return [];
