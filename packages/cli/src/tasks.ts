@@ -3,13 +3,18 @@ import { bench } from './bench.ts';
 import { writeFileSync } from 'node:fs';
 import { format, resolveConfig } from 'prettier';
 import { benchModel } from './benchModel.ts';
+import { benchSection } from './benchSection.ts';
 import { solveDemo } from './demo.ts';
 import { reference } from './reference.ts';
 import { verify } from './verify.ts';
 
 const print = (line: string): void => console.log(line);
 const tasks: Record<string, (args: string[]) => Promise<number>> = {
-  bench: (args) => (args[0] === 'model' ? benchModel(print) : benchModel(print).then(() => bench(print))).then(() => 0),
+  bench: async ([only]) => {
+    const parts: Record<string, typeof bench> = { model: benchModel, section: benchSection, solver: bench };
+    for (const [name, run] of Object.entries(parts)) if (only === undefined || only === name) await run(print);
+    return 0;
+  },
   reference: async () => {
     writeFileSync('docs/reference.md', await format(reference(), { ...(await resolveConfig('docs/reference.md')), parser: 'markdown' }));
     return 0;

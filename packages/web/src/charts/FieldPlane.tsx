@@ -3,6 +3,7 @@ import type { ViewBody } from '../workers/protocol.ts';
 import { interpolateViridis } from 'd3-scale-chromatic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ColourScale } from './Pattern3D.tsx';
+import { useSize } from '../ui/useSize.ts';
 
 interface Props {
   /** Node coordinates, metres. */
@@ -24,14 +25,8 @@ const colours = Array.from({ length: 256 }, (_, i) => {
 /** |E| (peak over phase is bounded by it) on a plane in dB, on equal axes, with the bodies' outlines over it. */
 export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const holder = useRef<HTMLDivElement>(null);
-  const [box, setBox] = useState({ width: 0, height: 0 });
+  const [holder, box] = useSize();
   const [probe, setProbe] = useState('');
-  useEffect(() => {
-    const watch = new ResizeObserver(([e]) => setBox({ width: e.contentRect.width, height: e.contentRect.height }));
-    watch.observe(holder.current!);
-    return () => watch.disconnect();
-  }, []);
   const nu = u.length;
   const magnitude = useMemo(() => {
     const out = new Float64Array(nu * v.length);

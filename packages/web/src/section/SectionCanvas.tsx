@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDark } from '../ui/useDark.ts';
 import type { Prepared } from '../workers/section.protocol.ts';
 import type { Quantity } from './display.ts';
+import { useSize } from '../ui/useSize.ts';
 
 interface Props {
   section: Prepared;
@@ -43,15 +44,9 @@ function places(x: Float64Array, count: number): { cell: Int32Array; share: Floa
 /** A section to scale: bodies or a field of a mode, outlines, metal, the absorbing edges and, if asked for, the grid. */
 export function SectionCanvas({ section, field, quantity, grid }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const holder = useRef<HTMLDivElement>(null);
+  const [holder, box] = useSize();
   const dark = useDark();
-  const [box, setBox] = useState({ width: 0, height: 0 });
   const [probe, setProbe] = useState('');
-  useEffect(() => {
-    const watch = new ResizeObserver(([e]) => setBox({ width: e.contentRect.width, height: e.contentRect.height }));
-    watch.observe(holder.current!);
-    return () => watch.disconnect();
-  }, []);
   const { x, y, media } = section;
   const view = useMemo(() => {
     const [sx, sy] = [x[x.length - 1] - x[0], y[y.length - 1] - y[0]];
