@@ -1,15 +1,20 @@
 /** The dense pieces of the direct solver; matrices are row-major, complex values are pairs of real and imaginary part. */
 export interface FrontKernel {
-  /** Eliminates the first p of n unknowns in place: L (unit diagonal) and U where they fall, the rest updated. */
-  eliminate(f: Float64Array, n: number, p: number, complex: boolean): void;
+  /** Zeroed room for a front of n unknowns, n rows of `width` values each; the next call takes it back. */
+  room(n: number, complex: boolean): { f: Float64Array; width: number };
+  /** Eliminates the first p of n unknowns in that room: L (unit diagonal) and U where they fall, the rest updated. */
+  eliminate(n: number, p: number, complex: boolean): void;
   /** A new store of factors for this many unknowns. A kernel may keep one only: the factors of an earlier store are lost then. */
   factors(unknowns: number, complex: boolean): Factors;
 }
 
 /** Factors of fronts, in the order of their elimination. */
 export interface Factors {
-  /** Rows of U of the own unknowns (own x all, L below the diagonal) and columns of L below them ((all - own) x own). */
-  add(unknowns: Int32Array, own: number, upper: Float64Array, lower: Float64Array): void;
+  /**
+   * Keeps of an eliminated front, rows of `width` values, the own unknowns' rows (L below the diagonal) and of the rest the columns of
+   * L.
+   */
+  add(unknowns: Int32Array, own: number, f: Float64Array, width: number): void;
   /** Solves in place: right side in, solution out. */
   solve(x: Float64Array): void;
 }
@@ -21,9 +26,17 @@ interface Front {
   lower: Float64Array;
 }
 
+/** Room of the plain kernel. */
+let held = new Float64Array(0);
+
 /** The same without compiled code: slower, for small problems. */
 export const plainKernel: FrontKernel = {
-  eliminate(f, n, p, complex) {
+  room(n, complex) {
+    held = new Float64Array((complex ? 2 : 1) * n * n);
+    return { f: held, width: n };
+  },
+  eliminate(n, p, complex) {
+    const f = held;
     for (let k = 0; k < p; k++)
       for (let r = k + 1; r < n; r++) {
         if (!complex) {
@@ -46,7 +59,17 @@ export const plainKernel: FrontKernel = {
     const fronts: Front[] = [];
     const parts = complex ? 2 : 1;
     return {
-      add: (unknowns, own, upper, lower) => void fronts.push({ unknowns, own, upper, lower }),
+      add(unknowns, own, f, width) {
+        const n = unknowns.length;
+        const upper = new Float64Array(parts * own * n);
+        const lower = new Float64Array(parts * (n - own) * own);
+        for (let r = 0; r < n; r++) {
+          const row = parts * r * width;
+          if (r < own) upper.set(f.subarray(row, row + parts * n), parts * r * n);
+          else lower.set(f.subarray(row, row + parts * own), parts * (r - own) * own);
+        }
+        fronts.push({ unknowns, own, upper, lower });
+      },
       solve(x) {
         const y = new Float64Array(parts * Math.max(0, ...fronts.map((f) => f.unknowns.length)));
         const take = complex ? takeComplex : takeReal;

@@ -88,7 +88,7 @@ export class Fronts {
     const unknowns = Int32Array.from([...own, ...this.ring(i0, i1, j0, j1)]);
     const { local, matrix, transpose, parts } = this;
     const [n, p] = [unknowns.length, own.length];
-    const f = new Float64Array(parts * n * n);
+    const { f, width } = this.kernel.room(n, parts === 2);
     const add = (at: number, m: SparseRows, e: number): void => {
       f[parts * at] += m.re[e];
       if (m.im) f[parts * at + 1] += m.im[e];
@@ -99,11 +99,11 @@ export class Fronts {
       // The row, and of the column what the own rows do not hold already.
       for (let e = matrix.start[u]; e < matrix.start[u + 1]; e++) {
         const c = local[matrix.column[e]];
-        if (c >= 0) add(r * n + c, matrix, e);
+        if (c >= 0) add(r * width + c, matrix, e);
       }
       for (let e = transpose.start[u]; e < transpose.start[u + 1]; e++) {
         const c = local[transpose.column[e]];
-        if (c >= p) add(c * n + r, transpose, e);
+        if (c >= p) add(c * width + r, transpose, e);
       }
     }
     for (const { outer, schur } of children) {
@@ -111,22 +111,21 @@ export class Fronts {
       const at = outer.map((u) => local[u]);
       for (let r = 0; r < m; r++)
         for (let c = 0; c < m; c++) {
-          const [to, from] = [parts * (at[r] * n + at[c]), parts * (r * m + c)];
+          const to = parts * (at[r] * width + at[c]);
+          const from = parts * (r * m + c);
           f[to] += schur[from];
           if (parts === 2) f[to + 1] += schur[from + 1];
         }
     }
     for (const u of unknowns) local[u] = -1;
-    this.kernel.eliminate(f, n, p, parts === 2);
+    this.kernel.eliminate(n, p, parts === 2);
     const rest = n - p;
-    const lower = new Float64Array(parts * rest * p);
     const schur = new Float64Array(parts * rest * rest);
     for (let r = 0; r < rest; r++) {
-      const row = parts * (p + r) * n;
-      lower.set(f.subarray(row, row + parts * p), parts * r * p);
+      const row = parts * (p + r) * width;
       schur.set(f.subarray(row + parts * p, row + parts * n), parts * r * rest);
     }
-    this.factors.add(unknowns, p, f.slice(0, parts * p * n), lower);
+    this.factors.add(unknowns, p, f, width);
     return { outer: unknowns.slice(p), schur };
   }
 

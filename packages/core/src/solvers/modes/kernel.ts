@@ -29,22 +29,17 @@ export async function denseKernel(module: unknown): Promise<FrontKernel> {
   const store = await workspace(module);
   let latest = 0;
   return {
-    eliminate(f, n, p, complex) {
-      if (complex) {
-        const inside = new Float64Array(work.reserve(f.byteLength), base, f.length);
-        inside.set(f);
-        work.exports.eliminateComplex(base, p, n);
-        f.set(inside);
-        return;
-      }
-      // Rows are padded to an even length.
-      const even = n + (n & 1);
-      const inside = new Float64Array(work.reserve(even * n * 8), base, even * n);
-      if (even === n) inside.set(f);
-      else for (let r = 0; r < n; r++) inside.set(f.subarray(r * n, (r + 1) * n), r * even);
-      work.exports.eliminate(base, even, p, n);
-      if (even === n) f.set(inside);
-      else for (let r = 0; r < n; r++) f.set(inside.subarray(r * even, r * even + n), r * n);
+    room(n, complex) {
+      // Rows of real values are padded to an even length.
+      const width = complex ? n : n + (n & 1);
+      const length = (complex ? 2 : 1) * n * width;
+      const f = new Float64Array(work.reserve(8 * length), base, length);
+      f.fill(0);
+      return { f, width };
+    },
+    eliminate(n, p, complex) {
+      if (complex) work.exports.eliminateComplex(base, p, n);
+      else work.exports.eliminate(base, n + (n & 1), p, n);
     },
     factors(unknowns, complex): Factors {
       const own = ++latest;
@@ -59,17 +54,22 @@ export async function denseKernel(module: unknown): Promise<FrontKernel> {
         store.reserve(next - base);
         return at;
       };
-      const keep = (a: Float64Array): number => {
-        const at = take(a.byteLength);
-        new Float64Array(store.reserve(next - base), at, a.length).set(a);
+      /** Copies `rows` rows of `count` values from `from` on, `stride` apart. */
+      const keep = (f: Float64Array, from: number, rows: number, stride: number, count: number): number => {
+        const at = take(8 * rows * count);
+        const to = new Float64Array(store.reserve(next - base), at, rows * count);
+        for (let r = 0; r < rows; r++) to.set(f.subarray(from + r * stride, from + r * stride + count), r * count);
         return at;
       };
       return {
-        add(list, count, upper, lower) {
+        add(list, count, f, width) {
           const at = take(list.byteLength);
           new Int32Array(store.reserve(next - base), at, list.length).set(list);
-          fronts.push([keep(upper), keep(lower), at, count, list.length]);
-          widest = Math.max(widest, list.length);
+          const all = list.length;
+          const upper = keep(f, 0, count, parts * width, parts * all);
+          const lower = keep(f, parts * count * width, all - count, parts * width, parts * count);
+          fronts.push([upper, lower, at, count, all]);
+          widest = Math.max(widest, all);
         },
         solve(x) {
           if (own !== latest) throw new Error('The factors were overwritten by those of a later matrix.');

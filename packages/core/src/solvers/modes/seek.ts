@@ -68,7 +68,10 @@ export function seek(s: Section, k0: number, { count, near, kernel }: SeekOption
   const values = known.map((p) => p.re);
   const [first, last] = [Math.max(...values), Math.min(...values)];
   const shift = Math.min(top, first + 0.1 * (first - last) + 0.002 * Math.abs(first));
-  return { unknowns, pairs: at(shift, 0, [blend(known, complex)]) };
+  // Two strands, neighbouring modes in different ones, so that both find modes close to one another.
+  const strands = [0, 1].map((odd) => known.filter((_, i) => i % 2 === odd));
+  const starts = strands.filter((list) => list.length).map((list) => blend(list, complex));
+  return { unknowns, pairs: at(shift, 0, starts) };
 }
 
 /** One vector with a share of each. */
