@@ -56,7 +56,8 @@ describe('a section of the document', () => {
       max: [0.004, 0.002],
       frequency: 1e10,
       bend: null,
-      grid: { perWavelength: 20 },
+      grid: { perWavelength: 10 },
+      finer: 2,
     });
     expect(r.section.boxes).toEqual([{ min: [0, 0], max: [0.001, 0.006], cell: expect.closeTo(2e-5, 12) }]);
   });

@@ -62,7 +62,8 @@ export function resolveSection(entry: SectionEntry, scope: Scope): { section: Sc
       frequency: v.frequency,
       near: v.near,
       bend: v.bend === 0 ? null : { radius: v.bend, axis },
-      grid: entry.grid === 'automatic' ? { perWavelength: v.perWavelength } : { cell: [v['cell.0'], v['cell.1']] },
+      // Strips, gaps and layers get twice the cells that they have in a whole model.
+      ...(entry.grid === 'automatic' ? { grid: { perWavelength: v.perWavelength / 2 }, finer: 2 } : { grid: { cell: [v['cell.0'], v['cell.1']] } }),
       boxes,
     },
   };

@@ -64,7 +64,10 @@ export function ModeDetails({ figures, chosen }: { figures: readonly ModeFigures
   // The partner of a pair: the nearest index among modes with E in the same direction.
   const partner = figures
     .map((g, n) => ({ g, n }))
-    .filter(({ g, n }) => n !== chosen && g.propagates && f.propagates && Math.abs(g.alongFirst - f.alongFirst) < 0.5)
+    .filter(
+      ({ g, n }) =>
+        n !== chosen && g.propagates && f.propagates && Math.abs(g.alongFirst - f.alongFirst) < 0.5 && Math.abs(g.beta - f.beta) < 0.1 * f.beta,
+    )
     .sort((a, b) => Math.abs(a.g.beta - f.beta) - Math.abs(b.g.beta - f.beta))[0];
   return (
     <dl className="settings mode-details">
