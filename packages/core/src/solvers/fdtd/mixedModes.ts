@@ -1,6 +1,6 @@
 import { eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
-import { conductorsOf, type Mode, type Section, solveSection, stepsOf } from '../modes/index.ts';
+import { areasOf, conductorsOf, type Mode, type Section, solveSection, stepsOf } from '../modes/index.ts';
 import type { Dispersion, ModeShape, PortMode } from './guides.ts';
 
 /** A mode at one frequency: k as the scheme has it, beta^2, and the integral of e x h, which is Y times beta. */
@@ -20,28 +20,14 @@ const sharesAt = (list: readonly Sample[], k: number): number[] =>
 
 /** Sum of the product of two transverse fields over area. */
 function product(s: Section, a: Mode, b: Mode): number {
-  const st = stepsOf(s);
-  const w = st.nu + 1;
-  let sum = 0;
-  for (let n = 0; n < a.e.u.length; n++) {
-    const [i, j] = [n % w, Math.floor(n / w)];
-    if (a.e.u[n] !== 0) sum += a.e.u[n] * b.e.u[n] * st.du[i] * st.dualV[j] * (s.lu?.[n] ?? 1);
-    if (a.e.v[n] !== 0) sum += a.e.v[n] * b.e.v[n] * st.dualU[i] * st.dv[j] * (s.lv?.[n] ?? 1);
-  }
-  return sum;
+  const area = areasOf(s);
+  return area.u.reduce((sum, w, n) => sum + w * a.e.u[n] * b.e.u[n] + area.v[n] * a.e.v[n] * b.e.v[n], 0);
 }
 
 /** Integral of e x h of two modes over area. */
 function crossed(s: Section, a: Mode, b: Mode): number {
-  const st = stepsOf(s);
-  const w = st.nu + 1;
-  let sum = 0;
-  for (let n = 0; n < a.e.u.length; n++) {
-    const [i, j] = [n % w, Math.floor(n / w)];
-    if (a.e.u[n] !== 0) sum += a.e.u[n] * b.h.v[n] * st.du[i] * st.dualV[j] * (s.lu?.[n] ?? 1);
-    if (a.e.v[n] !== 0) sum -= a.e.v[n] * b.h.u[n] * st.dualU[i] * st.dv[j] * (s.lv?.[n] ?? 1);
-  }
-  return sum;
+  const area = areasOf(s);
+  return area.u.reduce((sum, w, n) => sum + w * a.e.u[n] * b.h.v[n] - area.v[n] * a.e.v[n] * b.h.u[n], 0);
 }
 
 /** The same mode with all its fields turned round. */

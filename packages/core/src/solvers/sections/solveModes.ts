@@ -3,7 +3,7 @@ import { type Problem, problem } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { SceneSection } from '../../scene/index.ts';
-import { type C, type Complexes, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
+import { areasOf, type C, type Complexes, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
 import { cutoffFrequency, fieldSums, groupIndexOf, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
 import { type FilledSection, fillSection } from './fillSection.ts';
 import { coverages } from './raster.ts';
@@ -143,18 +143,15 @@ export function overlap(section: Section, a: GuidedMode, b: GuidedMode): number 
 
 /** Integral of E of one mode x H of another, not conjugated. */
 function crossProduct(s: Section, { e }: GuidedMode, { h }: GuidedMode): C {
-  const w = s.u.length;
-  const step = (x: Float64Array, i: number): number => x[i + 1] - x[i];
-  const dual = (x: Float64Array, i: number): number => (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
+  const area = areasOf(s);
   let [re, im] = [0, 0];
   const add = (a: Complexes, b: Complexes, n: number, weight: number): void => {
     re += weight * (a.re[n] * b.re[n] - a.im[n] * b.im[n]);
     im += weight * (a.re[n] * b.im[n] + a.im[n] * b.re[n]);
   };
-  for (let n = 0; n < s.eu.length; n++) {
-    const [i, j] = [n % w, Math.floor(n / w)];
-    if (s.eu[n] !== 0 && i + 1 < w) add(e.u, h.v, n, step(s.u, i) * dual(s.v, j) * (s.lu?.[n] ?? 1));
-    if (s.ev[n] !== 0 && j + 1 < s.v.length) add(e.v, h.u, n, -dual(s.u, i) * step(s.v, j) * (s.lv?.[n] ?? 1));
+  for (let n = 0; n < area.u.length; n++) {
+    add(e.u, h.v, n, area.u[n]);
+    add(e.v, h.u, n, -area.v[n]);
   }
   return [re, im];
 }
