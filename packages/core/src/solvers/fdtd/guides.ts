@@ -7,6 +7,7 @@ import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } f
 import { coefficients, type Discrete } from './discretise.ts';
 import { collectMedia } from './materials.ts';
 import { mixedModes } from './mixedModes.ts';
+import { openRim } from './rim.ts';
 import { Painter } from './painter.ts';
 
 /** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
@@ -91,6 +92,9 @@ export function guideSection(d: Discrete, g: GuidePlane): Section {
   };
   return { ...fractions, u: lines[g.u].slice(g.lo[0], g.hi[0] + 1), v: lines[g.v].slice(g.lo[1], g.hi[1] + 1), eu, ev, ew };
 }
+
+/** Largest |E|^2 at a port's open rim, over its mean: with it, power is made or lost there by less than 2e-3. */
+const faded = 3e-4;
 
 /** Points across a port, each way, at which its filling is looked at before a run. */
 const looks = 32;
@@ -210,6 +214,13 @@ export function guideModes(
     const mixed = mixedModes(section, band, guide.modes, (f) => discreteK(f, d.dt), cellAdmittance, kernel);
     if (mixed.length < guide.modes) return few(mixed.length);
     if (!mixed.some((m) => m.at(band.to).propagates)) return cutoffFault();
+    const rim = openRim(d, plane, section, mixed.flatMap((m) => m.shape!.profiles)); // prettier-ignore
+    if (rim > faded)
+      return fail(
+        'port.rim',
+        `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the port’s rim where there is no metal, and the rim acts like metal.`,
+        'Make the port larger, up to electric walls, metal, or to where the field has faded to 2 %.',
+      );
     return { found: { plane, section, step, modes: mixed } };
   }
   const modes = solveSection(section, k0, { count: guide.modes, kernel });
