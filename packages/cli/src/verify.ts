@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { cases, passes, type Row } from '@jadebell/core/verification';
 import { nodeHost } from '@jadebell/node';
 
-const figure = (row: Row, v: number): string => (row.unit === 'dB' ? `${v.toFixed(1)} dB` : `${v.toFixed(3)} %`);
+const figure = (row: Row, v: number): string => ({ dB: `${v.toFixed(1)} dB`, '%': `${v.toFixed(3)} %`, '': v.toPrecision(2) })[row.unit];
 
 /** Runs all cases (or those named), prints them and writes docs/verification.md. Returns 1 if any fails. */
 export async function verify(names: string[], file: string, print: (line: string) => void): Promise<number> {

@@ -4,6 +4,7 @@ import { waveRows } from './wave';
 import { mixAdd, mixChanges, mixShares } from './mix';
 import { cutChanges, cutMixed, cutSave } from './cut';
 import { guides } from './guide';
+import { memories } from './memory';
 import { portals } from './portal';
 import * as P from './params';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
@@ -93,6 +94,8 @@ function electricPlane(cfg: usize, k: i32, n: i32): void {
     const tones = <i32>word(cfg, P.P_WAVE_TONES), wave = word(cfg, P.P_WAVE_E_START);
     waveRows(word(cfg, P.P_WAVE_E), i32At(wave, k), i32At(wave, k + 1), word(cfg, P.P_WAVE_E_TURN) + ((<usize>n * <usize>tones) << 3), tones);
   }
+  const runs = word(cfg, P.P_MEMORY_START);
+  if (runs) memories(word(cfg, P.P_MEMORY), i32At(runs, k), i32At(runs, k + 1));
   const start = word(cfg, P.P_SRC_START);
   const first = i32At(start, k), last = i32At(start, k + 1);
   for (let s = first; s < last; s++) {

@@ -70,4 +70,6 @@ export const P_WAVE_H_START: i32 = 84;
 export const P_WAVE_H_TURN: i32 = 85;
 export const P_PORTALS: i32 = 86; // guided ports before absorbing layers: u32 addresses, see portal.ts
 export const P_PORTAL_COUNT: i32 = 87;
-export const P_WORDS: i32 = 88;
+export const P_MEMORY_START: i32 = 88; // i32[NZ+1]: first run of media with memory in each plane, see memory.ts; 0 = there is none
+export const P_MEMORY: i32 = 89;
+export const P_WORDS: i32 = 90;

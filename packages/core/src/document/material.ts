@@ -23,6 +23,33 @@ export const dispersionSchema = z.discriminatedUnion('form', [
     plasma: z.number().positive().describe('Plasma frequency over 2 pi c, 1/cm'),
     collision: z.number().positive().describe('Collision frequency over 2 pi c, 1/cm'),
   }),
+  z.strictObject({
+    form: z.literal('lorentz'),
+    infinity: z.number().min(1),
+    terms: z
+      .array(z.tuple([z.number().positive(), z.number().positive(), z.number().min(0)]))
+      .min(1)
+      .max(12)
+      .describe('Resonances [rise of the static permittivity, resonance in Hz, damping in Hz]: rise f0^2 / (f0^2 - f^2 + j f damping)'),
+  }),
+  z.strictObject({
+    form: z.literal('poles'),
+    infinity: z.number().min(1),
+    poles: z
+      .array(z.tuple([z.number(), z.number().min(0), z.number(), z.number()]))
+      .min(1)
+      .max(24)
+      .describe('Poles and residues in rad/s [Re p, Im p, Re r, Im r]: r / (s - p), and the conjugate of each where Im p > 0'),
+  }),
+  z.strictObject({
+    form: z.literal('table'),
+    points: z
+      .array(z.tuple([z.number().positive(), z.number(), z.number().min(0)]))
+      .min(2)
+      .max(500)
+      .refine((list) => list.every((p, i) => i === 0 || p[0] > list[i - 1][0]), 'frequencies must rise')
+      .describe('Measured values [frequency in Hz, real part, loss part] in rising order; straight between them on a logarithmic scale of frequency'),
+  }),
 ]);
 export type Dispersion = z.infer<typeof dispersionSchema>;
 

@@ -39,6 +39,9 @@ interface Wish {
   whole?: boolean;
 }
 
+/** Largest refractive index of a body. */
+const densest = ({ material: m }: Body): number => Math.sqrt(m.permittivityAlong ? Math.max(...m.permittivityAlong) : (m.permittivity ?? 1));
+
 /** Discretises a scene: grid lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside. */
 export function buildGrid(scene: Scene): Grid {
   const finer = scene.finer ?? 1;
@@ -93,7 +96,7 @@ export function buildGrid(scene: Scene): Grid {
         if (span > 0) limits.push({ from: b.min[axis], to: b.max[axis], size: Math.max(floor, Math.min(coarsest, span / setting.across)) });
         return;
       }
-      const n = Math.sqrt(b.material.permittivity ?? 1);
+      const n = densest(b);
       const inside = coarsest / n;
       const layer = Math.max(floor, Math.min(inside, span / setting.layers));
       if (n > 1) limits.push({ from: b.min[axis], to: b.max[axis], size: layer });
@@ -190,9 +193,7 @@ function resolution(scene: Scene, grid: Grid, shortest: number): number {
   let worst = Infinity;
   const media = [
     { min: scene.min, max: scene.max, n: 1 },
-    ...scene.bodies
-      .filter((b) => b.material.kind === 'dielectric')
-      .map((b) => ({ min: b.min, max: b.max, n: Math.sqrt(b.material.permittivity ?? 1) })),
+    ...scene.bodies.filter((b) => b.material.kind === 'dielectric').map((b) => ({ min: b.min, max: b.max, n: densest(b) })),
   ];
   for (const { min, max, n } of media)
     for (const axis of [0, 1, 2] as const) {

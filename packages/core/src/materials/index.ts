@@ -1,2 +1,3 @@
 export * from './library.ts';
 export * from './response.ts';
+export * from './poles.ts';

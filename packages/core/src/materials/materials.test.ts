@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { emptyProject, materialSchema } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import { conductorAt, curvesOf, findMaterial, frozenAt, indexAt, library, materialCurves, materialSummary, permittivityAt } from './index.ts';
+import { conductorAt, curvesOf, findMaterial, indexAt, library, materialCurves, materialSummary, permittivityAt } from './index.ts';
 
 const named = (name: string) => findMaterial(emptyProject('t'), name)!;
 const index = (name: string, micrometres: number): number => indexAt(named(name), c0 / (micrometres * 1e-6)).n;
@@ -41,16 +41,6 @@ describe('figures', () => {
     expect(re).toBeLessThan(-1000);
     expect(loss).toBeGreaterThan(0);
     expect(indexAt(gold, c0 / 10e-6).k).toBeGreaterThan(50);
-    expect(frozenAt(gold, c0 / 10e-6)).toBeNull();
-  });
-
-  test('a formula is frozen at a frequency for solvers that know none', () => {
-    const f = c0 / 1.65e-6;
-    const frozen = frozenAt(named('Silicon nitride (optical)'), f)!;
-    expect(frozen.permittivity).toBeCloseTo(permittivityAt(named('Silicon nitride (optical)'), f).re, 12);
-    expect(frozen.dispersion).toBeUndefined();
-    const plain = named('PTFE');
-    expect(frozenAt(plain, f)).toBe(plain);
   });
 });
 

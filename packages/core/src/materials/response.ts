@@ -1,10 +1,23 @@
 import type { Dispersion, MaterialEntry } from '../document/index.ts';
 import { c0, eps0, mu0 } from '../numerics/constants.ts';
+import { modelAt, polesOf } from './poles.ts';
 
 /** A complex relative permittivity e' - j e''; loss is positive. */
 export interface Complex {
   re: number;
   loss: number;
+}
+
+/** A table's value, straight between its points over the logarithm of frequency, level outside. */
+function between(points: readonly (readonly [number, number, number])[], f: number): Complex {
+  const above = points.findIndex((p) => p[0] >= f);
+  if (above <= 0) {
+    const [, re, loss] = points[above === 0 ? 0 : points.length - 1];
+    return { re, loss };
+  }
+  const [a, b] = [points[above - 1], points[above]];
+  const t = Math.log(f / a[0]) / Math.log(b[0] / a[0]);
+  return { re: a[1] + t * (b[1] - a[1]), loss: a[2] + t * (b[2] - a[2]) };
 }
 
 /** Permittivity of a dispersion formula at a frequency in hertz. */
@@ -25,6 +38,11 @@ export function dispersed(d: Dispersion, f: number): Complex {
       const q = d.plasma ** 2 / (w * w + d.collision ** 2);
       return { re: d.infinity - q, loss: (q * d.collision) / w };
     }
+    case 'lorentz':
+    case 'poles':
+      return modelAt(polesOf(d), 2 * Math.PI * f);
+    case 'table':
+      return between(d.points, f);
   }
 }
 
@@ -74,14 +92,3 @@ export const curvesOf = (m: MaterialEntry): (keyof typeof materialCurves)[] =>
     : m.dispersion && m.dispersion.form !== 'debye'
       ? ['index', 'extinction']
       : ['permittivity', 'lossTangent'];
-
-/**
- * The material as a solver that knows no dispersion takes it: permittivity and loss tangent at one frequency, hertz. Null where
- * that is no passive dielectric of permittivity 1 or more.
- */
-export function frozenAt(m: MaterialEntry, f: number): MaterialEntry | null {
-  if (!m.dispersion) return m;
-  const { re, loss } = dispersed(m.dispersion, f);
-  const { dispersion: _, ...rest } = m;
-  return re >= 1 ? { ...rest, permittivity: re, lossTangent: loss / re, atFrequency: f } : null;
-}

@@ -1,25 +1,39 @@
 import { type Place, type Point3, type Problem, problem } from '../document/index.ts';
 import { type Body, isSheet, rowSpans } from '../geometry/index.ts';
+import { permittivityAt } from '../materials/index.ts';
 import type { SceneGuide } from './guides.ts';
 
 /** Points across a port, each way, at which its filling is looked at. */
 const looks = 32;
 
-/** Whether what fills a guided port just inside its plane, metal apart, is more than one medium. */
-export function seesSeveral(guide: SceneGuide, bodies: readonly Body[]): boolean {
+/** Change of permittivity over the band from which on a port's modes are followed over it. */
+const steady = 5e-3;
+
+/**
+ * Whether what fills a guided port just inside its plane, metal apart, is more than one medium, or one whose permittivity changes
+ * over the band (hertz).
+ */
+export function seesSeveral(guide: SceneGuide, bodies: readonly Body[], [from, to]: readonly [number, number]): boolean {
   const { normal, into, min, max } = guide;
   const size = Math.min(...[0, 1, 2].filter((a) => a !== normal).map((a) => max[a] - min[a]));
   const solids = bodies.filter((b) => !isSheet(b)).sort((a, b) => a.order - b.order);
   const at: Point3 = [0, 0, 0];
   at[normal] = min[normal] + 1e-6 * size * into;
   const [u, v] = [0, 1, 2].filter((a) => a !== normal);
-  const seen = new Set<number>();
+  const seen = new Set<string>();
   for (let i = 0; i < looks; i++)
     for (let j = 0; j < looks; j++) {
       at[u] = min[u] + ((max[u] - min[u]) * (i + 0.5)) / looks;
       at[v] = min[v] + ((max[v] - min[v]) * (j + 0.5)) / looks;
-      const here = solids.findLast((b) => [0, 1, 2].every((a) => b.min[a] <= at[a] && b.max[a] >= at[a]) && within(b, at));
-      if (here?.material.kind !== 'conductor') seen.add(here?.material.permittivity ?? 1);
+      const here = solids.findLast((b) => [0, 1, 2].every((a) => b.min[a] <= at[a] && b.max[a] >= at[a]) && within(b, at))?.material;
+      if (here?.kind === 'conductor') continue;
+      if (here?.dispersion) {
+        const [low, high] = [from, to].map((f) => permittivityAt(here, f).re);
+        if (!(Math.abs(high - low) < (steady * Math.abs(high + low)) / 2)) return true;
+      }
+      // Media that differ along the axes are several to a wave.
+      if (here?.permittivityAlong && new Set(here.permittivityAlong).size > 1) return true;
+      seen.add(here?.dispersion ? here.name : String(here?.permittivityAlong?.[0] ?? here?.permittivity ?? 1));
       if (seen.size > 1) return true;
     }
   return false;

@@ -12,7 +12,7 @@ import {
 } from '../document/index.ts';
 import { evaluateChips, evaluateExpression } from '../expressions/index.ts';
 import { type Body, evaluateModel, type ModelCache, type Model } from '../geometry/index.ts';
-import { frozenAt } from '../materials/index.ts';
+import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
@@ -73,7 +73,13 @@ export interface SceneResult {
   problems: Problem[];
 }
 
-/** A material as the solvers take it now: a formula at the band's centre; what they cannot take is told. */
+/** How far a table's fit may be off before it is told. */
+const roughFit = 0.01;
+
+/**
+ * A material as the solver takes it; what it cannot take is told. Formulas stay, beside the largest permittivity (its size) in the
+ * band, by which the grid is made.
+ */
 function solvable(body: Body, centre: number, [from, to]: [number, number], problems: Problem[]): MaterialEntry {
   const m = body.material;
   const place: Place = { part: 'lines', name: body.line, chip: 'material' };
@@ -82,13 +88,6 @@ function solvable(body: Body, centre: number, [from, to]: [number, number], prob
   };
   if (m.kind === 'dielectric' && (m.permeability !== undefined || m.permeabilityAlong))
     tell('error', 'material.magnetic', `${m.name} is magnetic, which no solver here takes yet.`, 'Choose a material without permeability.');
-  if (m.permittivityAlong)
-    tell(
-      'error',
-      'material.anisotropic',
-      `${m.name} differs along the axes, which no solver here takes yet.`,
-      'Choose a material with one permittivity.',
-    );
   if (m.range && (from < m.range[0] * 0.999 || to > m.range[1] * 1.001))
     tell(
       'warning',
@@ -96,24 +95,29 @@ function solvable(body: Body, centre: number, [from, to]: [number, number], prob
       `The band reaches beyond what the figures of ${m.name} are given for.`,
       'Take the result with care, or choose another material.',
     );
-  if (!m.dispersion || !(centre > 0)) return m;
-  const frozen = frozenAt(m, centre);
-  if (!frozen) {
+  if (!m.dispersion || !(centre > 0) || !(to > from)) return m;
+  const model = polesOf(m.dispersion);
+  const gain = gainOf(model, [from, to]);
+  if (gain !== null)
     tell(
       'error',
-      'material.negative',
-      `${m.name} has a permittivity below 1 in this band, which no solver here takes yet.`,
-      'Choose a conductor of the microwave list, or a dielectric.',
+      'material.gain',
+      `${m.name} gives power at ${frequencyText(gain)}: with such a medium the fields would grow without end.`,
+      'Correct its poles: none may have a positive real part, and the loss may be negative nowhere.',
     );
-    return m;
-  }
-  tell(
-    'warning',
-    'material.frozen',
-    `${m.name} is taken with its permittivity at the middle of the band, ${Number(frozen.permittivity!.toPrecision(4))}.`,
-    'Narrow the band if it changes much within it.',
+  const looks = [from, centre, to].map((f) => ({ given: permittivityAt(m, f), taken: modelAt(model, 2 * Math.PI * f) }));
+  const off = Math.max(
+    ...looks.map(({ given, taken }) => Math.hypot(taken.re - given.re, taken.loss - given.loss) / Math.hypot(given.re, given.loss)),
   );
-  return frozen;
+  if (off > roughFit)
+    tell(
+      'warning',
+      'material.fit',
+      `The passive poles that stand for ${m.name} are off by up to ${(100 * off).toPrecision(2)} % in the band.`,
+      'Look for a jump or gain in its table; narrow the table to the band.',
+    );
+  const level = Math.max(1, ...looks.map(({ taken }) => Math.hypot(taken.re, taken.loss)));
+  return { ...m, permittivity: level };
 }
 
 /** Document to scene: evaluates everything and gathers what is wrong. Never throws on bad input. */
@@ -248,8 +252,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     (a) => Math.max(...bodies.map((b) => b.max[a]), ...[...ports, ...guides].map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
   ) as Point3;
   const region = { min, max, boundaries };
-  const solids = bodies.map((b) => ({ ...b, material: frozenAt(b.material, (from + to) / 2) ?? b.material }));
-  for (const g of guides) if (seesSeveral(g, solids)) g.mixed = true;
+  for (const g of guides) if (seesSeveral(g, bodies, [from, to])) g.mixed = true;
   problems.push(...endAtGuides(guides, bodies, [...ports, ...guides], region));
   const open = guides.find((g) => g.mixed);
   if (open && recorders.some((r) => r.kind === 'far-field'))

@@ -10,7 +10,8 @@ export interface Row {
   /** Error and what is allowed, in the same measure (relative unless the text says dB). */
   error: number;
   allowed: number;
-  unit: '%' | 'dB';
+  /** '' is an absolute error. */
+  unit: '%' | 'dB' | '';
   cells: number;
   seconds: number;
 }

@@ -12,6 +12,7 @@ import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wallLoss } from './wallLoss.ts';
 
+import { mediaSlabs } from './mediaSlabs.ts';
 import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
 import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
@@ -53,4 +54,5 @@ export const cases: readonly Case[] = [
   mixedGuide,
   microstripPorts,
   irisFilter,
+  mediaSlabs,
 ];

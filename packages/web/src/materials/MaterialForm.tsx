@@ -1,5 +1,6 @@
 import { type MaterialEntry, materialSchema } from '@jadebell/core/document';
 import { useState } from 'react';
+import { DispersionForm } from './DispersionForm.tsx';
 
 type NumberKey = 'permittivity' | 'lossTangent' | 'permeability' | 'magneticLossTangent' | 'atFrequency' | 'conductivity';
 type TripleKey = 'permittivityAlong' | 'permeabilityAlong';
@@ -62,11 +63,18 @@ export function MaterialForm({ material, taken, onChange }: { material: Material
       {field('name', material.name, (t) => propose({ name: t.trim() }))}
       <label className="row" style={{ gap: 6 }}>
         <span style={{ width: 170 }}>kind</span>
-        <select className="chip" value={material.kind} onChange={(e) => propose({ kind: e.target.value as MaterialEntry['kind'] })}>
+        <select
+          className="chip"
+          value={material.kind}
+          onChange={(e) => propose({ kind: e.target.value as MaterialEntry['kind'], dispersion: undefined })}
+        >
           <option value="dielectric">dielectric</option>
           <option value="conductor">conductor</option>
         </select>
       </label>
+      {material.kind === 'dielectric' && (
+        <DispersionForm value={material.dispersion} onChange={(dispersion) => propose({ dispersion })} onFault={setFault} />
+      )}
       {!material.dispersion &&
         fields[material.kind].map(([k, label, unit]) =>
           field(

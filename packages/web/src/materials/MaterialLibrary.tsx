@@ -196,7 +196,9 @@ function MaterialCurve({ material }: { material: MaterialEntry }) {
           {optical ? formatSI(c0 / material.range[0], 'length', 3) : formatSI(material.range[1], 'frequency', 3)}
         </p>
       )}
-      {!material.dispersion && material.kind === 'dielectric' && <p className="quiet">Taken as constant over frequency.</p>}
+      {!material.dispersion && material.kind === 'dielectric' && (
+        <p className="quiet">Level over frequency; the solver takes the causal medium whose loss tangent is level.</p>
+      )}
     </>
   );
 }

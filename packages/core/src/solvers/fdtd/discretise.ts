@@ -1,29 +1,36 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { buildGrid, type Grid } from '../../grid/index.ts';
+import { modelAt } from '../../materials/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
 import { type Branches, BranchBuilder } from './branches.ts';
 import { cutCourant, CutCells, cutsCells } from './cutCells.ts';
-import { collectMedia } from './materials.ts';
+import { anisotropic, collectMedia } from './materials.ts';
 import { guideEdges, type GuidePlane, guidePlane } from './guides.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
-import { EdgeRows } from './rows.ts';
-import { blendsCells, type Mixing, mixingOf, Subpixel } from './subpixel.ts';
+import type { MediumClass } from './dispersion.ts';
+import { componentRows, SpectralRows } from './spectral.ts';
+import { type Mixing, mixingOf } from './subpixel.ts';
 
-/** A row of electric edges with dielectric loss: conductivity per edge, S/m. */
-export interface LossRow {
+/** A row of electric edges in media with memory. */
+export interface MediumRow {
   component: 0 | 1 | 2;
   j: number;
   k: number;
-  /** First x index, and conductivities from there. */
+  /** First x index; from there the class of each edge, 0 for none, and its free part where curved metal cuts it. */
   first: number;
-  sigma: Float32Array;
+  classes: Uint16Array;
+  free: Float32Array | null;
+  /** Edges that remember nothing of their medium, as a port or a lossy sheet lies on them: they have its conductivity at the band's centre. */
+  level: Set<number> | null;
 }
 
 /** The discrete model: grid, time step, and update coefficients as a dictionary of rows. */
 export interface Discrete {
   grid: Grid;
   dt: number;
+  /** Centre of the band, Hz. */
+  centre: number;
   /** Row length in floats. */
   sx: number;
   /** Distinct coefficient rows, one after another: ca then cb, each of sx floats. */
@@ -31,11 +38,13 @@ export interface Discrete {
   /** [k][component][j]: 0 wall, 1 vacuum, otherwise 2 + number of the dictionary row. */
   rowOf: Uint32Array;
   ports: PortEdge[][];
-  lossRows: LossRow[];
+  /** Media with memory: what the classes in `mediumRows` mean, from 1. */
+  classes: readonly MediumClass[];
+  mediumRows: Map<string, MediumRow>;
   /** Guided ports, in the order of the scene. */
   guides: GuidePlane[];
-  /** Relative permittivity of an electric edge; 0 in metal, walls and lossy sheets. */
-  permittivity(c: 0 | 1 | 2, index: readonly number[]): number;
+  /** Relative permittivity, real part, of an electric edge at a frequency in hertz, else at the band's centre; 0 in metal, walls and lossy sheets. */
+  permittivity(c: 0 | 1 | 2, index: readonly number[], frequency?: number): number;
   /** Cells that curved metal cuts, if there is any. */
   cuts: CutCells | null;
   /** Edges at curved dielectric surfaces whose changes mix. */
@@ -111,13 +120,13 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const omega = Math.PI * (scene.band.from + scene.band.to);
   const media = collectMedia(scene);
   const cuts = cut ? new CutCells(scene, grid, media) : null;
-  const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, media) : null;
-  const rows = new EdgeRows(scene, grid, media, cuts, subpixel);
+  const { rows, subpixel } = componentRows(scene, grid, cuts);
+  const spectral = SpectralRows.of(scene, grid, cuts, dt);
   const branches = new BranchBuilder(grid, dt, media.metals, cuts);
   const sheetRows = new Map<string, Uint16Array>();
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
-  const lossRows: LossRow[] = [];
+  const mediumRows = new Map<string, MediumRow>();
   const ports = scene.ports.map((p) => portEdges(p, grid));
   const portRows = new Map<string, { port: number; edge: PortEdge }[]>();
   ports.forEach((edges, port) => {
@@ -155,7 +164,8 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           branches.mark(c, j, 1);
           continue;
         }
-        const edges = rows.at(c, j, k);
+        const edges = rows[c].at(c, j, k);
+        const kinds = edges.mixed ? (spectral?.at(c, j, k) ?? null) : null;
         const loads = portRows.get(key(c, j, k));
         const here = special.get(key(c, j, k));
         if (!edges.mixed && !loads && !here) {
@@ -166,15 +176,23 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
         let sheet = false;
         row.fill(0);
         const first = c === 0 ? 0 : 1;
-        let lossy: Float32Array | null = null;
+        let level: Set<number> | null = null;
         for (let i = first; i < nx; i++) {
           const metal = edges.mixed && edges.metal[i];
           if (metal) continue;
+          // A cut edge holds E times its free part.
+          const free = edges.mixed && edges.free ? edges.free[i] : 1;
+          const kind = kinds?.[i] ?? 0;
+          const bare = kind > 0 && ((edges.mixed && edges.sheet[i] > 1) || loads?.some((l) => l.edge.index[0] === i) || here?.held.includes(i));
+          if (kind && !bare) {
+            const medium = spectral!.classes.list[kind - 1];
+            row[i] = medium.ca;
+            row[sx + i] = free * medium.cb;
+            continue;
+          }
           const er = edges.mixed ? edges.re[i] : 1;
           const sigma = edges.mixed ? omega * eps0 * edges.loss[i] : 0;
-          // A cut edge holds E times its free part: the loss in it belongs to the whole E in that part.
-          const free = edges.mixed && edges.free ? edges.free[i] : 1;
-          if (sigma > 0) (lossy ??= new Float32Array(nx + 1))[i] = sigma / free;
+          if (bare) (level ??= new Set()).add(i);
           const a = (sigma * dt) / (2 * er * eps0);
           row[i] = (1 - a) / (1 + a);
           row[sx + i] = (free * c0 * dt) / er / (1 + a);
@@ -203,11 +221,19 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           row[sx + i] = 0;
         }
         rowOf[slot] = 2 + dictionary.add(row);
-        if (lossy) {
-          const from = lossy.findIndex((s) => s > 0);
+        if (kinds) {
+          const from = kinds.findIndex((n) => n > 0);
           let to = nx;
-          while (lossy[to] === 0) to--;
-          lossRows.push({ component: c, j, k, first: from, sigma: lossy.slice(from, to + 1) });
+          while (kinds[to] === 0) to--;
+          mediumRows.set(key(c, j, k), {
+            component: c,
+            j,
+            k,
+            first: from,
+            classes: kinds.slice(from, to + 1),
+            free: edges.free ? Float32Array.from(edges.free.subarray(from, to + 1)) : null,
+            level,
+          });
         }
       }
     branches.endPlane(k);
@@ -219,23 +245,29 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const out: Discrete = {
     grid,
     dt,
+    centre: omega / (2 * Math.PI),
     sx,
     dictionary: dictionary.data(),
     rowOf,
     ports,
     guides,
-    permittivity: (c, at) => edgePermittivity(out, c, at),
-    lossRows,
+    permittivity: (c, at, f = omega / (2 * Math.PI)) => edgePermittivity(out, c, at, f),
+    classes: spectral?.classes.list ?? [],
+    mediumRows,
     cuts,
     mixing: null,
     branches: branches.done(),
     sheetRows,
     problems: [],
   };
-  if (subpixel?.nodes.length) {
+  // A body that differs along the axes keeps its staircase-free diagonal only.
+  if (subpixel?.nodes.length && !anisotropic(scene)) {
     const open = (c: 0 | 1 | 2, at: number[]): number => {
-      const e = edgePermittivity(out, c, at);
-      return Number.isFinite(e) && (cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
+      const e = out.permittivity(c, at);
+      const medium = mediumOf(out, c, at);
+      // The shares are those of a permittivity that is there at once.
+      const late = medium !== null && Math.abs(medium.model.infinity - e) > 0.5 * medium.model.infinity;
+      return e > 0 && Number.isFinite(e) && !late && (cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
     };
     out.mixing = mixingOf(subpixel.nodes, grid, open);
   }
@@ -287,11 +319,20 @@ export function coefficients(d: Discrete, c: 0 | 1 | 2, [i, j, k]: ArrayLike<num
   return [d.dictionary[at], d.dictionary[at + d.sx]];
 }
 
+/** Medium with memory that an edge lies in, as the stepping has it; null for none. */
+export function mediumOf(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): MediumClass | null {
+  const row = d.mediumRows.get(key(c, j, k));
+  const kind = row && !row.level?.has(i) ? (row.classes[i - row.first] ?? 0) : 0;
+  return kind ? d.classes[kind - 1] : null;
+}
+
 /** Relative permittivity that an edge's update coefficients stand for; 0 where it is no dielectric, infinite where a port holds it. */
-function edgePermittivity(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): number {
-  if (isMetal(d, c, [i, j, k])) return 0;
-  const [ca, cb] = coefficients(d, c, [i, j, k]);
-  const free = d.cuts?.free(c, i, j, k) ?? 1;
+function edgePermittivity(d: Discrete, c: 0 | 1 | 2, at: readonly number[], frequency: number): number {
+  if (isMetal(d, c, at)) return 0;
+  const medium = mediumOf(d, c, at);
+  if (medium) return modelAt(medium.model, 2 * Math.PI * frequency).re;
+  const [ca, cb] = coefficients(d, c, at as [number, number, number]);
+  const free = d.cuts?.free(c, at[0], at[1], at[2]) ?? 1;
   return (free * c0 * d.dt * (1 + ca)) / (2 * cb);
 }
 

@@ -66,8 +66,8 @@ export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; a
   return { held, backed };
 }
 
-/** The cross-section of a port, as the grid has it one cell inside; its rim counts as metal. */
-export function guideSection(d: Discrete, g: GuidePlane): Section {
+/** The cross-section of a port at a frequency, as the grid has it one cell inside; its rim counts as metal. */
+export function guideSection(d: Discrete, g: GuidePlane, frequency?: number): Section {
   const [nu, nv] = [g.hi[0] - g.lo[0] + 1, g.hi[1] - g.lo[1] + 1];
   const size = nu * nv;
   const inner = g.plane + g.into;
@@ -79,9 +79,9 @@ export function guideSection(d: Discrete, g: GuidePlane): Section {
     for (let i = 0; i < nu; i++) {
       const n = j * nu + i;
       const [gi, gj] = [g.lo[0] + i, g.lo[1] + j];
-      if (i + 1 < nu && j > 0 && j + 1 < nv) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj));
-      if (j + 1 < nv && i > 0 && i + 1 < nu) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj));
-      if (i > 0 && i + 1 < nu && j > 0 && j + 1 < nv) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj));
+      if (i + 1 < nu && j > 0 && j + 1 < nv) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj), frequency);
+      if (j + 1 < nv && i > 0 && i + 1 < nu) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj), frequency);
+      if (i > 0 && i + 1 < nu && j > 0 && j + 1 < nv) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj), frequency);
     }
   const { lines } = d.grid;
   const { cuts } = d;
@@ -211,7 +211,14 @@ export function guideModes(
       'Look whether a thin body crosses the port or its rim; let one medium fill the guide there.',
     );
   if (uniform === null || guide.mixed) {
-    const mixed = mixedModes(section, band, guide.modes, (f) => discreteK(f, d.dt), cellAdmittance, kernel);
+    const mixed = mixedModes(
+      (f) => guideSection(d, plane, f),
+      band,
+      guide.modes,
+      (f) => discreteK(f, d.dt),
+      cellAdmittance,
+      kernel,
+    );
     if (mixed.length < guide.modes) return few(mixed.length);
     if (!mixed.some((m) => m.at(band.to).propagates)) return cutoffFault();
     const rim = openRim(d, plane, section, mixed.flatMap((m) => m.shape!.profiles)); // prettier-ignore

@@ -1,6 +1,9 @@
+import type { MaterialEntry } from '../../document/index.ts';
 import type { Body } from '../../geometry/index.ts';
+import { compactPoles, materialPoles, modelAt, type PoleModel } from '../../materials/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import { fitImmittance, type Immittance, type Metal, sheetAdmittance, surfaceImpedance } from './immittance.ts';
+import { pulseFor } from './pulse.ts';
 
 /** A metal with its losses, as one line has it. Class 0 is the perfect conductor. */
 export interface MetalClass {
@@ -41,24 +44,53 @@ function metalClass(body: Body, { from, to }: Scene['band'], metals: (MetalClass
   return metals.push({ line, metal, normal, fit }) - 1;
 }
 
-/** Collects the distinct media. Loss tangents count as given: constant conductivity equal to them at band centre. */
-export function collectMedia(scene: Scene): Media {
+/** A dielectric of the scene as an axis sees it: its level permittivity, or its poles. */
+export interface Dielectric {
+  level: number;
+  model: PoleModel | null;
+}
+
+/** Dielectric of each body along an axis; null for conductors. */
+export function dielectricsOf(scene: Scene, axis: 0 | 1 | 2): (Dielectric | null)[] {
+  const band = [scene.band.from, scene.band.to] as const;
+  const clear = pulseFor(...band).highest;
+  const known = new Map<MaterialEntry, Dielectric>();
+  return scene.bodies.map(({ material: m }) => {
+    if (m.kind === 'conductor') return null;
+    let d = known.get(m);
+    if (!d) {
+      const model = materialPoles(m, band, axis);
+      d = { level: m.permittivityAlong?.[axis] ?? m.permittivity ?? 1, model: model && compactPoles(model, band, clear) };
+      known.set(m, d);
+    }
+    return d;
+  });
+}
+
+/** Whether the time stepping sees the scene's bodies differently along the axes. */
+export const anisotropic = (scene: Scene): boolean => scene.bodies.some((b) => b.material.permittivityAlong && !b.material.dispersion);
+
+/** Collects the distinct media, their permittivities at a frequency in hertz as an axis sees them; absent: the band's centre. */
+export function collectMedia(
+  scene: Scene,
+  frequency = (scene.band.from + scene.band.to) / 2,
+  dielectrics: readonly (Dielectric | null)[] = dielectricsOf(scene, 0),
+): Media {
   const re = [1];
   const loss = [0];
   const conductor = [0];
   const metals: (MetalClass | null)[] = [null];
   const known = new Map<string, number>([['1 0 0', 0]]);
-  const ofBody = scene.bodies.map((body) => {
-    const m = body.material;
-    const metal = m.kind === 'conductor' ? 1 + metalClass(body, scene.band, metals) : 0;
-    const er = metal ? 1 : (m.permittivity ?? 1);
-    const er2 = metal ? 0 : er * (m.lossTangent ?? 0);
-    const key = `${er} ${er2} ${metal}`;
+  const ofBody = scene.bodies.map((body, n) => {
+    const d = dielectrics[n];
+    const metal = d ? 0 : 1 + metalClass(body, scene.band, metals);
+    const e = !d ? { re: 1, loss: 0 } : d.model ? modelAt(d.model, 2 * Math.PI * frequency) : { re: d.level, loss: 0 };
+    const key = `${e.re} ${e.loss} ${metal}`;
     const old = known.get(key);
     if (old !== undefined) return old;
     known.set(key, re.length);
-    re.push(er);
-    loss.push(er2);
+    re.push(e.re);
+    loss.push(e.loss);
     conductor.push(metal);
     return re.length - 1;
   });

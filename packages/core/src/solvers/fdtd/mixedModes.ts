@@ -57,7 +57,7 @@ function lineImpedance(s: Section, mode: Mode): number | null {
  * solved at some frequencies and run smoothly between them.
  */
 export function mixedModes(
-  section: Section,
+  sectionAt: (f: number) => Section,
   band: { from: number; to: number },
   count: number,
   discreteK: (f: number) => number,
@@ -66,14 +66,16 @@ export function mixedModes(
 ): PortMode[] {
   const n = band.to > 1.5 * band.from ? samples.wide : samples.narrow;
   // Denser towards the ends, as polynomials through them want it.
-  const ks = Array.from({ length: n }, (_, i) => discreteK(band.from + ((band.to - band.from) * (1 - Math.cos((Math.PI * i) / (n - 1)))) / 2));
+  const fs = Array.from({ length: n }, (_, i) => band.from + ((band.to - band.from) * (1 - Math.cos((Math.PI * i) / (n - 1)))) / 2);
+  const ks = fs.map(discreteK);
   const middle = n >> 1;
+  const section = sectionAt(fs[middle]);
   const reference = solveSection(section, ks[middle], { count, kernel });
   const lists = reference.map((mode): Sample[] => [{ k: ks[middle], beta2: mode.beta2, flux: mode.flux, mode }]);
   for (const [i, k] of ks.entries()) {
     if (i === middle) continue;
     // A few more, as modes change places.
-    const found = solveSection(section, k, { count: count + 2, kernel });
+    const found = solveSection(sectionAt(fs[i]), k, { count: count + 2, kernel });
     for (const list of lists) {
       const alike = (m: Mode): number => product(section, m, list[0].mode);
       const best = found.reduce((a, b) => (Math.abs(alike(b)) > Math.abs(alike(a)) ? b : a));

@@ -5,7 +5,8 @@ import type { FieldPlaneInfo, ResultArray } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
-import type { Discrete } from './discretise.ts';
+import { conductivityAt } from './dispersion.ts';
+import type { Discrete, MediumRow } from './discretise.ts';
 import { immittanceAt } from './immittance.ts';
 import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
@@ -61,7 +62,7 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
   }
   const firstLoss = regions.length;
   if (faces.length)
-    for (const row of d.lossRows)
+    for (const row of lossyRows(d))
       regions.push({
         field: row.component,
         from: [row.first, row.j, row.k],
@@ -69,7 +70,7 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
         wa: 1,
         wb: 0,
         innerAxis: 0,
-        inner: row.sigma.length,
+        inner: row.classes.length,
         outerAxis: 1,
         outer: 1,
       });
@@ -184,23 +185,36 @@ export function boxPower(faces: readonly FaceSamples[]): number {
   return total;
 }
 
-/** Power lost in dielectrics, W: half sigma |E|^2 over the dual volumes of the lossy edges. */
+/** Rows in which some medium takes power. */
+function lossyRows(d: Discrete): MediumRow[] {
+  const lossy = d.classes.map((m) => m.model.poles.some(({ p, r }) => (p[1] === 0 ? r[0] !== 0 : p[0] < 0 || r[0] !== 0)));
+  return [...d.mediumRows.values()].filter((row) => row.classes.some((kind) => kind > 0 && lossy[kind - 1]));
+}
+
+/** Power lost in dielectrics, W: half sigma |E|^2 over the dual volumes of the edges in media with memory. */
 export function lossPower(
   plan: RecordingPlan,
   d: Discrete,
   sums: (region: number) => RegionSums,
-  nf: number,
+  frequencies: readonly number[],
   f: number,
   scale: [number, number],
 ): number {
   const gain = scale[0] ** 2 + scale[1] ** 2;
+  const sigma = d.classes.map((m) => conductivityAt(m, frequencies[f], d.dt));
+  const level = d.classes.map((m) => conductivityAt(m, d.centre, d.dt));
   let total = 0;
-  d.lossRows.forEach((row, n) => {
+  lossyRows(d).forEach((row, n) => {
     const s = sums(plan.firstLoss + n);
     const across = extent(d.grid, 1, row.component, row.j) * extent(d.grid, 2, row.component, row.k);
-    for (let i = 0; i < row.sigma.length; i++) {
-      const [re, im] = sumAt(s, nf, 0, i, f);
-      total += 0.5 * row.sigma[i] * (re * re + im * im) * gain * across * extent(d.grid, 0, row.component, row.first + i);
+    for (let i = 0; i < row.classes.length; i++) {
+      const kind = row.classes[i];
+      if (!kind) continue;
+      const [re, im] = sumAt(s, frequencies.length, 0, i, f);
+      const at = row.first + i;
+      // A cut edge holds E times its free part: the loss belongs to the whole E in that part.
+      const own = (row.level?.has(at) ? level : sigma)[kind - 1] / (row.free?.[i] || 1);
+      total += 0.5 * own * (re * re + im * im) * gain * across * extent(d.grid, 0, row.component, at);
     }
   });
   return total;

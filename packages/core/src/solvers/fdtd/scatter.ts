@@ -104,7 +104,7 @@ export async function scatterScene(scene: Scene, wave: SceneWave, { host, onProg
         const mean = Math.cos(Math.PI * frequency * dt);
         const inLoads = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
         const inMetal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).reduce((sum, m) => sum + m.power, 0);
-        const lost = mean ** 2 * (lossPower(plan, d, sums, nf, f, scales[f]) + inMetal) + inLoads;
+        const lost = mean ** 2 * (lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + inMetal) + inLoads;
         const { power, peak, theta, phi } = patternPower(pattern);
         const density = 1 / (2 * eta0);
         return {

@@ -38,6 +38,23 @@ export interface SimulationPlan {
 /** Floats of one class of branches. */
 const classFloats = 4 + 3 * terms;
 
+const rowKey = (component: number, j: number, k: number): string => `${component} ${j} ${k}`;
+
+/** Runs of edges along x in one medium with memory, sorted by plane. */
+function memoryRuns(d: Discrete): { component: number; at: [number, number, number]; count: number; kind: number }[] {
+  const runs: ReturnType<typeof memoryRuns> = [];
+  for (const { component, j, k, first, classes, level } of d.mediumRows.values())
+    for (let i = 0; i < classes.length;) {
+      const kind = level?.has(first + i) ? 0 : classes[i];
+      let end = i + 1;
+      while (end < classes.length && classes[end] === kind && !level?.has(first + end)) end++;
+      if (kind && d.classes[kind - 1].real.length + d.classes[kind - 1].paired.length)
+        runs.push({ component, at: [first + i, j, k], count: end - i, kind });
+      i = end;
+    }
+  return runs.sort((a, b) => a.at[2] - b.at[2]);
+}
+
 /** Cells below which one thread does it all. */
 const smallModel = 20_000;
 
@@ -93,7 +110,7 @@ export class Simulation {
     for (let f = 0; f < 6; f++) words[P.EX + f] = arena.take(size + 64) + 64;
 
     const writes: ((buffer: ArrayBufferLike) => void)[] = [];
-    const put = (data: Float32Array | Int32Array | Uint32Array): number => {
+    const put = (data: Float32Array | Int32Array | Uint32Array | Uint8Array): number => {
       const at = arena.take(data.byteLength + 16);
       writes.push((b) => new Uint8Array(b).set(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), at));
       return at;
@@ -278,10 +295,38 @@ export class Simulation {
       for (let k = 0; k <= nz; k++) starts[k + 1] += starts[k];
       words[start] = put(starts);
     }
+    // Media with memory: runs of edges of one class, by plane.
+    const kinds = d.classes.map((m) => {
+      const view = new DataView(new ArrayBuffer(8 + 12 * m.real.length + 24 * m.paired.length));
+      view.setUint32(0, m.real.length, true);
+      view.setUint32(4, m.paired.length, true);
+      [...m.real.flat(), ...m.paired.flat(2)].forEach((v, i) => view.setFloat32(8 + 4 * i, v, true));
+      return put(new Uint8Array(view.buffer));
+    });
+    const runs = memoryRuns(d);
+    const runView = new Uint32Array(4 * runs.length);
+    const runStarts = new Int32Array(nz + 2);
+    /** Of edges that mix: class, first state, bytes from state to state. */
+    const remembered = new Map<number, [number, number, number]>();
+    const mixedRows = new Set(d.mixing ? Array.from({ length: d.mixing.count }, (_, n) => rowKey(d.mixing!.component[n], d.mixing!.index[3 * n + 1], d.mixing!.index[3 * n + 2])) : []); // prettier-ignore
+    runs.forEach(({ component, at, count, kind }, n) => {
+      const { real, paired } = d.classes[kind - 1];
+      const row = ((count + 3) & ~3) * 4;
+      const states = arena.take((real.length + 2 * paired.length) * row);
+      const field = words[P.EX + component] + offset(at);
+      runView.set([field, kinds[kind - 1], count, states], 4 * n);
+      runStarts[at[2] + 1]++;
+      if (mixedRows.has(rowKey(component, at[1], at[2])))
+        for (let i = 0; i < count; i++) remembered.set(field + 4 * i, [kinds[kind - 1], states + 4 * i, row]);
+    });
+    for (let k = 0; k <= nz; k++) runStarts[k + 1] += runStarts[k];
+    words[P.MEMORY] = runs.length ? put(runView) : 0;
+    words[P.MEMORY_START] = runs.length ? put(runStarts) : 0;
+
     // Edges at curved dielectric surfaces. Within the layers their shares lack the layers' memory.
     const { mixing } = d;
     const mixCount = mixing?.count ?? 0;
-    const mixView = new DataView(new ArrayBuffer(Math.max(1, mixCount) * 48));
+    const mixView = new DataView(new ArrayBuffer(Math.max(1, mixCount) * 64));
     const mixLinks = new DataView(new ArrayBuffer(Math.max(1, mixing?.other.length ?? 0) * 8));
     const mixStarts = new Int32Array(nz + 2);
     for (let n = 0; n < mixCount; n++) {
@@ -291,10 +336,11 @@ export class Simulation {
       const [ca, cb] = coefficients(d, a, at);
       const u32 = [words[P.EX + a] + offset(at), words[P.HX + c] + offset(at), strides[b], words[P.HX + b] + offset(at), strides[c]];
       const f32 = [ca - 1, cb * factors[b].eInverse[at[b]], cb * factors[c].eInverse[at[c]]];
-      u32.forEach((v, i) => mixView.setUint32(n * 48 + 4 * i, v, true));
-      f32.forEach((v, i) => mixView.setFloat32(n * 48 + 20 + 4 * i, v, true));
-      mixView.setInt32(n * 48 + 40, mixing!.start[n], true);
-      mixView.setInt32(n * 48 + 44, mixing!.start[n + 1], true);
+      u32.forEach((v, i) => mixView.setUint32(n * 64 + 4 * i, v, true));
+      f32.forEach((v, i) => mixView.setFloat32(n * 64 + 20 + 4 * i, v, true));
+      mixView.setInt32(n * 64 + 40, mixing!.start[n], true);
+      mixView.setInt32(n * 64 + 44, mixing!.start[n + 1], true);
+      remembered.get(u32[0])?.forEach((v, i) => mixView.setUint32(n * 64 + 48 + 4 * i, v, true));
       mixStarts[at[2] + 1]++;
     }
     for (let k = 0; k <= nz; k++) mixStarts[k + 1] += mixStarts[k];

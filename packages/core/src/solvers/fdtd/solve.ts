@@ -355,7 +355,7 @@ function recordedFields(
     const radiated = mean * boxPower(faces);
     const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
     const inElements = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
-    const lost = mean ** 2 * lossPower(plan, d, sums, nf, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
+    const lost = mean ** 2 * lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
     return {
       frequency,
       radiated,

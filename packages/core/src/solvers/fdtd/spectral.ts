@@ -1,0 +1,123 @@
+import type { Grid } from '../../grid/index.ts';
+import type { Scene } from '../../scene/index.ts';
+import { modelAt, type PoleModel } from '../../materials/index.ts';
+import type { CutCells } from './cutCells.ts';
+import { MediumClasses } from './dispersion.ts';
+import { anisotropic, collectMedia, dielectricsOf } from './materials.ts';
+import { type EdgeRow, EdgeRows } from './rows.ts';
+import { blendsCells, Subpixel } from './subpixel.ts';
+
+const axes = [0, 1, 2] as const;
+
+/** Frequencies at which averages of media with memory are taken. */
+function lookAt(scene: Scene): number[] {
+  const { from, to } = scene.band;
+  const formulas = scene.bodies.some((b) => b.material.dispersion);
+  const count = formulas ? 7 : to > 3 * from ? 5 : 3;
+  return Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1));
+}
+
+/** The edges of a scene as an axis sees them at one frequency. */
+const rowsAt = (
+  scene: Scene,
+  grid: Grid,
+  cuts: CutCells | null,
+  axis: 0 | 1 | 2,
+  frequency?: number,
+): { rows: EdgeRows; subpixel: Subpixel | null } => {
+  const media = collectMedia(scene, frequency, dielectricsOf(scene, axis));
+  const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, media) : null;
+  return { rows: new EdgeRows(scene, grid, media, cuts, subpixel), subpixel };
+};
+
+/** Edge rows of each component at the band's centre: three where some medium differs along the axes, otherwise the same one. */
+export function componentRows(scene: Scene, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
+  const first = rowsAt(scene, grid, cuts, 0);
+  const others = anisotropic(scene) ? [1, 2].map((a) => rowsAt(scene, grid, cuts, a as 1 | 2).rows) : [first.rows, first.rows];
+  return { rows: [first.rows, ...others], subpixel: first.subpixel };
+}
+
+/**
+ * Tells the media with memory that edges lie in. The averages of the media, which hold at any one frequency, are taken at several,
+ * and a passive model is fitted to what they give.
+ */
+export class SpectralRows {
+  readonly classes: MediumClasses;
+  /** [frequency][component]. */
+  private readonly views: EdgeRows[][];
+  private readonly boxes: { min: readonly number[]; max: readonly number[] }[];
+  private readonly kinds: Uint16Array;
+  private readonly values: Float64Array;
+  private readonly last: Float64Array;
+
+  /** Null where no medium of the scene has loss or dispersion. */
+  static of(scene: Scene, grid: Grid, cuts: CutCells | null, dt: number): SpectralRows | null {
+    const media = axes.map((a) => dielectricsOf(scene, a));
+    return media[0].some((d) => d?.model) ? new SpectralRows(scene, grid, cuts, dt, media) : null;
+  }
+
+  private constructor(
+    scene: Scene,
+    private readonly grid: Grid,
+    cuts: CutCells | null,
+    dt: number,
+    media: ReturnType<typeof dielectricsOf>[],
+  ) {
+    const frequencies = lookAt(scene);
+    const differ = anisotropic(scene);
+    this.views = frequencies.map((f) => {
+      const first = rowsAt(scene, grid, cuts, 0, f).rows;
+      return differ ? [first, rowsAt(scene, grid, cuts, 1, f).rows, rowsAt(scene, grid, cuts, 2, f).rows] : [first, first, first];
+    });
+    const models = new Set((differ ? media : [media[0]]).flatMap((list) => list.flatMap((d) => (d?.model ? [d.model] : []))));
+    const probe = (model: PoleModel): Float64Array =>
+      Float64Array.from(
+        frequencies.flatMap((f) => {
+          const { re, loss } = modelAt(model, 2 * Math.PI * f);
+          return [re, loss];
+        }),
+      );
+    this.classes = new MediumClasses(dt, frequencies, [scene.band.from, scene.band.to], [...models].map((model) => ({ model, values: probe(model) }))); // prettier-ignore
+    this.boxes = scene.bodies.filter((_, n) => media[0][n]?.model);
+    this.kinds = new Uint16Array(grid.lines[0].length);
+    this.values = new Float64Array(2 * frequencies.length);
+    this.last = new Float64Array(2 * frequencies.length);
+  }
+
+  /** Class of each edge of a row, from 1, 0 for none; valid until the next call. Null where no medium with memory is near. */
+  at(c: 0 | 1 | 2, j: number, k: number): Uint16Array | null {
+    const [, ly, lz] = this.grid.lines;
+    const at = (l: Float64Array, i: number): number => l[Math.min(Math.max(i, 0), l.length - 1)];
+    const [y0, y1, z0, z1] = [at(ly, j - 1), at(ly, j + 1), at(lz, k - 1), at(lz, k + 1)];
+    // What reaches the region's walls goes on beyond them.
+    if (!this.boxes.some((b) => this.reaches(b, 1, y0, y1) && this.reaches(b, 2, z0, z1))) return null;
+    const rows: EdgeRow[] = this.views.map((v) => v[c].at(c, j, k));
+    if (!rows[0].mixed) return null;
+    const { kinds, values, last } = this;
+    last.fill(NaN);
+    let any = false;
+    let kind = 0;
+    for (let i = 0; i < kinds.length; i++) {
+      let same = true;
+      for (let f = 0; f < rows.length; f++) {
+        values[2 * f] = rows[f].re[i];
+        values[2 * f + 1] = rows[f].loss[i];
+        if (values[2 * f] !== last[2 * f] || values[2 * f + 1] !== last[2 * f + 1]) same = false;
+      }
+      if (!same && !rows[0].metal[i]) {
+        kind = this.classes.of(values);
+        last.set(values);
+      }
+      kinds[i] = rows[0].metal[i] ? 0 : kind;
+      if (kinds[i]) any = true;
+    }
+    return any ? kinds : null;
+  }
+
+  private reaches({ min, max }: { min: readonly number[]; max: readonly number[] }, axis: 1 | 2, from: number, to: number): boolean {
+    const lines = this.grid.lines[axis];
+    const [low, high] = [lines[this.grid.pml[2 * axis]], lines[lines.length - 1 - this.grid.pml[2 * axis + 1]]];
+    const margin = 1e-6 * (high - low);
+    return (max[axis] >= from || (from >= high - margin && max[axis] >= high - margin)) && (min[axis] <= to || (to <= low + margin && min[axis] <= low + margin)); // prettier-ignore
+  }
+}
