@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
+import { accuracies, type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
 import type { Estimate } from '@jadebell/core/solvers';
@@ -20,7 +20,7 @@ const usage = `jadebell: solve Jade Bell projects from the command line
 
 options
   --set NAME=EXPRESSION                 change a given; may be repeated
-  --accuracy draft|normal|fine          override the project's accuracy
+  --accuracy draft|normal|fine|certain  override the project's accuracy
   --threads N                           threads to use (default: all)
   --section NAME                        of modes: that section or guided port alone
   --json                                print results of check, estimate and modes as JSON
@@ -52,8 +52,8 @@ function readChanges(options: Options): Changes {
     if (at < 1) throw new UsageError(`--set needs NAME=EXPRESSION, not '${entry}'.`);
     set[entry.slice(0, at).trim()] = entry.slice(at + 1).trim();
   }
-  if (options.accuracy && !['draft', 'normal', 'fine'].includes(options.accuracy))
-    throw new UsageError(`--accuracy is draft, normal or fine, not '${options.accuracy}'.`);
+  if (options.accuracy && !accuracies.includes(options.accuracy as (typeof accuracies)[number]))
+    throw new UsageError(`--accuracy is draft, normal, fine or certain, not '${options.accuracy}'.`);
   return { set, accuracy: options.accuracy as Changes['accuracy'] };
 }
 
@@ -82,7 +82,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
       ? undefined
       : (p) =>
           err(
-            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
+            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.pass ? `pass ${p.pass}${p.change == null ? '' : ` (the last changed S by ${p.change.toPrecision(2)})`}  ` : ''}${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
           ),
   });
   const stem = basename(file).replace(/\.json$/i, '');

@@ -33,7 +33,7 @@ export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
 export const boundarySchema = z.enum(['open', 'electric']);
 
-export const accuracies = ['draft', 'normal', 'fine'] as const;
+export const accuracies = ['draft', 'normal', 'fine', 'certain'] as const;
 
 export const solveSchema = z.strictObject({
   solver: z.enum(['fdtd']).describe('fdtd: finite-difference time domain'),
@@ -48,6 +48,7 @@ export const solveSchema = z.strictObject({
       smallestCell: expression.optional(),
       pmlLayers: z.number().int().min(4).max(40).optional(),
       stopAt: z.number().min(1e-12).max(0.1).optional().describe('Field energy, relative to its peak, at which the run ends'),
+      change: z.number().min(1e-4).max(0.5).optional().describe('Of accuracy certain: change of S from pass to pass at which it ends'),
       maxSteps: z.number().int().min(100).max(10_000_000).optional(),
     })
     .optional()

@@ -9,6 +9,8 @@ export const accuracyTable = {
   draft: { cellsPerWavelength: 12, across: 2, layers: 1 },
   normal: { cellsPerWavelength: 18, across: 4, layers: 2 },
   fine: { cellsPerWavelength: 28, across: 6, layers: 3 },
+  /** The first of several passes. */
+  certain: { cellsPerWavelength: 18, across: 4, layers: 2 },
 } as const;
 
 /** A graded Cartesian grid: node coordinates in metres, absorbing layers included. */
@@ -111,6 +113,7 @@ export function buildGrid(scene: Scene): Grid {
     });
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
+    for (const l of scene.limits ?? []) if (l.axis === axis) limits.push(l);
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);

@@ -73,6 +73,8 @@ export interface Evidence {
   threads: number;
   cellsPerSecond: number;
   bytes: number;
+  /** Of accuracy certain: cells of each pass and by how much the result changed from the one before. */
+  passes?: { cells: number; change: number | null }[];
 }
 
 export interface FieldPlaneInfo {

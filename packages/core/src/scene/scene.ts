@@ -55,7 +55,9 @@ export interface Scene {
   /** Hertz. */
   recordAt: number[];
   accuracy: SolveSettings['accuracy'];
-  details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; maxSteps?: number };
+  details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; change?: number; maxSteps?: number };
+  /** Stretches of an axis with a largest cell of their own, metres. */
+  limits?: { axis: 0 | 1 | 2; from: number; to: number; size: number }[];
   /** Stretches of space with a largest cell of their own, metres. */
   boxes?: { min: number[]; max: number[]; cell: number }[];
   /** Makes what follows from the metal's features and layers finer by this factor too; absent: 1. */

@@ -59,6 +59,9 @@ export interface Progress {
   turns: number;
   /** Field energy over its peak. */
   energy: number;
+  /** Of accuracy certain: the pass under way, from 1, and how much the one before changed the result. */
+  pass?: number;
+  change?: number | null;
   secondsLeft: number | null;
   /** Reflection of the excited channel as it forms, on the band's frequencies. */
   s?: { frequencies: number[]; re: number[]; im: number[] };

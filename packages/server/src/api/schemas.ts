@@ -27,6 +27,8 @@ export const progressSchema = z.object({
   steps: z.number(),
   turn: z.number(),
   turns: z.number(),
+  pass: z.number().optional(),
+  change: z.number().nullable().optional(),
   energy: z.number(),
   secondsLeft: z.number().nullable(),
   s: z.object({ frequencies: z.array(z.number()), re: z.array(z.number()), im: z.array(z.number()) }).optional(),

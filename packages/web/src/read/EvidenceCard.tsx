@@ -25,6 +25,14 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
       ? []
       : [[several ? 'largest amplitude out for 1 in (passive up to 1)' : 'largest |S11|', e.largestReflection.toFixed(4)] as [string, string]]),
     ...(e.asymmetry === null ? [] : [['largest difference of S and its transpose', e.asymmetry.toExponential(1)] as [string, string]]),
+    ...(e.passes
+      ? [
+          [
+            'passes: cells, change of the result',
+            e.passes.map((p) => `${p.cells.toLocaleString('en')}${p.change === null ? '' : ` ${p.change.toPrecision(2)}`}`).join('; '),
+          ] as [string, string],
+        ]
+      : []),
     ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
     ['cells', `${e.cells.join(' × ')}`],
     ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],

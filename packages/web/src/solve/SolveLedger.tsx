@@ -15,6 +15,7 @@ const accuracyNotes: Record<Project['solve']['accuracy'], string> = {
   draft: 'quick look: 12 cells a wavelength, 2 across strips',
   normal: 'for daily work: 18 cells a wavelength, 4 across strips',
   fine: 'for the final word: 28 cells a wavelength, 6 across strips',
+  certain: 'passes on finer grids, refined where the field changes fast, until S changes twice by less than 0.01',
 };
 
 type Details = NonNullable<Project['solve']['details']>;
@@ -22,6 +23,7 @@ const detailFields: { key: Exclude<keyof Details, 'smallestCell'>; label: string
   { key: 'cellsPerWavelength', label: 'cells a wavelength', unit: '', hint: '6 to 200' },
   { key: 'pmlLayers', label: 'absorbing layers', unit: 'cells', hint: '4 to 40; 10 if empty' },
   { key: 'stopAt', label: 'stop at energy', unit: 'of the peak', hint: '1e-5 if empty' },
+  { key: 'change', label: 'change of S', unit: 'of accuracy certain', hint: '0.0001 to 0.5; 0.01 if empty' },
   { key: 'maxSteps', label: 'most steps', unit: '', hint: '200 periods if empty' },
 ];
 

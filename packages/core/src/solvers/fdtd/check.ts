@@ -17,6 +17,9 @@ const longSeconds = 6 * 3600;
 /** Periods of the band's centre that a structure of low Q rings before it has decayed to 1e-5; from the demo antennas. */
 const ringing = 6;
 
+/** What all passes of accuracy certain cost over the first; a guess, as the number of passes is not known before. */
+const passesCost = 10;
+
 /** Steps after which a run ends whatever its energy. */
 export const stepLimit = (scene: Scene, dt: number): number => {
   const pulse = pulseFor(scene.band.from, scene.band.to);
@@ -48,7 +51,8 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     steps,
     maxSteps,
     excitations,
-    seconds: (excitations * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    // Passes of accuracy certain: from the demo antennas, where three or four of them are needed.
+    seconds: ((scene.accuracy === 'certain' ? passesCost : 1) * excitations * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }

@@ -1,7 +1,14 @@
-import type { Solver } from '../solver.ts';
+import type { ResultSet } from '../../results/index.ts';
+import type { Scene } from '../../scene/index.ts';
+import type { SolveOptions, Solver } from '../solver.ts';
+import { solveCertain } from './certain.ts';
+import type { Simulation } from './simulation.ts';
 import { checkScene, estimateScene } from './check.ts';
 import { scatterScene } from './scatter.ts';
 import { solveScene } from './solve.ts';
+
+const once = (scene: Scene, options: SolveOptions, observe?: (s: Simulation) => void): Promise<ResultSet> =>
+  scene.wave ? scatterScene(scene, scene.wave, options, observe) : solveScene(scene, options, observe);
 
 /** Finite-difference time-domain solver on a graded Cartesian grid. */
 export const fdtd: Solver = {
@@ -9,5 +16,5 @@ export const fdtd: Solver = {
   title: 'Time domain',
   check: checkScene,
   estimate: estimateScene,
-  solve: (scene, options) => (scene.wave ? scatterScene(scene, scene.wave, options) : solveScene(scene, options)),
+  solve: (scene, options) => (scene.accuracy === 'certain' ? solveCertain(scene, options, once) : once(scene, options)),
 };

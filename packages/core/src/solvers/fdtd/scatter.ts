@@ -29,7 +29,12 @@ export const totalBox = ({ lines, pml }: Grid): TotalBox => ({
  * Solves a scene lit by a plane wave of 1 V/m: total field within a box, scattered field outside. Lumped ports are loads. Throws
  * ProblemError if the grid shows a fault.
  */
-export async function scatterScene(scene: Scene, wave: SceneWave, { host, onProgress, signal }: SolveOptions): Promise<ResultSet> {
+export async function scatterScene(
+  scene: Scene,
+  wave: SceneWave,
+  { host, onProgress, signal }: SolveOptions,
+  observe?: (s: Simulation) => void,
+): Promise<ResultSet> {
   const d = discretise(scene);
   const { dt, grid } = d;
   const box = totalBox(grid);
@@ -69,6 +74,7 @@ export async function scatterScene(scene: Scene, wave: SceneWave, { host, onProg
       host,
       signal,
       each: (energies) => {
+        observe?.(simulation);
         const now = host.now();
         if (!onProgress || now - lastReport <= reportEvery) return;
         lastReport = now;

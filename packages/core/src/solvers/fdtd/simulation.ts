@@ -481,6 +481,19 @@ export class Simulation {
     }
   }
 
+  /** Row length in floats, and rows of a plane, of the field arrays. */
+  get shape(): { sx: number; rows: number } {
+    const { sx, grid } = this.plan.discrete;
+    return { sx, rows: grid.lines[1].length };
+  }
+
+  /** A component of E as it stands, V/m, on all edges; x fastest. */
+  electric(c: 0 | 1 | 2): Float32Array {
+    const { sx, grid } = this.plan.discrete;
+    const [at] = new Uint32Array(this.buffer, this.at.config + 4 * (P.EX + c), 1);
+    return new Float32Array(this.buffer, at, sx * grid.lines[1].length * grid.lines[2].length);
+  }
+
   get steps(): number {
     return this.step;
   }

@@ -34,9 +34,9 @@ interface Excitation extends March {
 
 /**
  * Solves a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
- * those of the first. Throws ProblemError if the grid shows a fault.
+ * those of the first. `observe` sees the fields about once a period. Throws ProblemError if the grid shows a fault.
  */
-export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions): Promise<ResultSet> {
+export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions, observe?: (s: Simulation) => void): Promise<ResultSet> {
   const discrete = discretise(scene);
   if (discrete.problems.length) throw new ProblemError(discrete.problems);
   const { dt, grid } = discrete;
@@ -49,7 +49,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
   const stopAt = scene.details.stopAt ?? (scene.guides.length ? 1e-7 : 1e-5);
   const pulseSteps = Math.ceil(pulse.length / dt);
-  const perPeriod = Math.max(8, Math.round(1 / (pulse.centre * dt)));
+  // Not at the same phase each time where the fields are looked at.
+  const perPeriod = Math.max(8, Math.round((observe ? 1.37 : 1) / (pulse.centre * dt)));
   const band = bandFrequencies(scene.band);
   const sourceSeries = Float64Array.from({ length: maxSteps }, (_, n) => pulseAt(pulse, (n + 0.5) * dt));
   const order = channels.flatMap((c, n) => (!scene.excite || scene.excite.includes(c.name) ? [n] : []));
@@ -112,6 +113,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
             !!settled?.due(step) &&
             settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
           each: (energies) => {
+            observe?.(simulation);
             const now = host.now();
             if (!onProgress || now - lastReport <= reportEvery) return;
             lastReport = now;
