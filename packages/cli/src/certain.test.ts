@@ -28,7 +28,7 @@ function iris(accuracy: Scene['accuracy'], change?: number): Scene {
 
 /** Largest error of |S11| against mode matching. */
 function error({ arrays }: ResultSet): number {
-  return arrays.frequency.data.reduce((worst, f, i) => {
+  return Array.from(arrays.frequency.data).reduce((worst, f, i) => {
     const size = Math.hypot(arrays.s.data[4 * i], arrays.s.data[4 * i + 1]);
     return Math.max(worst, Math.abs(size - Math.hypot(...irisReflection({ width, openings: [opening], thickness, cavities: [] }, f))));
   }, 0);

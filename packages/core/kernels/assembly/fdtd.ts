@@ -6,6 +6,7 @@ import { cutChanges, cutMixed, cutSave } from './cut';
 import { guides } from './guide';
 import { memories } from './memory';
 import { portals } from './portal';
+import { probes } from './probe';
 import * as P from './params';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
 
@@ -298,6 +299,7 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
       branches(word(cfg, P.P_FACES), cutBranches + ((allBranches - cutBranches) / threads) * thread, last, word(cfg, P.P_BRANCH));
       barrier(gate, threads);
     }
+    if (thread == 0) probes(word(cfg, P.P_PROBES), <i32>word(cfg, P.P_PROBE_COUNT), n);
     if (every > 0 && (n + 1) % every == 0) {
       accumulate(cfg, thread, threads, (n + 1) / every - 1);
       barrier(gate, threads);

@@ -72,4 +72,6 @@ export const P_PORTALS: i32 = 86; // guided ports before absorbing layers: u32 a
 export const P_PORTAL_COUNT: i32 = 87;
 export const P_MEMORY_START: i32 = 88; // i32[NZ+1]: first run of media with memory in each plane, see memory.ts; 0 = there is none
 export const P_MEMORY: i32 = 89;
-export const P_WORDS: i32 = 90;
+export const P_PROBES: i32 = 90; // samples kept at every step, see probe.ts
+export const P_PROBE_COUNT: i32 = 91;
+export const P_WORDS: i32 = 92;

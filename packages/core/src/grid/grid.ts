@@ -32,7 +32,7 @@ export const cellCount = (grid: Grid): number => cellsOf(grid, 0) * cellsOf(grid
 interface Wish {
   at: number;
   size: number;
-  /** Higher survives when two wishes are too close: 9 walls, 8 ports, 7 sheet planes, 6 metal faces, 5 sheet edges, 3 dielectric faces, 0 thin layers. */
+  /** Higher survives when two wishes are too close: 9 walls, 8 ports, 7 sheet planes, 6 metal faces, 5 sheet edges, 3 dielectric faces, 1 recorders, 0 thin layers. */
   rank: number;
   /** Set at the straight edge of a sheet. */
   outward?: 1 | -1;
@@ -113,6 +113,10 @@ export function buildGrid(scene: Scene): Grid {
     });
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
+    for (const r of scene.recorders) {
+      const ends = r.kind === 'flux' ? [r.min[axis], r.max[axis]] : r.kind === 'signal' ? [r.at[axis]] : [];
+      for (const at of new Set(ends)) wishes.push({ at, size: coarsest, rank: 1 });
+    }
     for (const l of scene.limits ?? []) if (l.axis === axis) limits.push(l);
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);

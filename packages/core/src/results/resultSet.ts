@@ -105,6 +105,10 @@ export interface ResultMeta {
   /** The scattered far field of a plane wave. */
   scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
   fieldPlanes: FieldPlaneInfo[];
+  /** Power through rectangles at each recorded frequency, W for 1 W incident or a wave of 1 V/m; coordinates are those of the grid. */
+  fluxes?: { name: string; normal: 0 | 1 | 2; at: number; power: number[] }[];
+  /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
+  signals?: { name: string; at: [number, number, number] }[];
   evidence: Evidence;
 }
 
@@ -115,6 +119,7 @@ export interface ResultMeta {
  *   `mode:N:u`, `mode:N:v` metres;
  * - `time` [m] s; `signal` [m, channels] V, thinned;  `energy` [2, k] step and relative energy;
  * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
+ * - `point:NAME` [m, 3] Ex, Ey, Ez over `point:NAME:time` [m] s, thinned, V/m as the pulse excites them;
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */
 export interface ResultSet {

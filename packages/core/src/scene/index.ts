@@ -1,4 +1,5 @@
 export * from './ports.ts';
+export * from './recorders.ts';
 export * from './scene.ts';
 export * from './guides.ts';
 export { seesSeveral } from './mixedGuides.ts';

@@ -1,39 +1,15 @@
 import type { ManifoldToplevel } from 'manifold-3d';
-import {
-  type MaterialEntry,
-  type Place,
-  type Point3,
-  type Problem,
-  problem,
-  type Project,
-  recorderChips,
-  sides,
-  type SolveSettings,
-} from '../document/index.ts';
-import { evaluateChips, evaluateExpression } from '../expressions/index.ts';
+import { type MaterialEntry, type Place, type Point3, type Problem, problem, type Project, sides, type SolveSettings } from '../document/index.ts';
+import { evaluateExpression } from '../expressions/index.ts';
 import { type Body, evaluateModel, type ModelCache, type Model } from '../geometry/index.ts';
 import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
+import { needsFrequency, recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
-
-export interface SceneFarField {
-  kind: 'far-field';
-  name: string;
-  /** Radians. */
-  step: number;
-}
-export interface SceneFieldPlane {
-  kind: 'field-plane';
-  name: string;
-  normal: 0 | 1 | 2;
-  /** Metres. */
-  at: number;
-}
-export type SceneRecorder = SceneFarField | SceneFieldPlane;
 
 /** Everything a solver needs, in SI, free of expressions. */
 export interface Scene {
@@ -70,6 +46,7 @@ export interface SceneResult {
   guides: SceneGuide[];
   wave: SceneWave | null;
   sections: SceneSection[];
+  recorders: SceneRecorder[];
   /** Null if an error stands in the way; those of sections do not. */
   scene: Scene | null;
   problems: Problem[];
@@ -187,25 +164,11 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   });
   const recorders: SceneRecorder[] = [];
   for (const recorder of project.recorders) {
-    const place: Place = { part: 'recorders', name: recorder.name };
-    const { values, problems: found } = evaluateChips(recorder, recorderChips(recorder), scope, place);
-    problems.push(...found);
-    if (!values) continue;
-    if (recorder.kind === 'far-field') {
-      if (values.step < Math.PI / 360 || values.step > Math.PI / 6 + 1e-9)
-        problems.push(
-          problem(
-            'error',
-            'recorder.step',
-            { ...place, chip: 'step' },
-            'The angular step must lie between 0.5 deg and 30 deg.',
-            'Take 5 deg if in doubt.',
-          ),
-        );
-      recorders.push({ kind: 'far-field', name: recorder.name, step: values.step });
-    } else recorders.push({ kind: 'field-plane', name: recorder.name, normal: 'xyz'.indexOf(recorder.normal) as 0 | 1 | 2, at: values.at });
+    const result = resolveRecorder(recorder, scope);
+    if ('recorder' in result) recorders.push(result.recorder);
+    else problems.push(...result.problems);
   }
-  if (recorders.length && !recordAt.length)
+  if (recorders.some(needsFrequency) && !recordAt.length)
     problems.push(
       problem(
         'error',
@@ -267,17 +230,10 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
         'Remove the far field, or feed with a lumped port.',
       ),
     );
-  for (const [i, r] of recorders.entries())
-    if (r.kind === 'field-plane' && bodies.length && (r.at < min[r.normal] || r.at > max[r.normal]))
-      problems.push(
-        problem(
-          'error',
-          'recorder.outside',
-          { part: 'recorders', name: project.recorders[i].name, chip: 'at' },
-          'The plane lies outside the computed region.',
-          'Move it closer to the bodies, or widen the margin.',
-        ),
-      );
+  for (const r of recorders) {
+    const outside = bodies.length ? recorderOutside(r, min, max) : null;
+    if (outside) problems.push(outside);
+  }
   if (bodies.length && [0, 1, 2].some((a) => !(max[a] > min[a])))
     problems.push(
       problem(
@@ -323,5 +279,5 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     },
   };
   const stopped = problems.some((p) => p.severity === 'error' && p.place.part !== 'sections');
-  return { model, ports, guides, wave: waves[0] ?? null, sections, scene: stopped ? null : scene, problems };
+  return { model, ports, guides, wave: waves[0] ?? null, sections, recorders, scene: stopped ? null : scene, problems };
 }

@@ -145,6 +145,14 @@ const newRecorder: Record<string, { title: string; make(d: Project): Recorder }>
     title: 'field on a plane',
     make: (d) => ({ kind: 'field-plane', name: freeName(d, 'recorders', 'plane'), normal: 'z', at: '0 mm' }),
   },
+  flux: {
+    title: 'power through a rectangle',
+    make: (d) => ({ kind: 'flux', name: freeName(d, 'recorders', 'power'), normal: 'z', towards: 'up', at: '0 mm', from: ['-5 mm', '-5 mm'], to: ['5 mm', '5 mm'] }), // prettier-ignore
+  },
+  signal: {
+    title: 'field over time at a point',
+    make: (d) => ({ kind: 'signal', name: freeName(d, 'recorders', 'point'), at: ['0 mm', '0 mm', '0 mm'] }),
+  },
 };
 
 const sideNames: Record<Side, string> = { xMin: 'low x', xMax: 'high x', yMin: 'low y', yMax: 'high y', zMin: 'low z', zMax: 'high z' };

@@ -7,6 +7,8 @@ import Load from '@mui/icons-material/CompressOutlined';
 import Fronts from '@mui/icons-material/WavesOutlined';
 import SectionGlyph from '@mui/icons-material/CropFreeOutlined';
 import Bell from '@mui/icons-material/NotificationsOutlined';
+import East from '@mui/icons-material/EastOutlined';
+import Timeline from '@mui/icons-material/TimelineOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
 import CallSplit from '@mui/icons-material/CallSplitOutlined';
 import Layers from '@mui/icons-material/LayersOutlined';
@@ -36,6 +38,8 @@ const others: Record<string, ReactNode> = {
   'guide-plane': <Guide />,
   'far-field': <Radar />,
   'field-plane': <Apps />,
+  flux: <East />,
+  signal: <Timeline />,
 };
 
 /** A glyph per kind of entry: lines have that of their group. */

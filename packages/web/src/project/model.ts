@@ -13,6 +13,7 @@ const empty: View = {
   ports: [],
   guides: [],
   wave: null,
+  recorders: [],
   summary: {},
   problems: [],
   region: null,

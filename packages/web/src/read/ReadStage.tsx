@@ -14,6 +14,7 @@ import { changesSince } from './changes.ts';
 import { CurveCards } from './CurveCards.tsx';
 import { EvidenceCard } from './EvidenceCard.tsx';
 import { FieldCards } from './FieldCards.tsx';
+import { RecorderCards } from './RecorderCards.tsx';
 import { FiguresCard, PatternCards, ScatterCard } from './PatternCards.tsx';
 import { firstTerms, termsOf, useCurves } from './useCurves.ts';
 import { PortModesCard } from './PortModesCard.tsx';
@@ -177,6 +178,7 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
         {meta.scattered && <ScatterCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
+        <RecorderCards run={run} stem={stemOf(now.title, run)} />
         <PortModesCard run={run} stem={stemOf(now.title, run)} />
         <EvidenceCard run={run} stem={stemOf(now.title, run)} />
       </div>

@@ -8,15 +8,24 @@ export function GuideMarks({ guides, size }: { guides: readonly SceneGuide[]; si
   return (
     <>
       {guides.map((g) => (
-        <GuideMark key={g.name} guide={g} size={size} />
+        <RectangleMark key={g.name} rectangle={g} size={size} colour={plum} />
       ))}
     </>
   );
 }
 
-function GuideMark({ guide, size }: { guide: SceneGuide; size: number }) {
+/** A rectangle across an axis with an arrow along it. */
+export function RectangleMark({
+  rectangle,
+  size,
+  colour,
+}: {
+  rectangle: Pick<SceneGuide, 'min' | 'max' | 'normal' | 'into' | 'shift'>;
+  size: number;
+  colour: string;
+}) {
   const { face, lines } = useMemo(() => {
-    const { min, max, normal, into, shift } = guide;
+    const { min, max, normal, into, shift } = rectangle;
     const [u, v] = [(normal + 1) % 3, (normal + 2) % 3];
     const at = (a: number, b: number, along = 0): number[] => {
       const p: number[] = [...min];
@@ -44,14 +53,14 @@ function GuideMark({ guide, size }: { guide: SceneGuide; size: number }) {
     const all = [...rim(corners(0)), ...(shift ? rim(corners(shift)) : []), ...tail, ...tip, ...tip, ...side(1), ...tip, ...side(-1)];
     drawn.setAttribute('position', new BufferAttribute(new Float32Array(all), 3));
     return { face: surface, lines: drawn };
-  }, [guide, size]);
+  }, [rectangle, size]);
   return (
     <group>
       <mesh geometry={face} renderOrder={4}>
-        <meshBasicMaterial color={plum} side={DoubleSide} transparent opacity={0.35} depthTest={false} />
+        <meshBasicMaterial color={colour} side={DoubleSide} transparent opacity={0.35} depthTest={false} />
       </mesh>
       <lineSegments geometry={lines} renderOrder={5}>
-        <lineBasicMaterial color={plum} depthTest={false} />
+        <lineBasicMaterial color={colour} depthTest={false} />
       </lineSegments>
     </group>
   );

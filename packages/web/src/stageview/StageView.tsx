@@ -19,6 +19,7 @@ import { type Label, LabelLayer, LabelMover } from './Labels.tsx';
 import { hitsUnder } from './picking.ts';
 import { WaveMark, waveTail } from './WaveMark.tsx';
 import { GuideMarks } from './GuideMarks.tsx';
+import { RecorderMarks } from './RecorderMarks.tsx';
 import { portLabels, PortMarks } from './PortMarks.tsx';
 import { onShownSide, SectionPlane } from './SectionPlane.tsx';
 import { type Hit, sameHit, useStage } from './stageState.ts';
@@ -204,6 +205,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <FrameAxes frames={view.frames} size={frame.size} dark={dark} />
         <PortMarks ports={view.ports} size={frame.size} />
         <GuideMarks guides={view.guides} size={frame.size} />
+        <RecorderMarks recorders={view.recorders} size={frame.size} colour={dark ? '#5CC4D6' : '#00798C'} />
         {view.wave && <WaveMark wave={view.wave} frame={frame} dark={dark} />}
         {region && <RegionFrame region={region} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />

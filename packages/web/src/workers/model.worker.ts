@@ -29,7 +29,7 @@ const settle = 60;
  * longer, unless a newer request has come meanwhile.
  */
 async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project: Project): Promise<void> {
-  const { model, ports, guides, wave, scene, problems } = buildScene(project, await kernel, cache);
+  const { model, ports, guides, wave, recorders, scene, problems } = buildScene(project, await kernel, cache);
   const view: SentView = {
     bodies: model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))),
     curves: model.curves,
@@ -38,6 +38,7 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
     values: model.values,
     ports,
     guides,
+    recorders,
     wave,
     summary: model.scope.summary,
     problems,

@@ -1,7 +1,7 @@
 import type { Line, Part, Problem, Project } from '@jadebell/core/document';
 import type { Scope } from '@jadebell/core/expressions';
 import type { Body, Model, ModelCurve } from '@jadebell/core/geometry';
-import type { SceneGuide, SceneWave, ScenePort } from '@jadebell/core/scene';
+import type { SceneGuide, ScenePort, SceneRecorder, SceneWave } from '@jadebell/core/scene';
 import type { Estimate, Machine } from '@jadebell/core/solvers';
 
 /** A body as it is drawn: without the exact shape that only solvers ask for. */
@@ -24,6 +24,7 @@ export interface View {
   ports: ScenePort[];
   guides: SceneGuide[];
   wave: SceneWave | null;
+  recorders: SceneRecorder[];
   summary: Scope['summary'];
   problems: Problem[];
   /** The computed region, null while the project has errors. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { axis, type Chip, expression, nameText, type SentencePart } from '../chips.ts';
+import { axis, type Chip, expression, nameText, type SentencePart, vector2, vector3, vectorChips } from '../chips.ts';
 
 export const farFieldSchema = z.strictObject({
   kind: z.literal('far-field'),
@@ -12,30 +12,76 @@ export const fieldPlaneSchema = z.strictObject({
   normal: axis.describe('Axis the plane stands across'),
   at: expression.describe('Coordinate of the plane on that axis'),
 });
-export const recorderSchema = z.discriminatedUnion('kind', [farFieldSchema, fieldPlaneSchema]);
+/** Power through a rectangle. */
+export const fluxSchema = z.strictObject({
+  kind: z.literal('flux'),
+  name: nameText,
+  normal: axis.describe('Axis the rectangle stands across'),
+  towards: z.enum(['up', 'down']).describe('up: power counts that flows towards larger coordinates'),
+  at: expression.describe('Coordinate of the rectangle on that axis'),
+  from: vector2.describe('One corner, in the two other axes in the order x, y, z'),
+  to: vector2.describe('The opposite corner'),
+});
+/** The electric field at a point over time. */
+export const signalSchema = z.strictObject({
+  kind: z.literal('signal'),
+  name: nameText,
+  at: vector3.describe('The point; the grid node nearest to it is taken'),
+});
+export const recorderSchema = z.discriminatedUnion('kind', [farFieldSchema, fieldPlaneSchema, fluxSchema, signalSchema]);
 export type Recorder = z.infer<typeof recorderSchema>;
 
+const normals = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `${value} =` }));
+
+/** What a kind of recorder is to the ledger. */
+interface RecorderKind<R> {
+  chips(recorder: R): Chip[];
+  sentence(recorder: R): SentencePart[];
+}
+const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K }>> } = {
+  'far-field': {
+    chips: () => [{ path: 'step', label: 'angular step', quantity: 'angle', positive: true }],
+    sentence: () => ['Far field', { name: true }, '· every', { chip: 'step' }],
+  },
+  'field-plane': {
+    chips: () => [{ path: 'at', label: 'position', quantity: 'length' }],
+    sentence: () => ['Field on the plane', { name: true }, { choice: 'normal', label: 'normal', options: normals }, { chip: 'at' }],
+  },
+  flux: {
+    chips: (r) => {
+      const names = 'xyz'.replace(r.normal, '');
+      return [{ path: 'at', label: 'position', quantity: 'length' }, ...vectorChips('from', 'from', 2, names), ...vectorChips('to', 'to', 2, names)];
+    },
+    sentence: () => [
+      'Power through the rectangle',
+      { name: true },
+      { choice: 'normal', label: 'normal', options: normals },
+      { chip: 'at' },
+      '· from',
+      { chip: 'from.0' },
+      { chip: 'from.1' },
+      'to',
+      { chip: 'to.0' },
+      { chip: 'to.1' },
+      '· counted',
+      {
+        choice: 'towards',
+        label: 'direction',
+        options: [
+          { value: 'up', label: 'upwards' },
+          { value: 'down', label: 'downwards' },
+        ],
+      },
+    ],
+  },
+  signal: {
+    chips: () => vectorChips('at', 'at', 3),
+    sentence: () => ['E over time at the point', { name: true }, '·', { chip: 'at.0' }, { chip: 'at.1' }, { chip: 'at.2' }],
+  },
+};
+
 /** The chips of a recorder. */
-export const recorderChips = (recorder: Recorder): Chip[] =>
-  recorder.kind === 'far-field'
-    ? [{ path: 'step', label: 'angular step', quantity: 'angle', positive: true }]
-    : [{ path: 'at', label: 'position', quantity: 'length' }];
+export const recorderChips = (recorder: Recorder): Chip[] => (kinds[recorder.kind] as RecorderKind<Recorder>).chips(recorder);
 
 /** The sentence of a recorder in the ledger. */
-export const recorderSentence = (recorder: Recorder): SentencePart[] =>
-  recorder.kind === 'far-field'
-    ? ['Far field', { name: true }, '· every', { chip: 'step' }]
-    : [
-        'Field on the plane',
-        { name: true },
-        {
-          choice: 'normal',
-          label: 'normal',
-          options: [
-            { value: 'x', label: 'x =' },
-            { value: 'y', label: 'y =' },
-            { value: 'z', label: 'z =' },
-          ],
-        },
-        { chip: 'at' },
-      ];
+export const recorderSentence = (recorder: Recorder): SentencePart[] => (kinds[recorder.kind] as RecorderKind<Recorder>).sentence(recorder);

@@ -38,12 +38,16 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
   const sums =
     scene.recordAt.length *
     2 *
-    ((hasFar ? 4 * faces : 0) + scene.recorders.length * 3 * Math.max(cells[0] * cells[1], cells[1] * cells[2], cells[2] * cells[0]));
+    ((hasFar ? 4 * faces : 0) +
+      scene.recorders.filter((r) => r.kind === 'field-plane' || r.kind === 'flux').length *
+        3 *
+        Math.max(cells[0] * cells[1], cells[1] * cells[2], cells[2] * cells[0]));
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
   const excitations = scene.wave
     ? 1
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
-  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12;
+  const points = scene.recorders.filter((r) => r.kind === 'signal').length;
+  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points);
   return {
     cells,
     bytes,

@@ -1,7 +1,7 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FaceSamples } from '../../radiation/index.ts';
-import type { FieldPlaneInfo, ResultArray } from '../../results/index.ts';
+import type { FieldPlaneInfo, ResultArray, ResultMeta } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
@@ -26,11 +26,21 @@ export interface RecordingPlan {
   regions: Region[];
   faces: Face[];
   planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number }[];
+  /** Rectangles through which power is taken: their nodes, and four regions each from `first` on. */
+  fluxes: { name: string; normal: 0 | 1 | 2; sign: 1 | -1; faces: Face[]; lo: number[]; hi: number[]; first: number }[];
+  /** Points whose field is kept over time: their nodes; three probes each. */
+  points: { name: string; node: [number, number, number] }[];
   firstLoss: number;
   /** Runs of branches in lossy metal; their regions begin at `firstMetal`. */
   metal: BranchRun[];
   firstMetal: number;
 }
+
+/** The tangential fields of a plane, each a face of its own. */
+const facesOn = (normal: 0 | 1 | 2, outward: 1 | -1, index: number): Face[] =>
+  ([0, 1, 2] as const)
+    .filter((c) => c !== normal)
+    .flatMap((component) => [false, true].map((magnetic): Face => ({ normal, outward, index, component, magnetic })));
 
 /** Chooses regions for the scene's recorders: Huygens box, field planes (three electric components, within `total` if given), lossy rows. */
 export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): RecordingPlan {
@@ -42,14 +52,13 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     const lo = [0, 1, 2].map((a) => grid.pml[2 * a] + boxGap);
     const hi = [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1] - boxGap);
     for (const normal of [0, 1, 2] as const)
-      for (const outward of [-1, 1] as const)
-        for (const component of [0, 1, 2] as const)
-          for (const magnetic of [false, true]) {
-            if (component === normal) continue;
-            const index = outward < 0 ? lo[normal] : hi[normal];
-            faces.push({ normal, outward, index, component, magnetic });
-            regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), normal, index, lo, hi));
-          }
+      for (const outward of [-1, 1] as const) {
+        const index = outward < 0 ? lo[normal] : hi[normal];
+        for (const face of facesOn(normal, outward, index)) {
+          faces.push(face);
+          regions.push(planeRegion(grid, face.component + (face.magnetic ? 3 : 0), normal, index, lo, hi));
+        }
+      }
   }
   const planes: RecordingPlan['planes'] = [];
   for (const r of scene.recorders) {
@@ -60,6 +69,22 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     planes.push({ name: r.name, normal: r.normal, index, lo, hi, first: regions.length });
     for (const component of [0, 1, 2] as const) regions.push(planeRegion(grid, component, r.normal, index, lo, hi));
   }
+  const fluxes = scene.recorders.flatMap((r): RecordingPlan['fluxes'] => {
+    if (r.kind !== 'flux') return [];
+    const inside = (x: number, a: 0 | 1 | 2): number =>
+      Math.min(Math.max(nearestLine(grid.lines[a], x), Math.max(1, total?.lo[a] ?? 1)), Math.min(last[a] - 1, total?.hi[a] ?? last[a] - 1));
+    const ends = (p: readonly number[]): number[] =>
+      ([0, 1, 2] as const).map((a) => (a === r.normal ? inside(p[a], a) : Math.min(Math.max(nearestLine(grid.lines[a], p[a]), total?.lo[a] ?? 0), total?.hi[a] ?? last[a]))); // prettier-ignore
+    const [lo, hi] = [ends(r.min), ends(r.max)];
+    const first = regions.length;
+    const own = facesOn(r.normal, 1, lo[r.normal]);
+    for (const { component, magnetic } of own) regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), r.normal, lo[r.normal], lo, hi));
+    return [{ name: r.name, normal: r.normal, sign: r.sign, faces: own, lo, hi, first }];
+  });
+  const points = scene.recorders.flatMap(
+    (r): RecordingPlan['points'] =>
+    r.kind === 'signal' ? [{ name: r.name, node: ([0, 1, 2] as const).map((a) => Math.min(Math.max(nearestLine(grid.lines[a], r.at[a]), 1), last[a] - 1)) as [number, number, number] }] : [], // prettier-ignore
+  );
   const firstLoss = regions.length;
   if (faces.length)
     for (const row of lossyRows(d))
@@ -92,7 +117,7 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
       outer: 1,
     });
   }
-  return { regions, faces, planes, firstLoss, metal, firstMetal };
+  return { regions, faces, planes, fluxes, points, firstLoss, metal, firstMetal };
 }
 
 const samplesAlong = (
@@ -119,6 +144,46 @@ const samplesAlong = (
   return [at, width];
 };
 
+/** Samples of a face between nodes lo and hi at one frequency, scaled by the complex factor. */
+function faceSamples(
+  face: Face,
+  s: RegionSums,
+  d: Discrete,
+  lo: readonly number[],
+  hi: readonly number[],
+  nf: number,
+  f: number,
+  scale: [number, number],
+): FaceSamples {
+  const { region } = s;
+  const field = face.component + (face.magnetic ? 3 : 0);
+  const [a, b] = [region.innerAxis, region.outerAxis];
+  const box = (axis: 0 | 1 | 2): [number, number] => [d.grid.lines[axis][lo[axis]], d.grid.lines[axis][hi[axis]]];
+  const [ca, wa] = samplesAlong(d.grid, a, field, region.from[a], region.inner, box(a));
+  const [cb, wb] = samplesAlong(d.grid, b, field, region.from[b], region.outer, box(b));
+  const re = new Float64Array(region.inner * region.outer);
+  const im = new Float64Array(region.inner * region.outer);
+  for (let o = 0; o < region.outer; o++)
+    for (let i = 0; i < region.inner; i++) {
+      const [x, y] = sumAt(s, nf, o, i, f);
+      re[o * region.inner + i] = x * scale[0] - y * scale[1];
+      im[o * region.inner + i] = x * scale[1] + y * scale[0];
+    }
+  const { normal, outward, component, magnetic } = face;
+  return {
+    normal,
+    outward,
+    at: d.grid.lines[normal][face.index],
+    component,
+    magnetic,
+    axes: [a, b],
+    coordinates: [ca, cb],
+    widths: [wa, wb],
+    re,
+    im,
+  };
+}
+
 /** Faces of the Huygens box with their samples at one frequency, scaled by the complex factor. */
 export function boxFaces(
   plan: RecordingPlan,
@@ -128,40 +193,29 @@ export function boxFaces(
   f: number,
   scale: [number, number],
 ): FaceSamples[] {
-  return plan.faces.map((face, n) => {
-    const s = sums(n);
-    const { region } = s;
-    const field = face.component + (face.magnetic ? 3 : 0);
-    const [a, b] = [region.innerAxis, region.outerAxis];
-    const box = (axis: 0 | 1 | 2): [number, number] => {
-      const lo = d.grid.pml[2 * axis] + boxGap;
-      const hi = d.grid.lines[axis].length - 1 - d.grid.pml[2 * axis + 1] - boxGap;
-      return [d.grid.lines[axis][lo], d.grid.lines[axis][hi]];
-    };
-    const [ca, wa] = samplesAlong(d.grid, a, field, region.from[a], region.inner, box(a));
-    const [cb, wb] = samplesAlong(d.grid, b, field, region.from[b], region.outer, box(b));
-    const re = new Float64Array(region.inner * region.outer);
-    const im = new Float64Array(region.inner * region.outer);
-    for (let o = 0; o < region.outer; o++)
-      for (let i = 0; i < region.inner; i++) {
-        const [x, y] = sumAt(s, nf, o, i, f);
-        re[o * region.inner + i] = x * scale[0] - y * scale[1];
-        im[o * region.inner + i] = x * scale[1] + y * scale[0];
-      }
-    return {
-      normal: face.normal,
-      outward: face.outward,
-      at: d.grid.lines[face.normal][face.index],
-      component: face.component,
-      magnetic: face.magnetic,
-      axes: [a, b],
-      coordinates: [ca, cb],
-      widths: [wa, wb],
-      re,
-      im,
-    };
-  });
+  const lo = [0, 1, 2].map((a) => d.grid.pml[2 * a] + boxGap);
+  const hi = [0, 1, 2].map((a) => d.grid.lines[a].length - 1 - d.grid.pml[2 * a + 1] - boxGap);
+  return plan.faces.map((face, n) => faceSamples(face, sums(n), d, lo, hi, nf, f, scale));
 }
+
+/** Power through the scene's rectangles at each recorded frequency (hertz), W. */
+export const fluxesOf = (
+  plan: RecordingPlan,
+  d: Discrete,
+  sums: (region: number) => RegionSums,
+  frequencies: readonly number[],
+  scales: readonly [number, number][],
+): NonNullable<ResultMeta['fluxes']> =>
+  plan.fluxes.map(({ name, normal, sign, faces, lo, hi, first }) => ({
+    name,
+    normal,
+    at: d.grid.lines[normal][lo[normal]],
+    power: scales.map((scale, f) => {
+      const samples = faces.map((face, n) => faceSamples(face, sums(first + n), d, lo, hi, scales.length, f, scale));
+      // As everywhere, power is that of the mean of E over a step.
+      return sign * Math.cos(Math.PI * frequencies[f] * d.dt) * boxPower(samples);
+    }),
+  }));
 
 /**
  * Time-averaged power out of the Huygens box, W. On a node plane of the staggered grid E_u and H_v stand at the same

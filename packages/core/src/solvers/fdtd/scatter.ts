@@ -12,7 +12,8 @@ import { planWave, type TotalBox } from './discreteWave.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxGap, boxPower, lossPower, metalLosses, planeArrays, planesOf, planRecording } from './recorders.ts';
+import { boxFaces, boxGap, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, planRecording } from './recorders.ts';
+import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
 import { elementLosses, reportEvery, samplesPerPeriod } from './solve.ts';
 
@@ -57,6 +58,7 @@ export async function scatterScene(
       load: (p) => scene.ports[p].load ?? null,
       maxSteps,
       regions: plan.regions,
+      probes: probesOf(plan, d),
       frequencies: scene.recordAt,
       every,
       lowest: scene.band.from,
@@ -141,6 +143,8 @@ export async function scatterScene(
         farField: null,
         scattered,
         fieldPlanes: planesOf(plan, d),
+        fluxes: fluxesOf(plan, d, sums, scene.recordAt, scales),
+        signals: signalArrays(plan, d, simulation, arrays),
         evidence: {
           steps: simulation.steps,
           timeStep: dt,

@@ -25,6 +25,8 @@ export interface SimulationPlan {
   /** A plane wave that enters through a box. */
   wave?: WavePlan;
   maxSteps: number;
+  /** Samples kept at every step. */
+  probes?: Probe[];
   regions: Region[];
   /** Hertz. */
   frequencies: number[];
@@ -33,6 +35,15 @@ export interface SimulationPlan {
   /** Lowest frequency of interest, sets the absorbing layers. */
   lowest: number;
   boundaries: readonly string[];
+}
+
+/** The mean of two neighbouring samples of a field, kept at every step. Fields 0..5: Ex, Ey, Ez, Hx, Hy, Hz. */
+export interface Probe {
+  field: number;
+  at: [number, number, number];
+  /** Indices by which the second sample is moved, and weights of either. */
+  shift: [number, number, number];
+  weights: [number, number];
 }
 
 /** Floats of one class of branches. */
@@ -85,6 +96,7 @@ export class Simulation {
       config: number;
       voltages: number[];
       records: number[];
+      probes: number[];
       energy: number;
       sums: { at: number; padded: number; floats: number }[];
     },
@@ -405,6 +417,19 @@ export class Simulation {
     branches.metals.forEach((m, i) => classes.set(recursion(m.fit, dt), i * classFloats));
     words[P.BRANCH] = put(classes);
 
+    // Samples kept at every step.
+    const kept = plan.probes ?? [];
+    const series32 = kept.map(() => arena.take(plan.maxSteps * 4));
+    const probeView = new DataView(new ArrayBuffer(Math.max(1, kept.length) * 20));
+    kept.forEach(({ field, at, shift, weights }, n) => {
+      const base = words[P.EX + field];
+      [base + offset(at), base + offset(at.map((v, i) => v + shift[i]))].forEach((v, i) => probeView.setUint32(n * 20 + 4 * i, v, true));
+      weights.forEach((v, i) => probeView.setFloat32(n * 20 + 8 + 4 * i, v, true));
+      probeView.setUint32(n * 20 + 16, series32[n], true);
+    });
+    words[P.PROBES] = put(new Uint32Array(probeView.buffer));
+    words[P.PROBE_COUNT] = kept.length;
+
     // Running Fourier sums.
     const nf = frequencies.length;
     const sums = regions.map((r) => {
@@ -463,7 +488,7 @@ export class Simulation {
       memory.buffer,
       instance.exports.run,
       helpers,
-      { config, voltages, records, energy: words[P.ENERGY], sums },
+      { config, voltages, records, probes: series32, energy: words[P.ENERGY], sums },
       arena.bytes,
     );
   }
@@ -524,6 +549,11 @@ export class Simulation {
   guided(guide: number, mode: number): { v: Float64Array; i: Float64Array } {
     const at = this.at.records[guide] + 2 * mode * this.plan.maxSteps * 8;
     return { v: new Float64Array(this.buffer, at, this.step), i: new Float64Array(this.buffer, at + this.plan.maxSteps * 8, this.step) };
+  }
+
+  /** Samples of a probe after each step so far; E in V/m, H times the impedance of free space. */
+  probe(n: number): Float32Array {
+    return new Float32Array(this.buffer, this.at.probes[n], this.step);
   }
 
   /** Fourier sums of a region so far. */

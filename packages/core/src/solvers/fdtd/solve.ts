@@ -2,7 +2,7 @@ import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { nearToFar, patternPower } from '../../radiation/index.ts';
-import type { PatternFigures, ResultArray, ResultSet } from '../../results/index.ts';
+import type { PatternFigures, ResultArray, ResultMeta, ResultSet } from '../../results/index.ts';
 import { loadAdmittance, type Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
@@ -13,8 +13,9 @@ import { guideModes, type GuideModes } from './guides.ts';
 import { forecast, march, type March } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { type Pulse, pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxPower, lossPower, metalLosses, planeArrays, planesOf, planRecording, type RecordingPlan } from './recorders.ts';
+import { boxFaces, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, planRecording, type RecordingPlan } from './recorders.ts';
 import { Settled, watched } from './settled.ts';
+import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
 
 /** Frequencies of the S-parameters, Hz. */
@@ -45,6 +46,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, discrete);
+  const probes = probesOf(plan, discrete);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
   // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
   const stopAt = scene.details.stopAt ?? (scene.guides.length ? 1e-7 : 1e-5);
@@ -57,6 +59,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   const runs: Excitation[] = [];
   const arrays: Record<string, ResultArray> = {};
   let recorded: ReturnType<typeof recordedFields> | null = null;
+  let signals: ResultMeta['signals'] = [];
   const machine = { threads: 1, bytes: 0, steps: 0 };
   const started = host.now();
   let lastReport = started;
@@ -75,6 +78,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
         maxSteps,
         // Fields are kept of the first excitation only.
         regions: turn ? [] : plan.regions,
+        probes: turn ? [] : probes,
         frequencies: scene.recordAt,
         every,
         lowest: scene.band.from,
@@ -129,6 +133,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       Object.assign(machine, { threads: simulation.threads, bytes: simulation.bytes, steps: machine.steps + simulation.steps });
       if (turn === 0) {
         Object.assign(arrays, timeSignal(simulation, channels, dt));
+        signals = signalArrays(plan, discrete, simulation, arrays);
         recorded = recordedFields({ scene, d: discrete, plan, simulation, pulse, channels, excited, every }, arrays);
       }
     } finally {
@@ -166,6 +171,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       recordAt: scene.recordAt,
       farField: farField && figures ? { name: farField.name, step: recorded!.step, figures } : null,
       fieldPlanes: recorded?.planes ?? [],
+      fluxes: recorded?.fluxes ?? [],
+      signals,
       evidence: {
         steps: machine.steps,
         timeStep: dt,
@@ -319,12 +326,12 @@ interface Recorded {
 function recordedFields(
   { scene, d, plan, simulation, pulse, channels, excited, every }: Recorded,
   arrays: Record<string, ResultArray>,
-): { figures: PatternFigures[] | null; step: number; planes: ResultSet['meta']['fieldPlanes'] } {
+): { figures: PatternFigures[] | null; step: number; planes: ResultMeta['fieldPlanes']; fluxes: NonNullable<ResultMeta['fluxes']> } {
   const { dt } = d;
   const nf = scene.recordAt.length;
   const planes = planesOf(plan, d);
   const far = scene.recorders.find((r) => r.kind === 'far-field');
-  if (!nf) return { figures: null, step: 0, planes };
+  if (!nf) return { figures: null, step: 0, planes, fluxes: [] };
   const source = new PortSpectrum(scene.recordAt, dt, 0.5);
   source.update(Float64Array.from({ length: simulation.steps }, (_, n) => pulseAt(pulse, (n + 0.5) * dt)));
   const spectra = new ChannelSpectra(channels, scene.recordAt, excited, source, dt);
@@ -340,7 +347,8 @@ function recordedFields(
 
   planeArrays(plan, d, sums, scales, arrays);
 
-  if (!far || far.kind !== 'far-field') return { figures: null, step: 0, planes };
+  const fluxes = fluxesOf(plan, d, sums, scene.recordAt, scales);
+  if (!far || far.kind !== 'far-field') return { figures: null, step: 0, planes, fluxes };
   const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
   const nPhi = 2 * (nTheta - 1);
   const data = new Float64Array(nf * nTheta * nPhi * 4);
@@ -375,5 +383,5 @@ function recordedFields(
     };
   });
   arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
-  return { figures, step: Math.PI / (nTheta - 1), planes };
+  return { figures, step: Math.PI / (nTheta - 1), planes, fluxes };
 }

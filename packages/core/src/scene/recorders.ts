@@ -1,0 +1,88 @@
+import { type Place, type Point3, type Problem, problem, type Recorder, recorderChips } from '../document/index.ts';
+import { evaluateChips, type Scope } from '../expressions/index.ts';
+
+export interface SceneFarField {
+  kind: 'far-field';
+  name: string;
+  /** Radians. */
+  step: number;
+}
+export interface SceneFieldPlane {
+  kind: 'field-plane';
+  name: string;
+  normal: 0 | 1 | 2;
+  /** Metres. */
+  at: number;
+}
+export interface SceneFlux {
+  kind: 'flux';
+  name: string;
+  normal: 0 | 1 | 2;
+  /** +1: power counts that flows towards larger coordinates. */
+  sign: 1 | -1;
+  /** The rectangle; min and max are the same along `normal`. */
+  min: Point3;
+  max: Point3;
+}
+export interface SceneSignal {
+  kind: 'signal';
+  name: string;
+  at: Point3;
+}
+export type SceneRecorder = SceneFarField | SceneFieldPlane | SceneFlux | SceneSignal;
+
+/** Recorders that keep fields at frequencies of their own. */
+export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal';
+
+const axisOf = (name: 'x' | 'y' | 'z'): 0 | 1 | 2 => 'xyz'.indexOf(name) as 0 | 1 | 2;
+
+/** Places a recorder of the document. */
+export function resolveRecorder(recorder: Recorder, scope: Scope): { recorder: SceneRecorder } | { problems: Problem[] } {
+  const place: Place = { part: 'recorders', name: recorder.name };
+  const { values, problems } = evaluateChips(recorder, recorderChips(recorder), scope, place);
+  if (!values) return { problems };
+  const { kind, name } = recorder;
+  switch (kind) {
+    case 'far-field':
+      if (values.step < Math.PI / 360 || values.step > Math.PI / 6 + 1e-9)
+        return { problems: [problem('error', 'recorder.step', { ...place, chip: 'step' }, 'The angular step must lie between 0.5 deg and 30 deg.', 'Take 5 deg if in doubt.')] }; // prettier-ignore
+      return { recorder: { kind, name, step: values.step } };
+    case 'field-plane':
+      return { recorder: { kind, name, normal: axisOf(recorder.normal), at: values.at } };
+    case 'flux': {
+      const normal = axisOf(recorder.normal);
+      const min: Point3 = [values.at, values.at, values.at];
+      const max: Point3 = [...min];
+      for (const [i, a] of [0, 1, 2].filter((x) => x !== normal).entries()) {
+        const [p, q] = [values[`from.${i}`], values[`to.${i}`]];
+        [min[a], max[a]] = [Math.min(p, q), Math.max(p, q)];
+        if (p === q)
+          return { problems: [problem('error', 'recorder.flat', { ...place, chip: `to.${i}` }, `The rectangle has no extent along ${'xyz'[a]}.`, 'Move one of its corners.')] }; // prettier-ignore
+      }
+      return { recorder: { kind, name, normal, sign: recorder.towards === 'up' ? 1 : -1, min, max } };
+    }
+    case 'signal':
+      return { recorder: { kind, name, at: [values['at.0'], values['at.1'], values['at.2']] } };
+  }
+}
+
+/** Recorders that do not lie in the computed region, and where. */
+export function recorderOutside(r: SceneRecorder, min: Point3, max: Point3): Problem | null {
+  const place: Place = { part: 'recorders', name: r.name };
+  const slack = 1e-9 * Math.max(...max.map((m, a) => m - min[a]));
+  const out = (x: number, a: number): boolean => x < min[a] - slack || x > max[a] + slack;
+  const tell = (what: string, chip: string): Problem =>
+    problem('error', 'recorder.outside', { ...place, chip }, `The ${what} lies outside the computed region.`, 'Move it closer to the bodies, or widen the margin.'); // prettier-ignore
+  if (r.kind === 'field-plane' && out(r.at, r.normal)) return tell('plane', 'at');
+  if (r.kind === 'flux') {
+    if (out(r.min[r.normal], r.normal)) return tell('rectangle', 'at');
+    const [low, high] = [0, 1, 2].filter((a) => a !== r.normal);
+    if (out(r.min[low], low) || out(r.min[high], high)) return tell('rectangle', 'from.0');
+    if (out(r.max[low], low) || out(r.max[high], high)) return tell('rectangle', 'to.0');
+  }
+  if (r.kind === 'signal') {
+    const a = r.at.findIndex((x, i) => out(x, i));
+    if (a >= 0) return tell('point', `at.${a}`);
+  }
+  return null;
+}

@@ -1,0 +1,40 @@
+import type { ResultArray, ResultMeta } from '../../results/index.ts';
+import type { Discrete } from './discretise.ts';
+import type { RecordingPlan } from './recorders.ts';
+import type { Probe, Simulation } from './simulation.ts';
+
+/** Probes of the points, three each: E at the node as the mean of the edges on both sides. */
+export const probesOf = (plan: RecordingPlan, { grid }: Discrete): Probe[] =>
+  plan.points.flatMap(({ node }) =>
+    ([0, 1, 2] as const).map((c): Probe => {
+      const x = grid.lines[c];
+      const [below, above] = [x[node[c]] - x[node[c] - 1], x[node[c] + 1] - x[node[c]]];
+      const shift: [number, number, number] = [0, 0, 0];
+      shift[c] = -1;
+      // Straight between the middles of the two edges.
+      return { field: c, at: node, shift, weights: [below / (below + above), above / (below + above)] };
+    }),
+  );
+
+/** Most samples of a signal that a result keeps. */
+const mostSamples = 4000;
+
+/** Adds the signals of the scene's points to a result's arrays and tells where they are. */
+export function signalArrays(
+  plan: RecordingPlan,
+  { grid, dt }: Discrete,
+  simulation: Simulation,
+  arrays: Record<string, ResultArray>,
+): NonNullable<ResultMeta['signals']> {
+  const every = Math.max(1, Math.ceil(simulation.steps / mostSamples));
+  const count = Math.floor(simulation.steps / every);
+  return plan.points.map(({ name, node }, n) => {
+    const series = [0, 1, 2].map((c) => simulation.probe(3 * n + c));
+    arrays[`point:${name}`] = {
+      shape: [count, 3],
+      data: Float32Array.from({ length: 3 * count }, (_, i) => series[i % 3][(Math.floor(i / 3) + 1) * every - 1]),
+    };
+    arrays[`point:${name}:time`] = { shape: [count], data: Float64Array.from({ length: count }, (_, i) => (i + 1) * every * dt) };
+    return { name, at: node.map((i, a) => grid.lines[a][i]) as [number, number, number] };
+  });
+}

@@ -1,0 +1,106 @@
+import { writeCsv } from '@jadebell/core/csv';
+import { formatSI } from '@jadebell/core/format';
+import { useArray } from '../api/hooks.ts';
+import type { Run } from '../api/types.ts';
+import { Card } from '../charts/Card.tsx';
+import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { traceStyle } from '../charts/traces.ts';
+import { download } from '../ui/download.ts';
+import { useDark } from '../ui/useDark.ts';
+
+interface Props {
+  run: Run;
+  stem: string;
+}
+
+/** Power through rectangles, and a card for each point whose field was kept over time. */
+export function RecorderCards({ run, stem }: Props) {
+  const { fluxes = [], signals = [] } = run.meta!;
+  return (
+    <>
+      {fluxes.length > 0 && <FluxCard run={run} stem={stem} />}
+      {signals.map((s) => (
+        <SignalCard key={s.name} run={run} stem={stem} name={s.name} at={s.at} />
+      ))}
+    </>
+  );
+}
+
+function FluxCard({ run, stem }: Props) {
+  const { fluxes = [], recordAt, wave } = run.meta!;
+  const csv = (): void =>
+    download(
+      `${stem}-power.csv`,
+      writeCsv([{ title: 'frequency (Hz)', values: recordAt }, ...fluxes.map((f) => ({ title: `${f.name} (W)`, values: f.power }))]),
+      'text/csv',
+    );
+  return (
+    <Card
+      title="Power through rectangles"
+      about={`${wave ? 'for a wave of 1 V/m' : 'for 1 W into the first excited port'}, run ${run.number}`}
+      file={`${stem}-power`}
+      exports={[{ label: 'Values (CSV)', act: csv }]}
+    >
+      <div className="scroll">
+        <table className="figures">
+          <thead>
+            <tr>
+              <th>rectangle</th>
+              {recordAt.map((f) => (
+                <th key={f}>{formatSI(f, 'frequency')}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {fluxes.map((flux) => (
+              <tr key={flux.name}>
+                <td>
+                  {flux.name}, {'xyz'[flux.normal]} = {formatSI(flux.at, 'length', 4)}
+                </td>
+                {flux.power.map((p, i) => (
+                  <td key={recordAt[i]} className="mono">
+                    {p.toPrecision(4)} W
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Card>
+  );
+}
+
+function SignalCard({ run, stem, name, at }: Props & { name: string; at: readonly number[] }) {
+  const dark = useDark();
+  const field = useArray(run.id, `point:${name}`).data;
+  const time = useArray(run.id, `point:${name}:time`).data;
+  const part = (c: number): Float64Array => Float64Array.from({ length: time!.data.length }, (_, i) => field!.data[3 * i + c]);
+  const parts = field && time ? [0, 1, 2].map(part) : null;
+  const csv = (): void => {
+    if (parts && time)
+      download(
+        `${stem}-${name}.csv`,
+        writeCsv([{ title: 'time (s)', values: time.data }, ...parts.map((values, c) => ({ title: `E${'xyz'[c]} (V/m)`, values }))]),
+        'text/csv',
+      );
+  };
+  return (
+    <Card
+      title={`E at ${name}`}
+      about={`over time, as the pulse excites it, node ${at.map((x) => formatSI(x, 'length', 4)).join(', ')}, run ${run.number}`}
+      file={`${stem}-${name}`}
+      exports={[{ label: 'Values (CSV)', act: csv }]}
+    >
+      {parts && time ? (
+        <LineChartBox
+          x={{ label: 'time', unit: 'time', values: time.data }}
+          y={{ label: 'field (V/m)' }}
+          traces={parts.map((values, c) => ({ name: `E${'xyz'[c]}`, ...traceStyle(c + 1, dark), values }))}
+        />
+      ) : (
+        <p className="quiet pad">Reading the signal …</p>
+      )}
+    </Card>
+  );
+}
