@@ -82,7 +82,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
       ? undefined
       : (p) =>
           err(
-            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.pass ? `pass ${p.pass}${p.change == null ? '' : ` (the last changed S by ${p.change.toPrecision(2)})`}  ` : ''}${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
+            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : ` (the last changed S by ${p.change.toPrecision(2)})`}  ` : ''}${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
           ),
   });
   const stem = basename(file).replace(/\.json$/i, '');

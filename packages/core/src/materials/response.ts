@@ -89,6 +89,6 @@ export const curvesOf = (m: MaterialEntry): (keyof typeof materialCurves)[] =>
     ? m.conductivity
       ? ['skinDepth', 'surfaceResistance']
       : []
-    : m.dispersion && m.dispersion.form !== 'debye'
+    : m.dispersion && (m.range?.[1] ?? 0) > 1e13
       ? ['index', 'extinction']
       : ['permittivity', 'lossTangent'];

@@ -26,7 +26,9 @@ describe('recorders of a project', () => {
   });
   test('what lies outside is told with its place', async () => {
     expect(await faults(flux({ at: '900 mm' }))).toEqual([['recorder.outside', 'at']]);
-    expect(await faults(flux({ to: ['5 mm', '800 mm'] }))).toEqual([['recorder.outside', 'to.0']]);
+    expect(await faults(flux({ from: ['-5 mm', '700 mm'], to: ['5 mm', '800 mm'] }))).toEqual([['recorder.outside', 'from.1']]);
+    // One that reaches beyond is cut off.
+    expect(await faults(flux({ to: ['5 mm', '800 mm'] }))).toEqual([]);
     expect(await faults({ kind: 'signal', name: 'point', at: ['0 mm', '-800 mm', '0 mm'] })).toEqual([['recorder.outside', 'at.1']]);
     expect(await faults({ kind: 'field-plane', name: 'cut', normal: 'z', at: '1 m' })).toEqual([['recorder.outside', 'at']]);
   });

@@ -31,9 +31,6 @@ export interface SceneSignal {
 }
 export type SceneRecorder = SceneFarField | SceneFieldPlane | SceneFlux | SceneSignal;
 
-/** Recorders that keep fields at frequencies of their own. */
-export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal';
-
 const axisOf = (name: 'x' | 'y' | 'z'): 0 | 1 | 2 => 'xyz'.indexOf(name) as 0 | 1 | 2;
 
 /** Places a recorder of the document. */
@@ -76,9 +73,10 @@ export function recorderOutside(r: SceneRecorder, min: Point3, max: Point3): Pro
   if (r.kind === 'field-plane' && out(r.at, r.normal)) return tell('plane', 'at');
   if (r.kind === 'flux') {
     if (out(r.min[r.normal], r.normal)) return tell('rectangle', 'at');
-    const [low, high] = [0, 1, 2].filter((a) => a !== r.normal);
-    if (out(r.min[low], low) || out(r.min[high], high)) return tell('rectangle', 'from.0');
-    if (out(r.max[low], low) || out(r.max[high], high)) return tell('rectangle', 'to.0');
+    // What reaches beyond the region is cut off; nothing is computed there.
+    const across = [0, 1, 2].filter((a) => a !== r.normal);
+    const beside = across.findIndex((a) => r.max[a] <= min[a] || r.min[a] >= max[a]);
+    if (beside >= 0) return tell('rectangle', `from.${beside}`);
   }
   if (r.kind === 'signal') {
     const a = r.at.findIndex((x, i) => out(x, i));

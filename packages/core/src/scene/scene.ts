@@ -1,5 +1,15 @@
 import type { ManifoldToplevel } from 'manifold-3d';
-import { type MaterialEntry, type Place, type Point3, type Problem, problem, type Project, sides, type SolveSettings } from '../document/index.ts';
+import {
+  needsFrequency,
+  type MaterialEntry,
+  type Place,
+  type Point3,
+  type Problem,
+  problem,
+  type Project,
+  sides,
+  type SolveSettings,
+} from '../document/index.ts';
 import { evaluateExpression } from '../expressions/index.ts';
 import { type Body, evaluateModel, type ModelCache, type Model } from '../geometry/index.ts';
 import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../materials/index.ts';
@@ -7,7 +17,7 @@ import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
-import { needsFrequency, recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
+import { recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
 

@@ -4,6 +4,7 @@ import {
   portSentence,
   type Project,
   type Recorder,
+  needsFrequency,
   recorderChips,
   recorderSentence,
   sectionChips,
@@ -147,13 +148,22 @@ const newRecorder: Record<string, { title: string; make(d: Project): Recorder }>
   },
   flux: {
     title: 'power through a rectangle',
-    make: (d) => ({ kind: 'flux', name: freeName(d, 'recorders', 'power'), normal: 'z', towards: 'up', at: '0 mm', from: ['-5 mm', '-5 mm'], to: ['5 mm', '5 mm'] }), // prettier-ignore
+    // Across the whole region, at its middle.
+    make: (d) => {
+      const { min, max } = useModel.getState().view.region ?? { min: [-5e-3, -5e-3, 0], max: [5e-3, 5e-3, 0] };
+      const mm = (x: number): string => `${Number((x * 1e3).toPrecision(6))} mm`;
+      return { kind: 'flux', name: freeName(d, 'recorders', 'power'), normal: 'z', towards: 'up', at: mm((min[2] + max[2]) / 2), from: [mm(min[0]), mm(min[1])], to: [mm(max[0]), mm(max[1])] }; // prettier-ignore
+    },
   },
   signal: {
     title: 'field over time at a point',
     make: (d) => ({ kind: 'signal', name: freeName(d, 'recorders', 'point'), at: ['0 mm', '0 mm', '0 mm'] }),
   },
 };
+
+/** Gives the project a frequency to record at, the middle of its band, where it has none and some recorder wants one. */
+const withFrequency = (d: Project): Project =>
+  d.recordAt.length || !d.recorders.some(needsFrequency) ? d : { ...d, recordAt: [`(${d.solve.from} + ${d.solve.to}) / 2`] };
 
 const sideNames: Record<Side, string> = { xMin: 'low x', xMax: 'high x', yMin: 'low y', yMax: 'high y', zMin: 'low z', zMax: 'high z' };
 const boundaryOptions = [
@@ -360,7 +370,7 @@ export function FeedLedger() {
             items={Object.entries(newRecorder).map(([kind, r]) => ({
               title: r.title,
               disabled: kind === 'far-field' && document.recorders.some((e) => e.kind === 'far-field'),
-              act: () => edit('add recorder', (d) => ({ ...d, recorders: [...d.recorders, r.make(d)] })),
+              act: () => edit('add recorder', (d) => withFrequency({ ...d, recorders: [...d.recorders, r.make(d)] })),
             }))}
           />
         </header>

@@ -197,7 +197,9 @@ function MaterialCurve({ material }: { material: MaterialEntry }) {
         </p>
       )}
       {!material.dispersion && material.kind === 'dielectric' && (
-        <p className="quiet">Level over frequency; the solver takes the causal medium whose loss tangent is level.</p>
+        <p className="quiet">
+          {material.lossTangent ? 'Solved as the causal medium whose loss tangent is level over the band.' : 'Constant over frequency.'}
+        </p>
       )}
     </>
   );

@@ -37,7 +37,7 @@ function FluxCard({ run, stem }: Props) {
   return (
     <Card
       title="Power through rectangles"
-      about={`${wave ? 'for a wave of 1 V/m' : 'for 1 W into the first excited port'}, run ${run.number}`}
+      about={`run ${run.number}, for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-power`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
     >
@@ -88,7 +88,7 @@ function SignalCard({ run, stem, name, at }: Props & { name: string; at: readonl
   return (
     <Card
       title={`E at ${name}`}
-      about={`over time, as the pulse excites it, node ${at.map((x) => formatSI(x, 'length', 4)).join(', ')}, run ${run.number}`}
+      about={`run ${run.number}, ${at.map((x) => formatSI(x, 'length', 3)).join(', ')}`}
       file={`${stem}-${name}`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
     >

@@ -71,7 +71,7 @@ export function RunItem({ run }: { run: Run }) {
           </div>
           {p && (
             <span className="quiet">
-              {p.pass ? `pass ${p.pass}${p.change == null ? '' : `, the last changed S by ${p.change.toPrecision(2)}`}, ` : ''}
+              {p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : `, the last changed S by ${p.change.toPrecision(2)}`}, ` : ''}
               {p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}, ` : ''}step {p.step.toLocaleString('en')}, field energy{' '}
               {p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}
             </span>

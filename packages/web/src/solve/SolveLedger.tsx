@@ -182,7 +182,8 @@ export function SolveLedger() {
             {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about{' '}
             {view.estimate.excitations > 1 ? `${view.estimate.excitations} × ` : ''}
             {view.estimate.steps.toLocaleString('en')} steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps,{' '}
-            <b>about {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads. At least{' '}
+            <b>about {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads
+            {document.solve.accuracy === 'certain' ? ' for the first pass; each further one takes two to four times as long' : ''}. At least{' '}
             {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at {view.summary && formatBand(document, view.summary)}.
           </p>
         )}

@@ -31,6 +31,9 @@ export const signalSchema = z.strictObject({
 export const recorderSchema = z.discriminatedUnion('kind', [farFieldSchema, fieldPlaneSchema, fluxSchema, signalSchema]);
 export type Recorder = z.infer<typeof recorderSchema>;
 
+/** Whether a recorder keeps fields at the recorded frequencies. */
+export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal';
+
 const normals = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `${value} =` }));
 
 /** What a kind of recorder is to the ledger. */

@@ -17,16 +17,13 @@ const longSeconds = 6 * 3600;
 /** Periods of the band's centre that a structure of low Q rings before it has decayed to 1e-5; from the demo antennas. */
 const ringing = 6;
 
-/** What all passes of accuracy certain cost over the first; a guess, as the number of passes is not known before. */
-const passesCost = 10;
-
 /** Steps after which a run ends whatever its energy. */
 export const stepLimit = (scene: Scene, dt: number): number => {
   const pulse = pulseFor(scene.band.from, scene.band.to);
   return scene.details.maxSteps ?? Math.ceil((pulse.length + 200 / pulse.centre) / dt);
 };
 
-/** Cost of a scene: cells, bytes, steps, seconds. */
+/** Cost of a scene: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
 export function estimateScene(scene: Scene, machine: Machine, grid: Grid = buildGrid(scene)): Estimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
   const dt = timeStep(grid, cutsCells(scene));
@@ -55,8 +52,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     steps,
     maxSteps,
     excitations,
-    // Passes of accuracy certain: from the demo antennas, where three or four of them are needed.
-    seconds: ((scene.accuracy === 'certain' ? passesCost : 1) * excitations * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    seconds: (excitations * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }
