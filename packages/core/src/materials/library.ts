@@ -117,13 +117,21 @@ const byName = new Map(library.map((m) => [m.name, m]));
 /** A frequency in words: '2.4 GHz'. */
 export const frequencyText = (f: number): string => (f >= 1e12 ? `${Number((f / 1e12).toPrecision(3))} THz` : f >= 1e9 ? `${Number((f / 1e9).toPrecision(3))} GHz` : `${Number((f / 1e6).toPrecision(3))} MHz`); // prettier-ignore
 
+const formNames: Record<NonNullable<MaterialEntry['dispersion']>['form'], string> = {
+  sellmeier: 'Sellmeier formula',
+  debye: 'Debye formula',
+  drude: 'Drude formula',
+  lorentz: 'Lorentz formula',
+  poles: 'poles and residues',
+  table: 'table of values',
+};
+
 /** One line on what a material is, for lists: 'permittivity 3.4, loss tangent 0.003 at 1 GHz'. */
 export function materialSummary(m: MaterialEntry): string {
   if (m.kind === 'conductor')
     return m.conductivity ? `${m.conductivity.toExponential(2)} S/m${m.permeability ? `, permeability ${m.permeability}` : ''}` : 'perfect';
   const at = m.atFrequency ? ` at ${frequencyText(m.atFrequency)}` : '';
-  if (m.dispersion)
-    return `${m.dispersion.form[0].toUpperCase()}${m.dispersion.form.slice(1)} formula${m.range ? `, ${frequencyText(m.range[0])} to ${frequencyText(m.range[1])}` : ''}`;
+  if (m.dispersion) return `${formNames[m.dispersion.form]}${m.range ? `, ${frequencyText(m.range[0])} to ${frequencyText(m.range[1])}` : ''}`;
   const parts = [`permittivity ${m.permittivityAlong?.join(', ') ?? m.permittivity ?? 1}`];
   if (m.lossTangent) parts.push(`loss tangent ${m.lossTangent}`);
   if (m.permeability || m.permeabilityAlong) parts.push(`permeability ${m.permeabilityAlong?.join(', ') ?? m.permeability}`);

@@ -6,6 +6,7 @@ import type { Estimate, Machine } from '../solver.ts';
 import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
+import { dielectricsOf } from './materials.ts';
 import { pulseFor } from './pulse.ts';
 import { memoryNeeded } from './simulation.ts';
 
@@ -22,6 +23,18 @@ export const stepLimit = (scene: Scene, dt: number): number => {
   const pulse = pulseFor(scene.band.from, scene.band.to);
   return scene.details.maxSteps ?? Math.ceil((pulse.length + 200 / pulse.centre) / dt);
 };
+
+/** Bytes of what media with memory remember, bodies taken as full as the boxes around them. */
+function statesOf(scene: Scene, grid: Grid): number {
+  const media = dielectricsOf(scene, 0);
+  return scene.bodies.reduce((sum, { min, max }, n) => {
+    const model = media[n]?.model;
+    if (!model) return sum;
+    const inside = [0, 1, 2].map((a) => grid.lines[a].filter((x) => x >= min[a] && x <= max[a]).length);
+    const states = model.poles.reduce((s, { p }) => s + (p[1] === 0 ? (p[0] === 0 ? 0 : 1) : 2), 0);
+    return sum + 3 * 4 * states * inside[0] * inside[1] * inside[2];
+  }, 0);
+}
 
 /** Cost of a scene: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
 export function estimateScene(scene: Scene, machine: Machine, grid: Grid = buildGrid(scene)): Estimate {
@@ -44,7 +57,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     ? 1
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const points = scene.recorders.filter((r) => r.kind === 'signal').length;
-  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points);
+  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points) + statesOf(scene, grid);
   return {
     cells,
     bytes,
