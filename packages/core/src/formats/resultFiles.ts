@@ -1,24 +1,42 @@
 import { eta0 } from '../numerics/constants.ts';
 import { intensity } from '../radiation/index.ts';
-import { channelNames, decibel, impedance, phaseDegrees, reflection, type ResultSet, sCurve } from '../results/index.ts';
+import {
+  channelNames,
+  type Complex,
+  decibel,
+  impedance,
+  phaseDegrees,
+  referenceOf,
+  referredTo,
+  reflection,
+  type ResultSet,
+  sCurve,
+} from '../results/index.ts';
 import { writeCsv } from './csv.ts';
 import { writeTouchstone } from './touchstone.ts';
 
-/** Touchstone text: all channels where each was excited, else the reflection of the first excited one; null where none was. */
-export function touchstoneOf(result: ResultSet, title: string): { text: string; ports: number } | null {
+/** Touchstone text, referred to an impedance (ohms) if one is given and it can be done: all channels where each was excited, else the reflection of the first excited one; null where none was. */
+export function touchstoneOf(result: ResultSet, title: string, reference?: Complex): { text: string; ports: number } | null {
   if (!result.meta.excitations.length) return null;
+  const referred = reference ? referredTo(result.arrays.s, result.meta, reference) : null;
   const { ports, excitations, evidence, coreVersion, solver } = result.meta;
   const names = channelNames(ports);
   const frequency = result.arrays.frequency.data;
   const full = excitations.length === ports.length;
   const chosen = full ? ports.map((_, n) => n) : [excitations[0]];
   // Modes of guides stand on their own impedance; the format wants a number, so 1 ohm says that S is normalised to the ports themselves.
-  const references = chosen.map((n) => ports[n].resistance || 1);
+  const own = (n: number): boolean => !referred || referenceOf(ports[n]) === null;
+  const references = chosen.map((n) => (own(n) ? ports[n].resistance || 1 : reference!.re));
   const notes = [
-    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode, referred to its own impedance)`}`).join(', ')}`,
+    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode${own(n) ? ', referred to its own impedance' : ''})`}`).join(', ')}`,
+    ...(referred && reference!.im
+      ? [
+          `Power waves on ${reference!.re} ${reference!.im < 0 ? '-' : '+'} ${Math.abs(reference!.im)}j ohm; the line below has room for its real part only`,
+        ]
+      : []),
     `Jade Bell ${coreVersion}, ${solver}, residual energy ${evidence.residualEnergy.toExponential(2)}`,
   ];
-  const s = chosen.map((to) => chosen.map((_, from) => sCurve(result.arrays.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
+  const s = chosen.map((to) => chosen.map((_, from) => sCurve(referred ?? result.arrays.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
   return { text: writeTouchstone(frequency, s, references, notes), ports: chosen.length };
 }
 

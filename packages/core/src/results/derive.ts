@@ -1,5 +1,7 @@
 import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
+export { readReference, referenceOf, referredTo } from './renormalise.ts';
+
 /** S over the band from an array `s` of a result: wave out of channel `to` for a wave into the channel of excitation `from`. */
 export function sCurve({ data, shape }: ResultArray, to: number, from: number): Complex[] {
   // Results of version 1 have one excitation, and no axis for it.

@@ -2,7 +2,7 @@ import { type Problem, type Project, projectSchema } from '@jadebell/core/docume
 import { evaluateGivens } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, touchstoneOf } from '@jadebell/core/formats';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { currentMeta, type ResultMeta, type ResultSet } from '@jadebell/core/results';
+import { type Complex, currentMeta, readReference, type ResultMeta, type ResultSet } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { thisMachine } from '@jadebell/node';
@@ -66,14 +66,14 @@ interface FileKind {
   names: string[];
   type: string;
   /** Text and what stands after the run's number in the file's name; null where the result has none. */
-  write(r: ResultSet, title: string): { text: string; ending: string } | null;
+  write(r: ResultSet, title: string, reference?: Complex): { text: string; ending: string } | null;
 }
 const files: Record<string, FileKind> = {
   touchstone: {
     names: ['frequency', 's'],
     type: 'text/plain',
-    write(r, title) {
-      const found = touchstoneOf(r, title);
+    write(r, title, reference) {
+      const found = touchstoneOf(r, title, reference);
       return found && { text: found.text, ending: `.s${found.ports}p` };
     },
   },
@@ -219,12 +219,15 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     path: '/runs/{id}/files/{kind}',
     summary: 'A result as a file: touchstone, curves or pattern',
     media: 'text/plain',
-    schemas: { params: z.object({ id: z.uuid(), kind: z.enum(['touchstone', 'curves', 'pattern']) }) },
-    async handle({ params, response }) {
+    schemas: {
+      params: z.object({ id: z.uuid(), kind: z.enum(['touchstone', 'curves', 'pattern']) }),
+      query: z.object({ reference: z.string().max(60).optional() }),
+    },
+    async handle({ params, query, response }) {
       const run = await findRun(params.id);
       const { title } = JSON.parse(run.document) as Project;
       const file = files[params.kind];
-      const made = file.write(await loadResult(run, file.names), title);
+      const made = file.write(await loadResult(run, file.names), title, readReference(query.reference ?? '') ?? undefined);
       if (!made) throw notFound('result of that kind');
       response
         .attachment(`${fileStem(title)}-run${run.number}${made.ending}`)

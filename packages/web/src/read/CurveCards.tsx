@@ -7,6 +7,8 @@ import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 import type { RunCurves } from './useCurves.ts';
 
+const referenceText = ({ re, im }: { re: number; im: number }): string => (im ? `${re}${im < 0 ? '-' : '+'}${Math.abs(im)}j` : String(re));
+
 interface Curve {
   label: string;
   dash?: string;
@@ -109,14 +111,21 @@ export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[
         ? [
             {
               label: `Touchstone (.s${touchstonePorts(curves[0].run)}p)`,
-              act: () => window.location.assign(`/api/runs/${curves[0].run.id}/files/touchstone`),
+              act: () =>
+                window.location.assign(
+                  `/api/runs/${curves[0].run.id}/files/touchstone${curves[0].reference ? `?reference=${encodeURIComponent(referenceText(curves[0].reference))}` : ''}`,
+                ),
             },
           ]
         : []),
     ];
     const { ports, excitations } = curves[0].run.meta!;
     const port = ports[excitations[0]];
-    const reference = port.mode === undefined ? `reference ${port.resistance} ohm` : 'modes referred to their own impedance';
+    const reference = curves[0].reference
+      ? `referred to ${referenceText(curves[0].reference)} ohm`
+      : port.mode === undefined
+        ? `reference ${port.resistance} ohm`
+        : 'modes referred to their own impedance';
     return (
       <Card
         key={plot.title}

@@ -1,6 +1,6 @@
 import { formatSI } from '@jadebell/core/format';
 import type { Pattern } from '@jadebell/core/radiation';
-import { channelNames } from '@jadebell/core/s';
+import { channelNames, readReference } from '@jadebell/core/s';
 import { MenuItem, Select } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -17,6 +17,7 @@ import { FieldCards } from './FieldCards.tsx';
 import { RecorderCards } from './RecorderCards.tsx';
 import { FiguresCard, PatternCards, ScatterCard } from './PatternCards.tsx';
 import { firstTerms, termsOf, useCurves } from './useCurves.ts';
+import { ReferenceField } from './ReferenceField.tsx';
 import { PortModesCard } from './PortModesCard.tsx';
 import { useRunBodies } from './useRunBodies.ts';
 
@@ -46,10 +47,11 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
   const [others, setOthers] = useState<string[]>([]);
   const [at, setAt] = useState<number | null>(null);
   const [picked, setPicked] = useState<string[] | null>(null);
+  const [reference, setReference] = useState('');
   const solved = useRunDocument(run.id).data;
   const bodies = useRunBodies(run.id, solved);
   const shown = [run, ...runs.filter((r) => r.id !== run.id && others.includes(r.id))];
-  const { curves, error } = useCurves(shown);
+  const { curves, error } = useCurves(shown, readReference(reference));
   const meta = run.meta!;
   const f = Math.min(at ?? Math.floor(meta.recordAt.length / 2), meta.recordAt.length - 1);
   const frequency = meta.recordAt[f];
@@ -143,6 +145,7 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
             </Select>
           </label>
         )}
+        {meta.excitations.length > 0 && <ReferenceField run={run} value={reference} onChange={setReference} />}
         <span className="quiet">
           {meta.wave
             ? `lit by ${meta.wave.name}, 1 V/m`

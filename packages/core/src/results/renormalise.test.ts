@@ -1,0 +1,64 @@
+import { describe, expect, test } from '@jest/globals';
+import { readReference, referredTo, renormalised } from './renormalise.ts';
+
+type C = [number, number];
+const div = (a: C, b: C): C => {
+  const d = b[0] ** 2 + b[1] ** 2;
+  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
+};
+/** Power-wave reflection of a load. */
+const gamma = (z: C, ref: C): C => div([z[0] - ref[0], z[1] + ref[1]], [z[0] + ref[0], z[1] + ref[1]]);
+const s = (shape: number[], values: number[]) => ({ shape, data: Float64Array.from(values) });
+
+describe('S on other reference impedances', () => {
+  test('a load of one port has the reflection of its definition, also for a complex reference', () => {
+    const load: C = [30, 45];
+    for (const to of [
+      { re: 75, im: 0 },
+      { re: 20, im: -35 },
+    ]) {
+      const got = renormalised(s([1, 1, 1, 2], gamma(load, [50, 0])), [50], to)!.data;
+      const want = gamma(load, [to.re, to.im]);
+      expect(got[0]).toBeCloseTo(want[0], 12);
+      expect(got[1]).toBeCloseTo(want[1], 12);
+    }
+    // The conjugate of the load is matched.
+    const matched = renormalised(s([1, 1, 1, 2], gamma(load, [50, 0])), [50], { re: 30, im: -45 })!.data;
+    expect(Math.hypot(matched[0], matched[1])).toBeLessThan(1e-12);
+  });
+
+  test('a series resistor between two ports, from unlike to like references', () => {
+    // Z = 100 ohm in series, ports of 50 and 75 ohm, by the Z-free formulas for power waves.
+    const series = (z1: number, z2: number): number[] => {
+      const sum = 100 + z1 + z2;
+      return [(100 + z2 - z1) / sum, 0, (2 * Math.sqrt(z1 * z2)) / sum, 0, (2 * Math.sqrt(z1 * z2)) / sum, 0, (100 + z1 - z2) / sum, 0];
+    };
+    const got = renormalised(s([1, 2, 2, 2], series(50, 75)), [50, 75], { re: 60, im: 0 })!.data;
+    series(60, 60).forEach((v, i) => expect(got[i]).toBeCloseTo(v, 12));
+  });
+
+  test('power is kept, modes without impedance stay, and back again is the same', () => {
+    const c = Math.cos(0.7);
+    const lossless = [0, Math.sin(0.7), c, 0, c, 0, 0, Math.sin(0.7)];
+    const there = renormalised(s([1, 2, 2, 2], lossless), [50, null], { re: 20, im: 30 })!;
+    for (const j of [0, 1]) expect([0, 1].reduce((p, i) => p + there.data[2 * (2 * i + j)] ** 2 + there.data[2 * (2 * i + j) + 1] ** 2, 0)).toBeCloseTo(1, 12); // prettier-ignore
+    const real = renormalised(s([1, 2, 2, 2], lossless), [50, 75], { re: 20, im: 0 })!;
+    const back = renormalised(renormalised(real, [20, 20], { re: 50, im: 0 })!, [50, 50], { re: 20, im: 0 })!;
+    back.data.forEach((v, i) => expect(v).toBeCloseTo(real.data[i], 12));
+  });
+
+  test('what cannot be referred is told by null', () => {
+    expect(renormalised(s([1, 2, 1, 2], [0, 0, 1, 0]), [50, 50], { re: 50, im: 0 })).toBeNull();
+    expect(renormalised(s([1, 1, 1, 2], [0, 0]), [50], { re: 0, im: 5 })).toBeNull();
+    const ports = [{ name: 'a', resistance: 50 }, { name: 'b', resistance: 50 }]; // prettier-ignore
+    expect(referredTo(s([1, 2, 1, 2], [0, 0, 1, 0]), { ports, excitations: [0] }, { re: 75, im: 0 })).toBeNull();
+  });
+
+  test('references are read as engineers write them', () => {
+    expect(readReference('50')).toEqual({ re: 50, im: 0 });
+    expect(readReference(' 75 ohm')).toEqual({ re: 75, im: 0 });
+    expect(readReference('50 - 20j')).toEqual({ re: 50, im: -20 });
+    expect(readReference('12.5+j30 ohm')).toEqual({ re: 12.5, im: 30 });
+    for (const bad of ['', 'own', '-50', '0', '50 - 20', 'j20']) expect(readReference(bad)).toBeNull();
+  });
+});

@@ -1,0 +1,60 @@
+import { rightDivide } from '../numerics/complexSolve.ts';
+import type { Complex, ResultArray, ResultMeta } from './resultSet.ts';
+
+/** Reference impedance that S of a channel stands on, ohms; null for a mode that has no impedance of its own. */
+export const referenceOf = ({ resistance, mode, impedance }: ResultMeta['ports'][number]): number | null =>
+  mode === undefined ? resistance : (impedance ?? null);
+
+/**
+ * S [n, channels, channels, 2] in power waves on other reference impedances, complex ones allowed (K. Kurokawa, IEEE Trans. MTT-13,
+ * 194, 1965). Channels whose impedance is null stay as they are. Columns and rows must be in the same order; null where S is not
+ * square or an impedance has no positive real part.
+ */
+export function renormalised(s: ResultArray, from: readonly (number | null)[], to: Complex): ResultArray | null {
+  const [points, n, m] = s.shape;
+  if (n !== m || from.length !== n || !(to.re > 0) || from.some((z) => z !== null && !(z > 0))) return null;
+  const data = new Float64Array(s.data.length);
+  const size = 2 * n * n;
+  const a = new Float64Array(size);
+  const b = new Float64Array(size);
+  for (let f = 0; f < points; f++) {
+    // With V = (z* a + z b) / sqrt(Re z) and I = (a - b) / sqrt(Re z), the new waves are (V + z' I) and (V - z'* I) over 2 sqrt(Re z').
+    for (let i = 0; i < n; i++) {
+      const z = from[i];
+      const scale = z === null ? 0 : 1 / (2 * Math.sqrt(z * to.re));
+      for (let j = 0; j < n; j++) {
+        const at = 2 * (i * n + j);
+        const [x, y] = [s.data[f * size + at], s.data[f * size + at + 1]];
+        const own = i === j ? 1 : 0;
+        if (z === null) {
+          a.set([own, 0], at);
+          b.set([x, y], at);
+          continue;
+        }
+        a[at] = scale * ((z + to.re) * own + (z - to.re) * x + to.im * y);
+        a[at + 1] = scale * (to.im * own + (z - to.re) * y - to.im * x);
+        b[at] = scale * ((z - to.re) * own + (z + to.re) * x + to.im * y);
+        b[at + 1] = scale * (to.im * own + (z + to.re) * y - to.im * x);
+      }
+    }
+    const out = rightDivide(b, a, n, n);
+    if (!out) return null;
+    data.set(out, f * size);
+  }
+  return { shape: s.shape.slice(), data };
+}
+
+/** The same for a result, its channels in the order of the ports; null where not every channel was excited. */
+export function referredTo(s: ResultArray, { ports, excitations }: Pick<ResultMeta, 'ports' | 'excitations'>, to: Complex): ResultArray | null {
+  if (excitations.length !== ports.length || excitations.some((c, e) => c !== e)) return null;
+  return renormalised(s, ports.map(referenceOf), to);
+}
+
+/** Reads a reference impedance: '50', '50 ohm', '50 - 20j'; null where it is none. */
+export function readReference(text: string): Complex | null {
+  const found = /^\s*(\d+(?:\.\d+)?)\s*(?:([+-])\s*(?:j\s*)?(\d+(?:\.\d+)?)\s*(?:\*?\s*j)?)?\s*(?:ohm)?\s*$/i.exec(text);
+  if (!found || (found[2] && !/j/i.test(text))) return null;
+  const re = Number(found[1]);
+  const im = found[2] ? Number(found[3]) * (found[2] === '-' ? -1 : 1) : 0;
+  return re > 0 ? { re, im } : null;
+}
