@@ -3,6 +3,8 @@ import type { Point3 } from '@jadebell/core/document';
 import type { SceneRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
+import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
+import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
@@ -54,4 +56,23 @@ describe('recorders', () => {
     expect(time[first]).toBeGreaterThan(8e-3 / 3e8);
     expect(Math.abs(field[field.length - 2])).toBeLessThan(0.05 * size(1));
   }, 120_000);
+
+  test('a rectangle that reaches beyond open boundaries is cut off where the absorbing layers begin', () => {
+    const scene = plainScene({
+      bodies: [],
+      ports: [],
+      min: [0, 0, 0],
+      max: [40e-3, 40e-3, 40e-3],
+      band: { from: 9e9, to: 11e9, points: 2 },
+      recorders: [{ kind: 'flux', name: 'wide', normal: 1, sign: 1, min: [-1, 20e-3, -1], max: [1, 20e-3, 1] }],
+      recordAt: [f0],
+    });
+    const d = discretise(scene);
+    const [flux] = planRecording(scene, d).fluxes;
+    const at = (i: number, a: 0 | 1 | 2): number => d.grid.lines[a][i];
+    expect([at(flux.lo[0], 0), at(flux.hi[0], 0), at(flux.lo[2], 2), at(flux.hi[2], 2)]).toEqual(
+      [0, 40e-3, 0, 40e-3].map((x) => expect.closeTo(x, 9)),
+    );
+    expect(at(flux.lo[1], 1)).toBeCloseTo(20e-3, 9);
+  });
 });

@@ -1,7 +1,7 @@
 import type { ManifoldToplevel } from 'manifold-3d';
 import {
-  needsFrequency,
   type MaterialEntry,
+  needsFrequency,
   type Place,
   type Point3,
   type Problem,
@@ -267,7 +267,13 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
         ),
       );
 
-  const solved = bodies.map((b) => ({ ...b, material: solvable(b, (from + to) / 2, [from, to], problems) }));
+  // Bodies of one material share what the solver makes of it.
+  const known = new Map<MaterialEntry, MaterialEntry>();
+  const solved = bodies.map((b) => {
+    let material = known.get(b.material);
+    if (!material) known.set(b.material, (material = solvable(b, (from + to) / 2, [from, to], problems)));
+    return { ...b, material };
+  });
 
   const { smallestCell, ...details } = project.solve.details ?? {};
   const scene: Scene = {

@@ -114,7 +114,7 @@ export function DispersionForm({
           {unit}
         </label>
       ))}
-      {entry?.rows && <RowsField key={value!.form} rows={entry.rows} value={value!} onChange={onChange} onFault={onFault} />}
+      {entry?.rows && <RowsField key={JSON.stringify(value)} rows={entry.rows} value={value!} onChange={onChange} onFault={onFault} />}
     </>
   );
 }

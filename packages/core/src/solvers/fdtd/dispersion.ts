@@ -92,7 +92,7 @@ export class MediumClasses {
 
   /** Number of the medium with these permittivities; a mixture is fitted once. 0 where it has neither loss nor dispersion. */
   of(values: Float64Array): number {
-    for (const p of this.plain) if (p.values.every((v, i) => Math.abs(v - values[i]) < 1e-9)) return p.number;
+    for (const p of this.plain) if (p.values.every((v, i) => Math.abs(v - values[i]) < 1e-9 * (1 + Math.abs(v)))) return p.number;
     let level = true;
     for (let i = 0; i < values.length && level; i += 2) level = values[i + 1] === 0 && Math.abs(values[i] - values[0]) < 1e-9;
     if (level && values[0] >= 1) return 0;

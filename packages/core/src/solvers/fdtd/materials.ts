@@ -51,7 +51,15 @@ export interface Dielectric {
 }
 
 /** Dielectric of each body along an axis; null for conductors. */
-export function dielectricsOf(scene: Scene, axis: 0 | 1 | 2): (Dielectric | null)[] {
+export function dielectricsOf(scene: Scene, axis: 0 | 1 | 2): readonly (Dielectric | null)[] {
+  const made = dielectrics.get(scene) ?? [];
+  dielectrics.set(scene, made);
+  return (made[axis] ??= fitted(scene, axis));
+}
+/** Fits take a while and are asked for at each frequency. */
+const dielectrics = new WeakMap<Scene, (readonly (Dielectric | null)[])[]>();
+
+function fitted(scene: Scene, axis: 0 | 1 | 2): (Dielectric | null)[] {
   const band = [scene.band.from, scene.band.to] as const;
   const clear = pulseFor(...band).highest;
   const known = new Map<MaterialEntry, Dielectric>();
@@ -74,7 +82,7 @@ export const anisotropic = (scene: Scene): boolean => scene.bodies.some((b) => b
 export function collectMedia(
   scene: Scene,
   frequency = (scene.band.from + scene.band.to) / 2,
-  dielectrics: readonly (Dielectric | null)[] = dielectricsOf(scene, 0),
+  of: readonly (Dielectric | null)[] = dielectricsOf(scene, 0),
 ): Media {
   const re = [1];
   const loss = [0];
@@ -82,7 +90,7 @@ export function collectMedia(
   const metals: (MetalClass | null)[] = [null];
   const known = new Map<string, number>([['1 0 0', 0]]);
   const ofBody = scene.bodies.map((body, n) => {
-    const d = dielectrics[n];
+    const d = of[n];
     const metal = d ? 0 : 1 + metalClass(body, scene.band, metals);
     const e = !d ? { re: 1, loss: 0 } : d.model ? modelAt(d.model, 2 * Math.PI * frequency) : { re: d.level, loss: 0 };
     const key = `${e.re} ${e.loss} ${metal}`;

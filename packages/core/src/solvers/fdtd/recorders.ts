@@ -71,10 +71,14 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
   }
   const fluxes = scene.recorders.flatMap((r): RecordingPlan['fluxes'] => {
     if (r.kind !== 'flux') return [];
-    const inside = (x: number, a: 0 | 1 | 2): number =>
-      Math.min(Math.max(nearestLine(grid.lines[a], x), Math.max(1, total?.lo[a] ?? 1)), Math.min(last[a] - 1, total?.hi[a] ?? last[a] - 1));
+    // What reaches into the absorbing layers is cut off; the plane itself needs samples on both sides.
     const ends = (p: readonly number[]): number[] =>
-      ([0, 1, 2] as const).map((a) => (a === r.normal ? inside(p[a], a) : Math.min(Math.max(nearestLine(grid.lines[a], p[a]), total?.lo[a] ?? 0), total?.hi[a] ?? last[a]))); // prettier-ignore
+      ([0, 1, 2] as const).map((a) => {
+        const least = total?.lo[a] ?? grid.pml[2 * a];
+        const most = total?.hi[a] ?? last[a] - grid.pml[2 * a + 1];
+        const i = Math.min(Math.max(nearestLine(grid.lines[a], p[a]), least), most);
+        return a === r.normal ? Math.min(Math.max(i, 1), last[a] - 1) : i;
+      });
     const [lo, hi] = [ends(r.min), ends(r.max)];
     const first = regions.length;
     const own = facesOn(r.normal, 1, lo[r.normal]);
