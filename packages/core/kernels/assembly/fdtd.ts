@@ -5,6 +5,7 @@ import { mixAdd, mixChanges, mixShares } from './mix';
 import { cutChanges, cutMixed, cutSave } from './cut';
 import { guides } from './guide';
 import { memories } from './memory';
+import { mirrorEnds, mirrorPlane } from './mirror';
 import { portals } from './portal';
 import { probes } from './probe';
 import * as P from './params';
@@ -155,6 +156,7 @@ function magneticPlane(cfg: usize, k: i32, n: i32): void {
   }
   const faces = word(cfg, P.P_FACE_START);
   branches(word(cfg, P.P_FACES), i32At(faces, k), i32At(faces, k + 1), word(cfg, P.P_BRANCH));
+  if (word(cfg, P.P_MIRROR)) mirrorPlane(cfg, k);
 }
 
 /**
@@ -297,6 +299,14 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
       barrier(gate, threads);
       const last = thread + 1 == threads ? allBranches : cutBranches + ((allBranches - cutBranches) / threads) * (thread + 1);
       branches(word(cfg, P.P_FACES), cutBranches + ((allBranches - cutBranches) / threads) * thread, last, word(cfg, P.P_BRANCH));
+      barrier(gate, threads);
+    }
+    if (word(cfg, P.P_MIRROR)) {
+      if (cuts) {
+        for (let k = k0; k < k1; k++) mirrorPlane(cfg, k);
+        barrier(gate, threads);
+      }
+      mirrorEnds(cfg, thread, threads);
       barrier(gate, threads);
     }
     if (thread == 0) probes(word(cfg, P.P_PROBES), <i32>word(cfg, P.P_PROBE_COUNT), n);

@@ -74,4 +74,5 @@ export const P_MEMORY_START: i32 = 88; // i32[NZ+1]: first run of media with mem
 export const P_MEMORY: i32 = 89;
 export const P_PROBES: i32 = 90; // samples kept at every step, see probe.ts
 export const P_PROBE_COUNT: i32 = 91;
-export const P_WORDS: i32 = 92;
+export const P_MIRROR: i32 = 92; // what stands behind magnetic and periodic walls, see mirror.ts; 0 = there are none
+export const P_WORDS: i32 = 93;

@@ -45,6 +45,7 @@ export function mapExpressions(project: Project, change: (text: string) => strin
     ),
     recordAt: same(project.recordAt, project.recordAt.map(change)),
     ...(project.margin === undefined ? {} : { margin: change(project.margin) }),
+    ...(project.symmetry === undefined ? {} : { symmetry: changeAt(project.symmetry, ['x.at', 'y.at', 'z.at'], change) }),
     solve: changeAt(
       project.solve,
       project.solve.details?.smallestCell === undefined ? ['from', 'to'] : ['from', 'to', 'details.smallestCell'],

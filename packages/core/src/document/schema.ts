@@ -31,7 +31,15 @@ export type Part = z.infer<typeof partSchema>;
 
 export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
-export const boundarySchema = z.enum(['open', 'electric']);
+export const boundarySchema = z.enum(['open', 'electric', 'magnetic', 'periodic']);
+export type Boundary = z.infer<typeof boundarySchema>;
+
+export const axes = ['x', 'y', 'z'] as const;
+export const symmetrySchema = z.strictObject({
+  wall: z.enum(['electric', 'magnetic']).describe('What the fields make of the plane: electric, E stands across it; magnetic, E lies along it'),
+  at: expression.describe('Coordinate of the plane'),
+});
+export type Symmetry = z.infer<typeof symmetrySchema>;
 
 export const accuracies = ['draft', 'normal', 'fine', 'certain'] as const;
 
@@ -67,6 +75,10 @@ export const projectSchema = z.strictObject({
   lines: z.array(lineSchema).max(5000).describe('Bodies in order: where two overlap the later one wins'),
   ports: z.array(portSchema).max(100),
   boundaries: z.strictObject(Object.fromEntries(sides.map((s) => [s, boundarySchema])) as Record<Side, typeof boundarySchema>),
+  symmetry: z
+    .strictObject({ x: symmetrySchema.optional(), y: symmetrySchema.optional(), z: symmetrySchema.optional() })
+    .optional()
+    .describe('Planes of symmetry across the axes: only the half towards larger coordinates is computed'),
   margin: expression.optional().describe('Distance from the bodies to the boundary; absent: a quarter of the longest wavelength'),
   recorders: z.array(recorderSchema).max(100),
   recordAt: z.array(expression).max(50).describe('Frequencies at which recorders keep fields'),

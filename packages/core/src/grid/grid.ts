@@ -16,7 +16,7 @@ export const accuracyTable = {
 /** A graded Cartesian grid: node coordinates in metres, absorbing layers included. */
 export interface Grid {
   lines: [Float64Array, Float64Array, Float64Array];
-  /** Absorbing layers at xMin, xMax, yMin, yMax, zMin, zMax. */
+  /** Cells outside the region at xMin, xMax, yMin, yMax, zMin, zMax: absorbing layers, or one behind a magnetic or periodic wall. */
   pml: number[];
   /** Shortest wavelength in the densest material over the largest cell in it. */
   cellsPerWavelength: number;
@@ -63,7 +63,8 @@ export function buildGrid(scene: Scene): Grid {
     return size;
   });
   const portSize = scene.ports.map((p) => {
-    const size = Math.min(coarsest, (p.max[p.axis] - p.min[p.axis]) / Math.max(2, setting.across / 2));
+    const gap = (p.halved?.[p.axis] ? 2 : 1) * (p.max[p.axis] - p.min[p.axis]);
+    const size = Math.min(coarsest, gap / Math.max(2, setting.across / 2));
     features.push(size);
     return size;
   });
@@ -121,8 +122,9 @@ export function buildGrid(scene: Scene): Grid {
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);
-    const layers = [0, 1].map((s) => (scene.boundaries[2 * axis + s] === 'open' ? (scene.details.pmlLayers ?? 10) : 0));
-    lines.push(withLayers(inner, layers[0], layers[1]));
+    const kinds = [0, 1].map((s) => scene.boundaries[2 * axis + s]);
+    const layers = kinds.map((k) => (k === 'open' ? (scene.details.pmlLayers ?? 10) : k === 'electric' ? 0 : 1));
+    lines.push(withLayers(inner, layers[0], layers[1], kinds[0] === 'periodic'));
     pml.push(...layers);
     unsnapped.push(dropped);
   }
@@ -186,10 +188,10 @@ function settle(wishes: Wish[], limits: Limit[], min: number, max: number, floor
   return { points: kept.sort((a, b) => a.at - b.at).map(({ at, size, whole }) => ({ at, size, whole })), dropped };
 }
 
-/** Adds absorbing layers of the outermost cells' size. */
-function withLayers(inner: Float64Array, low: number, high: number): Float64Array {
-  const first = inner[1] - inner[0];
-  const last = inner[inner.length - 1] - inner[inner.length - 2];
+/** Adds absorbing layers of the outermost cells' size, or on a periodic axis the cells of the other end. */
+function withLayers(inner: Float64Array, low: number, high: number, periodic: boolean): Float64Array {
+  const sizes = [inner[1] - inner[0], inner[inner.length - 1] - inner[inner.length - 2]];
+  const [first, last] = periodic ? sizes.reverse() : sizes;
   const before = Array.from({ length: low }, (_, i) => inner[0] - (low - i) * first);
   const after = Array.from({ length: high }, (_, i) => inner[inner.length - 1] + (i + 1) * last);
   return Float64Array.from([...before, ...inner, ...after]);

@@ -19,6 +19,10 @@ export interface SceneGuide {
   shift: number;
   /** It sees several media: the guide goes on behind it into absorbing layers. */
   mixed?: boolean;
+  /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */
+  images?: number;
+  /** Impedance of the whole port over that of this part; absent: 1. */
+  wholeImpedance?: number;
 }
 
 export type GuidePort = Extract<Port, { kind: 'guide-face' | 'guide-plane' }>;

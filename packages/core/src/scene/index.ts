@@ -5,3 +5,4 @@ export * from './guides.ts';
 export { seesSeveral } from './mixedGuides.ts';
 export * from './sections.ts';
 export * from './waves.ts';
+export { imageSign, type Mirror, type Mirrors } from './symmetry.ts';

@@ -1,4 +1,4 @@
-import { type Place, type Point3, type Problem, problem } from '../document/index.ts';
+import { type Boundary, type Place, type Point3, type Problem, problem } from '../document/index.ts';
 import { type Body, isSheet, rowSpans } from '../geometry/index.ts';
 import { permittivityAt } from '../materials/index.ts';
 import type { SceneGuide } from './guides.ts';
@@ -53,7 +53,7 @@ export function endAtGuides(
   guides: readonly SceneGuide[],
   bodies: readonly Body[],
   others: readonly { name: string; min: Point3; max: Point3 }[],
-  region: { min: Point3; max: Point3; boundaries: ('open' | 'electric')[] },
+  region: { min: Point3; max: Point3; boundaries: Boundary[] },
 ): Problem[] {
   const problems: Problem[] = [];
   for (const g of guides) {

@@ -18,6 +18,10 @@ export interface ScenePort {
   min: Point3;
   max: Point3;
   across: 0 | 1 | 2;
+  /** Axes on which a plane of symmetry cuts it in two: this is one half of it. */
+  halved?: [boolean, boolean, boolean];
+  /** How many such ports the whole structure has, images counted in; absent: 1. */
+  images?: number;
   /** A passive element in the port's place: it is no channel and has no source. */
   load?: SceneLoad;
 }

@@ -13,6 +13,8 @@ export interface SceneFieldPlane {
   normal: 0 | 1 | 2;
   /** Metres. */
   at: number;
+  /** Axes on which this is the image of what was asked for. */
+  turned?: boolean[];
 }
 export interface SceneFlux {
   kind: 'flux';
@@ -23,11 +25,17 @@ export interface SceneFlux {
   /** The rectangle; min and max are the same along `normal`. */
   min: Point3;
   max: Point3;
+  /** Parts of the whole rectangle, of which this is one; absent: 1. */
+  images?: number;
+  /** Axes on which this is the image of what was asked for. */
+  turned?: boolean[];
 }
 export interface SceneSignal {
   kind: 'signal';
   name: string;
   at: Point3;
+  /** Axes on which this is the image of what was asked for. */
+  turned?: boolean[];
 }
 export type SceneRecorder = SceneFarField | SceneFieldPlane | SceneFlux | SceneSignal;
 

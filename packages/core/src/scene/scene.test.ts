@@ -160,7 +160,7 @@ describe('bad input', () => {
     expect(codes({ ...p, solve: { ...p.solve, from: '2 GHz' } })).toContain('band.empty');
     expect(codes({ ...p, recordAt: ['5 GHz'] })).toContain('recorder.outside-band');
     expect(codes({ ...p, recorders: [{ kind: 'field-plane', name: 'f', normal: 'z', at: '3 m' }] })).toContain('recorder.outside');
-    expect(codes({ ...p, boundaries: { ...p.boundaries, zMin: 'electric' } })).toContain('recorder.closed');
+    expect(codes({ ...p, boundaries: { ...p.boundaries, zMin: 'electric', zMax: 'electric' } })).toContain('recorder.closed');
     expect(codes({ ...p, margin: '-3 mm' })).toContain('value.not-positive');
   });
 

@@ -1,5 +1,7 @@
 import type { ManifoldToplevel } from 'manifold-3d';
 import {
+  axes,
+  type Boundary,
   type MaterialEntry,
   needsFrequency,
   type Place,
@@ -19,6 +21,7 @@ import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
 import { recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
+import { halveGuide, halvePort, halveRecorder, type Mirrors, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
 
 /** Everything a solver needs, in SI, free of expressions. */
@@ -32,7 +35,9 @@ export interface Scene {
   /** Names of the ports to excite, one after the other; null for all. */
   excite: string[] | null;
   /** xMin, xMax, yMin, yMax, zMin, zMax. */
-  boundaries: ('open' | 'electric')[];
+  boundaries: Boundary[];
+  /** Planes of symmetry: the region begins at them, and what lies behind is an image. */
+  mirrors?: Mirrors;
   /** Inner corners of the computed region, without absorbing layers. */
   min: Point3;
   max: Point3;
@@ -121,6 +126,12 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     return NaN;
   };
 
+  const mirrors = resolveSymmetry(project, (text, place) => value(text, 'length', place));
+  const symmetric = mirrors.some((m) => m);
+  const problemsBefore = problems.length;
+  if (symmetric && bodies.length) problems.push(...unlikeBodies(bodies, mirrors));
+  const whole = symmetric && problems.length === problemsBefore;
+
   const ports: ScenePort[] = [];
   const guides: SceneGuide[] = [];
   const waves: SceneWave[] = [];
@@ -132,9 +143,16 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       continue;
     }
     const result = isGuide(port) ? resolveGuide(port, order, scope, bodies) : resolvePort(port, order, scope, bodies);
-    if ('port' in result) ports.push(result.port);
-    else if ('guide' in result) guides.push(result.guide);
-    else problems.push(...result.problems);
+    if ('problems' in result) problems.push(...result.problems);
+    else if ('port' in result) {
+      const half = whole ? halvePort(result.port, mirrors) : { kept: result.port };
+      if ('problem' in half) problems.push(half.problem);
+      else if (half.kept) ports.push(half.kept);
+    } else {
+      const half = whole ? halveGuide(result.guide, mirrors) : { kept: result.guide };
+      if ('problem' in half) problems.push(half.problem);
+      else if (half.kept) guides.push(half.kept);
+    }
   }
 
   const sections: SceneSection[] = [];
@@ -175,8 +193,13 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   const recorders: SceneRecorder[] = [];
   for (const recorder of project.recorders) {
     const result = resolveRecorder(recorder, scope);
-    if ('recorder' in result) recorders.push(result.recorder);
-    else problems.push(...result.problems);
+    if ('problems' in result) {
+      problems.push(...result.problems);
+      continue;
+    }
+    const half = whole ? halveRecorder(result.recorder, mirrors) : { kept: result.recorder };
+    if ('problem' in half) problems.push(half.problem);
+    else recorders.push(half.kept);
   }
   if (recorders.some(needsFrequency) && !recordAt.length)
     problems.push(
@@ -189,14 +212,29 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ),
     );
 
-  const boundaries = sides.map((s) => project.boundaries[s]);
-  if (recorders.some((r) => r.kind === 'far-field') && boundaries.some((b) => b !== 'open'))
+  const boundaries = sides.map((s, i): Boundary => (i % 2 ? project.boundaries[s] : (mirrors[i >> 1]?.wall ?? project.boundaries[s])));
+  const fault = axes.findIndex((_, a) => (boundaries[2 * a] === 'periodic') !== (boundaries[2 * a + 1] === 'periodic'));
+  if (fault >= 0)
+    problems.push(
+      problem(
+        'error',
+        'boundary.periodic',
+        { part: 'boundaries' },
+        mirrors[fault]
+          ? `Across ${axes[fault]} there is a plane of symmetry, so that axis cannot be periodic.`
+          : `Across ${axes[fault]} only one side is periodic.`,
+        mirrors[fault] ? 'Take walls in place of the periodic sides, or remove the symmetry.' : 'Make both sides of that axis periodic.',
+      ),
+    );
+  // A wall on one side of an axis has an image, so a far field can be told; between two walls there is none.
+  const closed = axes.some((_, a) => boundaries[2 * a + 1] !== 'open' && (boundaries[2 * a] !== 'open' || boundaries[2 * a + 1] === 'periodic'));
+  if (recorders.some((r) => r.kind === 'far-field') && closed)
     problems.push(
       problem(
         'error',
         'recorder.closed',
         { part: 'recorders' },
-        'A far field needs open boundaries on all six sides.',
+        'A far field needs an open boundary on at least one side of each axis.',
         'Open the boundaries, or remove the far field.',
       ),
     );
@@ -207,7 +245,11 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     if (waves.length > 1) tell('wave.several', 'There is more than one plane wave.', 'Keep one; light from another side in a run of its own.');
     if (guides.length) tell('wave.guided', 'A plane wave cannot be combined with guided ports yet.', 'Remove the guided ports, or the wave.');
     if (boundaries.some((b) => b !== 'open'))
-      tell('wave.closed', 'A plane wave needs open boundaries on all six sides.', 'Open the boundaries, or remove the wave.');
+      tell(
+        'wave.closed',
+        'A plane wave needs open boundaries on all six sides and no plane of symmetry.',
+        'Open the boundaries and remove the symmetry, or remove the wave.',
+      );
   }
   const asked = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / from / 4;
   // A plane wave's box and that of the far field stand between the bodies and the boundary, seven cells at most.
@@ -226,6 +268,12 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   const max = [0, 1, 2].map(
     (a) => Math.max(...bodies.map((b) => b.max[a]), ...[...ports, ...guides].map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
   ) as Point3;
+  const full = { min: [...min] as Point3, max };
+  mirrors.forEach((m, a) => {
+    if (!m) return;
+    min[a] = m.at;
+    full.min[a] = 2 * m.at - max[a];
+  });
   const region = { min, max, boundaries };
   for (const g of guides) if (seesSeveral(g, bodies, [from, to])) g.mixed = true;
   problems.push(...endAtGuides(guides, bodies, [...ports, ...guides], region));
@@ -241,7 +289,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ),
     );
   for (const r of recorders) {
-    const outside = bodies.length ? recorderOutside(r, min, max) : null;
+    const outside = bodies.length ? recorderOutside(r, full.min, max) : null;
     if (outside) problems.push(outside);
   }
   if (bodies.length && [0, 1, 2].some((a) => !(max[a] > min[a])))
@@ -283,6 +331,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     wave: waves[0] ?? null,
     excite: project.solve.excite ?? null,
     boundaries,
+    ...(symmetric ? { mirrors } : {}),
     min,
     max,
     band: { from, to, points: project.solve.points },

@@ -8,7 +8,7 @@ import type { Simulation } from './simulation.ts';
 /** One way in and out of the structure: a lumped port, or a mode of a guided one. */
 export type Channel =
   | { kind: 'lumped'; name: string; port: number; resistance: number }
-  | { kind: 'guided'; name: string; guide: number; mode: number; modes: GuideModes; shift: number; signals: number[] };
+  | { kind: 'guided'; name: string; guide: number; mode: number; modes: GuideModes; shift: number; signals: number[]; images: number };
 
 /** Channels in the order of the document's ports, modes in theirs. */
 export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
@@ -27,6 +27,7 @@ export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
           modes: guides[guide],
           shift: g.shift,
           signals: signalsOf(guides[guide], mode),
+          images: g.images ?? 1,
         },
       })),
     ),
@@ -115,13 +116,14 @@ export class ChannelSpectra {
     }
     const mode = c.modes.modes[c.mode];
     const { admittance, beta } = mode.at(this.frequencies[f]);
-    if (mode.shape) return this.shapedWaves(channel, f, mode.shape, admittance, beta, c.modes.step);
+    if (mode.shape) return this.shapedWaves(channel, f, mode.shape, admittance, beta, c.modes.step, c.images);
     const i: [number, number] = [this.second[channel][0].re[f], this.second[channel][0].im[f]];
     const y2 = admittance[0] ** 2 + admittance[1] ** 2;
     const iy: [number, number] = [(i[0] * admittance[0] + i[1] * admittance[1]) / y2, (i[1] * admittance[0] - i[0] * admittance[1]) / y2];
     // As for lumped ports, the scheme's power is that of the mean of E over a step.
     const mean = Math.cos(Math.PI * this.frequencies[f] * this.dt);
-    const weight = Math.sqrt((mean * Math.sqrt(y2)) / eta0) / 2;
+    // The mode is of unit norm on the computed part; its images carry as much each.
+    const weight = Math.sqrt((c.images * mean * Math.sqrt(y2)) / eta0) / 2;
     return { a: [weight * (v[0] + iy[0]), weight * (v[1] + iy[1])], b: [weight * (v[0] - iy[0]), weight * (v[1] - iy[1])] };
   }
 
@@ -137,6 +139,7 @@ export class ChannelSpectra {
     admittance: [number, number],
     beta: [number, number],
     step: number,
+    images: number,
   ): { a: [number, number]; b: [number, number] } {
     const frequency = this.frequencies[f];
     const shares = shape.shares(frequency);
@@ -156,7 +159,7 @@ export class ChannelSpectra {
     const p = over([i[0] + v[0] * w[0] - v[1] * w[1], i[1] + v[0] * w[1] + v[1] * w[0]], both);
     const q: C = [v[0] - p[0], v[1] - p[1]];
     const mean = Math.cos(Math.PI * frequency * this.dt);
-    const weight = Math.sqrt((mean * Math.hypot(...admittance)) / eta0);
+    const weight = Math.sqrt((images * mean * Math.hypot(...admittance)) / eta0);
     return { a: [weight * p[0], weight * p[1]], b: [weight * q[0], weight * q[1]] };
   }
 }

@@ -135,7 +135,7 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
       portRows.set(k, [...(portRows.get(k) ?? []), { port, edge }]);
     }
   });
-  const guides = scene.guides.map((g) => guidePlane(g, grid));
+  const guides = scene.guides.map((g) => guidePlane(g, grid, scene.boundaries));
   const special = new Map<string, { held: number[]; metal: number[] }>();
   for (const [g, guide] of guides.entries()) {
     if (scene.guides[g].mixed) continue;

@@ -20,22 +20,27 @@ export interface GuidePlane {
   plane: number;
   lo: [number, number];
   hi: [number, number];
+  /** Whether the rim at uMin, uMax, vMin, vMax is a magnetic wall of the region, on which the port's edges are free; elsewhere it counts as metal. */
+  free: [boolean, boolean, boolean, boolean];
 }
 
-export function guidePlane(guide: SceneGuide, { lines }: Grid): GuidePlane {
+export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: Scene['boundaries']): GuidePlane {
   const { normal, into } = guide;
   const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
   const near = (a: 0 | 1 | 2, x: number): number => nearestLine(lines[a], x);
-  return {
-    normal,
-    u,
-    v,
-    into,
-    plane: near(normal, guide.min[normal]),
-    lo: [near(u, guide.min[u]), near(v, guide.min[v])],
-    hi: [near(u, guide.max[u]), near(v, guide.max[v])],
-  };
+  const lo: [number, number] = [near(u, guide.min[u]), near(v, guide.min[v])];
+  const hi: [number, number] = [near(u, guide.max[u]), near(v, guide.max[v])];
+  const magnetic = (a: 0 | 1 | 2, side: 0 | 1, i: number): boolean =>
+    boundaries[2 * a + side] === 'magnetic' && i === (side ? lines[a].length - 1 - pml[2 * a + 1] : pml[2 * a]);
+  const free: GuidePlane['free'] = [magnetic(u, 0, lo[0]), magnetic(u, 1, hi[0]), magnetic(v, 0, lo[1]), magnetic(v, 1, hi[1])];
+  return { normal, u, v, into, plane: near(normal, guide.min[normal]), lo, hi, free };
 }
+
+/** Whether a node of the port's rectangle is off its metal rim, along u and along v; counted from the rectangle's corner. */
+const offRim = (g: GuidePlane, i: number, j: number): [boolean, boolean] => [
+  (i > 0 || g.free[0]) && (i < g.hi[0] - g.lo[0] || g.free[1]),
+  (j > 0 || g.free[2]) && (j < g.hi[1] - g.lo[1] || g.free[3]),
+];
 
 type Index = [number, number, number];
 const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index => {
@@ -54,8 +59,9 @@ export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; a
   const room = behind >= 0 && behind < grid.lines[g.normal].length;
   for (let j = g.lo[1]; j <= g.hi[1]; j++)
     for (let i = g.lo[0]; i <= g.hi[0]; i++) {
-      const inU = i < g.hi[0] && j > g.lo[1] && j < g.hi[1];
-      const inV = j < g.hi[1] && i > g.lo[0] && i < g.hi[0];
+      const [offU, offV] = offRim(g, i - g.lo[0], j - g.lo[1]);
+      const inU = i < g.hi[0] && offV;
+      const inV = j < g.hi[1] && offU;
       if (inU) held.push({ c: g.u, at: indexOf(g, g.plane, i, j) });
       if (inV) held.push({ c: g.v, at: indexOf(g, g.plane, i, j) });
       if (!room) continue;
@@ -66,7 +72,7 @@ export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; a
   return { held, backed };
 }
 
-/** The cross-section of a port at a frequency, as the grid has it one cell inside; its rim counts as metal. */
+/** The cross-section of a port at a frequency, as the grid has it one cell inside; its rim counts as metal but on magnetic walls. */
 export function guideSection(d: Discrete, g: GuidePlane, frequency?: number): Section {
   const [nu, nv] = [g.hi[0] - g.lo[0] + 1, g.hi[1] - g.lo[1] + 1];
   const size = nu * nv;
@@ -79,9 +85,10 @@ export function guideSection(d: Discrete, g: GuidePlane, frequency?: number): Se
     for (let i = 0; i < nu; i++) {
       const n = j * nu + i;
       const [gi, gj] = [g.lo[0] + i, g.lo[1] + j];
-      if (i + 1 < nu && j > 0 && j + 1 < nv) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj), frequency);
-      if (j + 1 < nv && i > 0 && i + 1 < nu) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj), frequency);
-      if (i > 0 && i + 1 < nu && j > 0 && j + 1 < nv) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj), frequency);
+      const [offU, offV] = offRim(g, i, j);
+      if (i + 1 < nu && offV) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj), frequency);
+      if (j + 1 < nv && offU) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj), frequency);
+      if (offU && offV) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj), frequency);
     }
   const { lines } = d.grid;
   const { cuts } = d;
@@ -181,6 +188,8 @@ export function guideModes(
 ): { found: GuideModes } | { problems: Problem[] } {
   const place = { part: 'ports', name: guide.name } as const;
   const fail = (code: string, message: string, fix: string): { problems: Problem[] } => ({ problems: [problem('error', code, place, message, fix)] });
+ // Of a port cut by planes of symmetry the impedance is that of the whole.
+  const whole = (z: number | null): number | null => z && z * (guide.wholeImpedance ?? 1);
   const section = guideSection(d, plane);
   const x = d.grid.lines[plane.normal];
   const inner = plane.plane + plane.into;
@@ -228,7 +237,7 @@ export function guideModes(
         `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the port’s rim where there is no metal, and the rim acts like metal.`,
         'Make the port larger, up to electric walls, metal, or to where the field has faded to 2 %.',
       );
-    return { found: { plane, section, step, modes: mixed } };
+    return { found: { plane, section, step, modes: mixed.map((m) => ({ ...m, impedance: whole(m.impedance) })) } };
   }
   const modes = solveSection(section, k0, { count: guide.modes, kernel });
   if (modes.length < guide.modes) return few(modes.length);
@@ -240,7 +249,7 @@ export function guideModes(
     return {
       mode,
       // The mode's field is of unit norm, so P = |V|^2 / 2 Z with Z = eta V^2 / sqrt(er).
-      impedance: mode.voltage === null ? null : (eta0 * mode.voltage ** 2) / Math.sqrt(uniform),
+      impedance: whole(mode.voltage === null ? null : (eta0 * mode.voltage ** 2) / Math.sqrt(uniform)),
       line: { c: uniform, l: 1, kc: Math.sqrt(kc2), form: tm ? 'series' : 'shunt' },
       at: (f) => {
         const k = discreteK(f, d.dt);

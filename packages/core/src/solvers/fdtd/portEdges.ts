@@ -47,8 +47,9 @@ export function portEdges(port: ScenePort, grid: Grid): PortEdge[] {
       edges.push({
         component: axis,
         index,
-        weight: (port.direction * length * w) / total,
-        current: (port.direction * w) / total,
+        // Half of a gap has half its voltage; of a half-wide port each column off the plane has an image that carries as much.
+        weight: ((port.halved?.[axis] ? 2 : 1) * port.direction * length * w) / total,
+        current: ((port.halved?.[across] && a > a0 ? 0.5 : 1) * port.direction * w) / total,
         area: dualStep(lines[across], a) * dualStep(lines[thin], t),
         ca: 0,
         cb: 0,

@@ -2,11 +2,12 @@ import { eta0 } from '../../numerics/constants.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FaceSamples } from '../../radiation/index.ts';
 import type { FieldPlaneInfo, ResultArray, ResultMeta } from '../../results/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import { imageSign, type Scene } from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
 import type { Discrete, MediumRow } from './discretise.ts';
+import { type ImageWall, imageWalls, insideShare, partsOf, unfolded, unfoldedAxis } from './images.ts';
 import { immittanceAt } from './immittance.ts';
 import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
@@ -25,11 +26,18 @@ interface Face {
 export interface RecordingPlan {
   regions: Region[];
   faces: Face[];
-  planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number }[];
-  /** Rectangles through which power is taken: their nodes, and four regions each from `first` on. */
-  fluxes: { name: string; normal: 0 | 1 | 2; sign: 1 | -1; faces: Face[]; lo: number[]; hi: number[]; first: number }[];
+  /** Nodes between which the Huygens box stands. */
+  box: { lo: number[]; hi: number[] };
+  /** Walls at which the box ends, and how many parts like the region the structure has. */
+  walls: ImageWall[];
+  parts: number;
+  /** How much of a sample's dual cell lies in the region. */
+  share: (field: number, at: ArrayLike<number>) => number;
+  planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number; turned?: boolean[] }[];
+  /** Rectangles through which power is taken: their nodes, four regions each from `first` on, and how many such parts the whole has. */
+  fluxes: { name: string; normal: 0 | 1 | 2; sign: 1 | -1; faces: Face[]; lo: number[]; hi: number[]; first: number; images: number; turned?: boolean[] }[];
   /** Points whose field is kept over time: their nodes; three probes each. */
-  points: { name: string; node: [number, number, number] }[];
+  points: { name: string; node: [number, number, number]; turned?: boolean[] }[];
   firstLoss: number;
   /** Runs of branches in lossy metal; their regions begin at `firstMetal`. */
   metal: BranchRun[];
@@ -48,11 +56,14 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
   const regions: Region[] = [];
   const faces: Face[] = [];
   const last = grid.lines.map((x) => x.length - 1);
+  // At a wall the box ends with the region; its image goes on behind.
+  const gap = (side: number): number => grid.pml[side] + (scene.boundaries[side] === 'open' ? boxGap : 0);
+  const box = { lo: [0, 1, 2].map((a) => gap(2 * a)), hi: [0, 1, 2].map((a) => last[a] - gap(2 * a + 1)) };
   if (scene.recorders.some((r) => r.kind === 'far-field')) {
-    const lo = [0, 1, 2].map((a) => grid.pml[2 * a] + boxGap);
-    const hi = [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1] - boxGap);
+    const { lo, hi } = box;
     for (const normal of [0, 1, 2] as const)
       for (const outward of [-1, 1] as const) {
+        if (scene.boundaries[2 * normal + (outward < 0 ? 0 : 1)] !== 'open') continue;
         const index = outward < 0 ? lo[normal] : hi[normal];
         for (const face of facesOn(normal, outward, index)) {
           faces.push(face);
@@ -66,7 +77,7 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     const lo = total?.lo ?? [0, 1, 2].map((a) => grid.pml[2 * a]);
     const hi = total?.hi ?? [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1]);
     const index = Math.min(Math.max(nearestLine(grid.lines[r.normal], r.at), 1), last[r.normal] - 1);
-    planes.push({ name: r.name, normal: r.normal, index, lo, hi, first: regions.length });
+    planes.push({ name: r.name, normal: r.normal, index, lo, hi, first: regions.length, ...(r.turned ? { turned: r.turned } : {}) });
     for (const component of [0, 1, 2] as const) regions.push(planeRegion(grid, component, r.normal, index, lo, hi));
   }
   const fluxes = scene.recorders.flatMap((r): RecordingPlan['fluxes'] => {
@@ -83,11 +94,11 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     const first = regions.length;
     const own = facesOn(r.normal, 1, lo[r.normal]);
     for (const { component, magnetic } of own) regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), r.normal, lo[r.normal], lo, hi));
-    return [{ name: r.name, normal: r.normal, sign: r.sign, faces: own, lo, hi, first }];
+    return [{ name: r.name, normal: r.normal, sign: r.sign, faces: own, lo, hi, first, images: r.images ?? 1, turned: r.turned }];
   });
   const points = scene.recorders.flatMap(
     (r): RecordingPlan['points'] =>
-    r.kind === 'signal' ? [{ name: r.name, node: ([0, 1, 2] as const).map((a) => Math.min(Math.max(nearestLine(grid.lines[a], r.at[a]), 1), last[a] - 1)) as [number, number, number] }] : [], // prettier-ignore
+    r.kind === 'signal' ? [{ name: r.name, node: ([0, 1, 2] as const).map((a) => Math.min(Math.max(nearestLine(grid.lines[a], r.at[a]), 1), last[a] - 1)) as [number, number, number], ...(r.turned ? { turned: r.turned } : {}) }] : [], // prettier-ignore
   );
   const firstLoss = regions.length;
   if (faces.length)
@@ -121,7 +132,9 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
       outer: 1,
     });
   }
-  return { regions, faces, planes, fluxes, points, firstLoss, metal, firstMetal };
+  const walls = imageWalls(scene, grid);
+  const share = insideShare(grid, scene.boundaries);
+  return { regions, faces, box, walls, parts: partsOf(scene.mirrors), share, planes, fluxes, points, firstLoss, metal, firstMetal };
 }
 
 const samplesAlong = (
@@ -197,8 +210,7 @@ export function boxFaces(
   f: number,
   scale: [number, number],
 ): FaceSamples[] {
-  const lo = [0, 1, 2].map((a) => d.grid.pml[2 * a] + boxGap);
-  const hi = [0, 1, 2].map((a) => d.grid.lines[a].length - 1 - d.grid.pml[2 * a + 1] - boxGap);
+  const { lo, hi } = plan.box;
   return plan.faces.map((face, n) => faceSamples(face, sums(n), d, lo, hi, nf, f, scale));
 }
 
@@ -210,14 +222,14 @@ export const fluxesOf = (
   frequencies: readonly number[],
   scales: readonly [number, number][],
 ): NonNullable<ResultMeta['fluxes']> =>
-  plan.fluxes.map(({ name, normal, sign, faces, lo, hi, first }) => ({
+  plan.fluxes.map(({ name, normal, sign, faces, lo, hi, first, images, turned }) => ({
     name,
     normal,
-    at: d.grid.lines[normal][lo[normal]],
+    at: turned?.[normal] ? 2 * wallAt(plan, normal) - d.grid.lines[normal][lo[normal]] : d.grid.lines[normal][lo[normal]],
     power: scales.map((scale, f) => {
       const samples = faces.map((face, n) => faceSamples(face, sums(first + n), d, lo, hi, scales.length, f, scale));
       // As everywhere, power is that of the mean of E over a step.
-      return sign * Math.cos(Math.PI * frequencies[f] * d.dt) * boxPower(samples);
+      return images * sign * Math.cos(Math.PI * frequencies[f] * d.dt) * boxPower(samples);
     }),
   }));
 
@@ -272,10 +284,10 @@ export function lossPower(
       const at = row.first + i;
       // A cut edge holds E times its free part: the loss belongs to the whole E in that part.
       const own = (row.level?.has(at) ? level : sigma)[kind - 1] / (row.free?.[i] || 1);
-      total += 0.5 * own * (re * re + im * im) * gain * across * extent(d.grid, 0, row.component, at);
+      total += 0.5 * own * (re * re + im * im) * gain * across * extent(d.grid, 0, row.component, at) * plan.share(row.component, [at, row.j, row.k]);
     }
   });
-  return total;
+  return plan.parts * total;
 }
 
 /** Power lost in each line of lossy metal at one frequency, W. */
@@ -297,7 +309,8 @@ export function metalLosses(
     let sum = 0;
     entries.forEach((e, i) => {
       const [re, im] = sumAt(s, frequencies.length, 0, i, f);
-      sum += 0.5 * real[metal] * (re * re + im * im) * gain * branches.area[e];
+      const inside = plan.share(branches.field[e], branches.index.subarray(3 * e, 3 * e + 3));
+      sum += 0.5 * plan.parts * real[metal] * (re * re + im * im) * gain * branches.area[e] * inside;
     });
     const { line } = branches.metals[metal];
     lost.set(line, (lost.get(line) ?? 0) + sum);
@@ -305,11 +318,19 @@ export function metalLosses(
   return [...lost].map(([line, power]) => ({ line, power }));
 }
 
+/** Coordinate of the plane of symmetry across an axis. */
+export const wallAt = (plan: RecordingPlan, axis: number): number => plan.walls.find((w) => w.real && w.axis === axis)!.at;
+
+/** Signs of Ex, Ey, Ez in the image behind the planes of symmetry of the given axes. */
+export const signsOf = (plan: RecordingPlan, turned: readonly boolean[]): [number, number, number] =>
+  [0, 1, 2].map((c) => plan.walls.reduce((s, w) => (w.real && turned[w.axis] ? s * imageSign(w.wall, w.axis, c) : s), 1)) as [number, number, number];
+
 /** What a result says of its recorded planes. */
 export const planesOf = (plan: RecordingPlan, d: Discrete): FieldPlaneInfo[] =>
   plan.planes.map((p) => {
     const [u, v] = ([0, 1, 2] as const).filter((a) => a !== p.normal) as [0 | 1 | 2, 0 | 1 | 2];
-    return { name: p.name, normal: p.normal, at: d.grid.lines[p.normal][p.index], u, v };
+    const at = d.grid.lines[p.normal][p.index];
+    return { name: p.name, normal: p.normal, at: p.turned ? 2 * wallAt(plan, p.normal) - at : at, u, v };
   });
 
 /** Adds the recorded planes to a result's arrays, at each frequency times its complex factor. */
@@ -327,9 +348,22 @@ export function planeArrays(
     const nv = hi[v] - lo[v] + 1;
     const data = new Float32Array(nf * nu * nv * 6);
     scales.forEach((scale, f) => planeAtNodes(plan, n, sums, nf, f, scale, data, f * nu * nv * 6));
-    arrays[`plane:${name}`] = { shape: [nf, nv, nu, 6], data };
-    arrays[`plane:${name}:u`] = { shape: [nu], data: d.grid.lines[u].slice(lo[u], hi[u] + 1) };
-    arrays[`plane:${name}:v`] = { shape: [nv], data: d.grid.lines[v].slice(lo[v], hi[v] + 1) };
+    const { turned } = plan.planes[n];
+    if (turned) {
+      const signs = signsOf(plan, turned);
+      data.forEach((x, i) => (data[i] = x * signs[(i % 6) >> 1]));
+    }
+    let whole = data;
+    const places = [u, v].map((a) => d.grid.lines[a].slice(lo[a], hi[a] + 1));
+    for (const [i, axis] of [u, v].entries()) {
+      if (!plan.walls.some((w) => w.real && w.axis === axis)) continue;
+      const signs = signsOf(plan, [0, 1, 2].map((a) => a === axis)); // prettier-ignore
+      whole = unfolded(whole, [nf, places[1].length, places[0].length], i ? 'v' : 'u', signs);
+      places[i] = unfoldedAxis(places[i]);
+    }
+    arrays[`plane:${name}`] = { shape: [nf, places[1].length, places[0].length, 6], data: whole };
+    arrays[`plane:${name}:u`] = { shape: [places[0].length], data: places[0] };
+    arrays[`plane:${name}:v`] = { shape: [places[1].length], data: places[1] };
   });
 }
 

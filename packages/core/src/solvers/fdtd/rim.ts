@@ -27,12 +27,12 @@ export function openRim(d: Discrete, g: GuidePlane, section: Section, modes: rea
       all += au * e.u[n] ** 2 + av * e.v[n] ** 2;
       area += (au + av) / 2;
     }
-    for (const j of [0, nv])
+    for (const j of [0, nv].filter((_, k) => !g.free[2 + k]))
       for (let i = 0; i <= nu; i++) {
         length += st.dualU[i];
         if (!metal(g.normal, i, j)) rim += st.dualU[i] * e.v[(j ? nv - 1 : 0) * (nu + 1) + i] ** 2;
       }
-    for (const i of [0, nu])
+    for (const i of [0, nu].filter((_, k) => !g.free[k]))
       for (let j = 0; j <= nv; j++) {
         length += st.dualV[j];
         if (!metal(g.normal, i, j)) rim += st.dualV[j] * e.u[j * (nu + 1) + (i ? nu - 1 : 0)] ** 2;

@@ -1,6 +1,6 @@
 import type { ResultArray, ResultMeta } from '../../results/index.ts';
 import type { Discrete } from './discretise.ts';
-import type { RecordingPlan } from './recorders.ts';
+import { type RecordingPlan, signsOf, wallAt } from './recorders.ts';
 import type { Probe, Simulation } from './simulation.ts';
 
 /** Probes of the points, three each: E at the node as the mean of the edges on both sides. */
@@ -28,13 +28,15 @@ export function signalArrays(
 ): NonNullable<ResultMeta['signals']> {
   const every = Math.max(1, Math.ceil(simulation.steps / mostSamples));
   const count = Math.floor(simulation.steps / every);
-  return plan.points.map(({ name, node }, n) => {
+  return plan.points.map(({ name, node, turned }, n) => {
+    const signs = turned ? signsOf(plan, turned) : [1, 1, 1];
     const series = [0, 1, 2].map((c) => simulation.probe(3 * n + c));
     arrays[`point:${name}`] = {
       shape: [count, 3],
-      data: Float32Array.from({ length: 3 * count }, (_, i) => series[i % 3][(Math.floor(i / 3) + 1) * every - 1]),
+      data: Float32Array.from({ length: 3 * count }, (_, i) => signs[i % 3] * series[i % 3][(Math.floor(i / 3) + 1) * every - 1]),
     };
     arrays[`point:${name}:time`] = { shape: [count], data: Float64Array.from({ length: count }, (_, i) => (i + 1) * every * dt) };
-    return { name, at: node.map((i, a) => grid.lines[a][i]) as [number, number, number] };
+    const at = node.map((i, a) => (turned?.[a] ? 2 * wallAt(plan, a) - grid.lines[a][i] : grid.lines[a][i]));
+    return { name, at: at as [number, number, number] };
   });
 }

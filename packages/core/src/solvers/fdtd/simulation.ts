@@ -148,6 +148,7 @@ export class Simulation {
       words[P.PML_H + 2 * a] = pick('hB', a);
       words[P.PML_H + 2 * a + 1] = pick('hC', a);
     });
+    words[P.MIRROR] = plan.boundaries.some(hasCellBehind) ? put(mirrorTable(plan.boundaries, grid)) : 0;
     const low = (open[0] + 3) & ~3;
     const high = open[1] ? Math.max(low, (nx - open[1]) & ~3) : sx;
     words[P.X_LOW] = low;
@@ -569,6 +570,22 @@ export class Simulation {
 
 /** Signals that a guided port records: one for each mode or profile. */
 const signalsOf = (modes: GuideModes['modes']): number => modes.reduce((n, m) => n + (m.shape?.profiles.length ?? 1), 0);
+
+const hasCellBehind = (boundary: string): boolean => boundary === 'magnetic' || boundary === 'periodic';
+
+/** What the cell behind each wall holds, as the kernel's mirror.ts takes it. */
+function mirrorTable(boundaries: readonly string[], grid: Discrete['grid']): Uint8Array {
+  const view = new DataView(new ArrayBuffer(6 * 12));
+  boundaries.forEach((b, s) => {
+    const last = grid.lines[s >> 1].length - 2;
+    const [own, beside, far] = s & 1 ? [last, last - 1, 1] : [0, 1, last - 1];
+    const periodic = b === 'periodic';
+    view.setInt32(12 * s, hasCellBehind(b) ? own : -1, true);
+    view.setInt32(12 * s + 4, periodic ? far : beside, true);
+    view.setFloat32(12 * s + 8, periodic ? 1 : -1, true);
+  });
+  return new Uint8Array(view.buffer);
+}
 
 const bias = 1e-20;
 

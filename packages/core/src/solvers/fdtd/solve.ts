@@ -10,6 +10,7 @@ import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { type Discrete, discretise } from './discretise.ts';
 import { guideModes, type GuideModes } from './guides.ts';
+import { beforeWalls, withImages } from './images.ts';
 import { forecast, march, type March } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { type Pulse, pulseAt, pulseFor, pulseLevel } from './pulse.ts';
@@ -282,13 +283,13 @@ function guideArrays(channels: readonly Channel[], band: Float64Array, arrays: R
 export function elementLosses(simulation: Simulation, scene: Scene, dt: number, scale: number, f: number): number {
   const frequency = scene.recordAt[f];
   let total = 0;
-  scene.ports.forEach(({ load, resistance }, p) => {
+  scene.ports.forEach(({ load, resistance, images }, p) => {
     // Under a plane wave ports without a source are loads as well.
     const re = load ? loadAdmittance(load, frequency, dt)[0] : scene.wave ? 1 / resistance : 0;
     if (re === 0) return;
     const s = new PortSpectrum([frequency], dt, 1);
     s.update(simulation.voltage(p));
-    total += 0.5 * re * (scale * Math.cos(Math.PI * frequency * dt) * Math.hypot(s.re[0], s.im[0])) ** 2;
+    total += 0.5 * (images ?? 1) * re * (scale * Math.cos(Math.PI * frequency * dt) * Math.hypot(s.re[0], s.im[0])) ** 2;
   });
   return total;
 }
@@ -354,15 +355,19 @@ function recordedFields(
   const data = new Float64Array(nf * nTheta * nPhi * 4);
   const figures = scene.recordAt.map((frequency, f): PatternFigures => {
     const faces = boxFaces(plan, d, sums, nf, f, scales[f]);
-    const pattern = nearToFar(faces, frequency, nTheta, nPhi);
+    const hidden = plan.walls.filter((w) => !w.real);
+    const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
+    const pattern = beforeWalls(both, hidden);
     data.set(pattern.values, f * nTheta * nPhi * 4);
-    const { power, peak, theta, phi } = patternPower(pattern);
+    const { peak, theta, phi } = patternPower(pattern);
+    // The image behind a wall that is no plane of symmetry radiates in the sum only; with it the pattern has no edge to be integrated to.
+    const power = patternPower(both).power / 2 ** hidden.length;
     // What does not come out of a port again.
     let accepted = 1;
     channels.forEach((_, c) => (accepted -= s[2 * (f * channels.length + c)] ** 2 + s[2 * (f * channels.length + c) + 1] ** 2));
     // Power in the scheme is that of the mean of E over a step, as at the ports; in a loss E and current are both such means.
     const mean = Math.cos(Math.PI * frequency * dt);
-    const radiated = mean * boxPower(faces);
+    const radiated = plan.parts * mean * boxPower(faces);
     const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
     const inElements = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
     const lost = mean ** 2 * lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;

@@ -1,0 +1,175 @@
+import { axes, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
+import type { Body } from '../geometry/index.ts';
+import type { SceneGuide } from './guides.ts';
+import type { ScenePort } from './ports.ts';
+import type { SceneRecorder } from './recorders.ts';
+
+/** A plane of symmetry across an axis; the half towards larger coordinates is computed. */
+export interface Mirror {
+  /** Electric: E stands across the plane. Magnetic: E lies along it. */
+  wall: 'electric' | 'magnetic';
+  /** Metres. */
+  at: number;
+}
+
+/** Planes of symmetry across x, y, z. */
+export type Mirrors = readonly [Mirror | null, Mirror | null, Mirror | null];
+
+/** Sign that a component of E (or of H) takes in the image behind a plane across `axis` (J. D. Jackson, Classical Electrodynamics, sec. 6.10). */
+export function imageSign(wall: Mirror['wall'], axis: number, component: number, magnetic = false): 1 | -1 {
+  const across = component === axis;
+  // Behind an electric wall E along the plane turns round, behind a magnetic one E across it; H is an axial vector.
+  return (wall === 'electric') !== across !== magnetic ? -1 : 1;
+}
+
+/** Planes of symmetry as the document has them. */
+export function resolveSymmetry(project: Project, value: (text: string, place: Place) => number): Mirrors {
+  return axes.map((a) => {
+    const entry = project.symmetry?.[a];
+    return entry ? { wall: entry.wall, at: value(entry.at, { part: 'boundaries', chip: `symmetry.${a}.at` }) } : null;
+  }) as unknown as Mirrors;
+}
+
+/** What the image of a stretch of an axis is. */
+const imageOf = (m: Mirror, [from, to]: readonly [number, number]): [number, number] => [2 * m.at - to, 2 * m.at - from];
+
+/** Bodies that have no like on the other side of a plane of symmetry: told with their line. Compares materials and extents only. */
+export function unlikeBodies(bodies: readonly Body[], mirrors: Mirrors): Problem[] {
+  return mirrors.flatMap((m, a) => {
+    if (!m) return [];
+    const size = Math.max(...bodies.map((b) => b.max[a])) - Math.min(...bodies.map((b) => b.min[a]));
+    const near = (p: number, q: number): boolean => Math.abs(p - q) <= 1e-6 * size;
+    const odd = bodies.find((b) => {
+      const [from, to] = imageOf(m, [b.min[a], b.max[a]]);
+      return !bodies.some(
+        (o) =>
+          o.material.name === b.material.name &&
+          [0, 1, 2].every((c) => (c === a ? near(o.min[a], from) && near(o.max[a], to) : near(o.min[c], b.min[c]) && near(o.max[c], b.max[c]))),
+      );
+    });
+    return odd
+      ? [
+          problem(
+            'error',
+            'symmetry.broken',
+            { part: 'boundaries', chip: `symmetry.${axes[a]}.at` },
+            `${odd.name} has no like on the other side of the plane of symmetry across ${axes[a]}.`,
+            'Move the plane to the middle of the structure, or remove the symmetry.',
+          ),
+        ]
+      : [];
+  });
+}
+
+type Halved<T> = { kept: T | null } | { problem: Problem };
+
+const told = (place: Place, message: string, fix: string): { problem: Problem } => ({ problem: problem('error', 'symmetry.port', place, message, fix) });
+
+/**
+ * The part of a lumped port in the half that is computed: `halved` tells the axes on which a plane of symmetry cuts it. Elements
+ * on the other side are left out, those on this side have images; a port must lie on the plane.
+ */
+export function halvePort(port: ScenePort, mirrors: Mirrors): Halved<ScenePort> {
+  const place: Place = { part: 'ports', name: port.name };
+  const out: ScenePort = { ...port, min: [...port.min], max: [...port.max], halved: [false, false, false], images: 1 };
+  for (const [a, m] of mirrors.entries()) {
+    if (!m) continue;
+    const [from, to] = [port.min[a], port.max[a]];
+    const slack = 1e-6 * Math.max(...port.max.map((x, i) => x - port.min[i]));
+    const middle = Math.abs((from + to) / 2 - m.at) <= slack;
+    if (middle && to - from <= slack) {
+      if (m.wall === 'electric')
+        return told(
+          place,
+          `The port ${port.name} lies in a plane of electric symmetry, which shorts it.`,
+          'Take a magnetic plane, or remove the symmetry.',
+        );
+      continue;
+    }
+    if (middle) {
+      if ((m.wall === 'electric') !== (a === port.axis))
+        return told(
+          place,
+          `The voltage of the port ${port.name} runs ${a === port.axis ? 'across' : 'along'} the plane of symmetry, which its wall does not allow.`,
+          `Take ${a === port.axis ? 'an electric' : 'a magnetic'} plane across ${axes[a]}.`,
+        );
+      out.min[a] = m.at;
+      out.halved![a] = true;
+      continue;
+    }
+    if (from < m.at - slack && to > m.at + slack)
+      return told(
+        place,
+        `The plane of symmetry across ${axes[a]} does not cut ${port.name} in the middle.`,
+        'Move the plane or the port, or remove the symmetry.',
+      );
+    if (!port.load)
+      return told(
+        place,
+        `The port ${port.name} has an image behind the plane of symmetry across ${axes[a]}, which would be excited with it.`,
+        'Remove the symmetry, or put the port on the plane.',
+      );
+    if (to <= m.at + slack) return { kept: null };
+    out.images! *= 2;
+  }
+  return { kept: out };
+}
+
+/** The part of a guided port in the half that is computed; `images` tells how many such parts the whole port has. */
+export function halveGuide(guide: SceneGuide, mirrors: Mirrors): Halved<SceneGuide> {
+  const place: Place = { part: 'ports', name: guide.name };
+  const out: SceneGuide = { ...guide, min: [...guide.min], max: [...guide.max], images: 1, wholeImpedance: 1 };
+  for (const [a, m] of mirrors.entries()) {
+    if (!m) continue;
+    const slack = 1e-6 * Math.max(...guide.max.map((x, i) => x - guide.min[i]));
+    if (a === guide.normal || Math.abs((guide.min[a] + guide.max[a]) / 2 - m.at) > slack)
+      return told(
+        place,
+        `The plane of symmetry across ${axes[a]} does not cut ${guide.name} in the middle, so the port has an image behind it that would be excited with it.`,
+        'Move the plane or the port, or remove the symmetry.',
+      );
+    out.min[a] = m.at;
+    out.images! *= 2;
+    // Behind an electric wall stands the other conductor, with the voltage turned; behind a magnetic one the other half of the current.
+    out.wholeImpedance! *= m.wall === 'electric' ? 2 : 0.5;
+  }
+  return { kept: out };
+}
+
+/** A recorder in the half that is computed, or what stands against it. Where it lies behind a plane, its image is taken and `turned` says so. */
+export function halveRecorder(r: SceneRecorder, mirrors: Mirrors): { kept: SceneRecorder } | { problem: Problem } {
+  if (r.kind === 'field-plane') {
+    const m = mirrors[r.normal];
+    return { kept: m && r.at < m.at ? { ...r, at: 2 * m.at - r.at, turned: [0, 1, 2].map((a) => a === r.normal) } : r };
+  }
+  if (r.kind === 'signal') {
+    const turned = r.at.map((x, a) => !!mirrors[a] && x < mirrors[a].at);
+    const at = r.at.map((x, a) => (turned[a] ? 2 * mirrors[a]!.at - x : x)) as Point3;
+    return { kept: turned.includes(true) ? { ...r, at, turned } : r };
+  }
+  if (r.kind !== 'flux') return { kept: r };
+  const out = { ...r, min: [...r.min] as Point3, max: [...r.max] as Point3, images: 1, turned: [false, false, false] };
+  for (const [a, m] of mirrors.entries()) {
+    if (!m) continue;
+    const slack = 1e-6 * Math.max(...r.max.map((x, i) => x - r.min[i]));
+    if (r.min[a] >= m.at - slack && (a === r.normal || r.max[a] > m.at + slack)) continue;
+    if (r.max[a] <= m.at + slack) {
+      [out.min[a], out.max[a]] = imageOf(m, [r.min[a], r.max[a]]);
+      out.turned[a] = true;
+      if (a === r.normal) out.sign = out.sign === 1 ? -1 : 1;
+    } else if (Math.abs((r.min[a] + r.max[a]) / 2 - m.at) <= slack) {
+      out.min[a] = m.at;
+      out.images *= 2;
+    } else
+      return {
+        problem: problem(
+          'error',
+          'symmetry.recorder',
+          { part: 'recorders', name: r.name },
+          `The rectangle reaches unevenly across the plane of symmetry across ${axes[a]}.`,
+          'Let it end at the plane, or reach equally far on both sides.',
+        ),
+      };
+  }
+  return { kept: out };
+}
