@@ -22,6 +22,7 @@ const runs: Record<string, (Record<string, string> | ((p: Project) => Project))[
   'gauge-feed-guide': [{}],
   'gauge-feed-bend': [{}],
   'gauge-feed-filter': [{}],
+  'gauge-feed-horn': [{}],
   'mast-line': [lumped, {}],
   'mooring-reflector': [{}],
   'patch-wall-element': [{ inset: '0.2 * l' }, {}],

@@ -100,6 +100,9 @@ describe('planes of symmetry', () => {
       buildScene(read({ ...dipole, ...more, symmetry }), kernel).problems.map((p) => p.code);
     expect(codes({ x: electric, y: magnetic })).toEqual([]);
     expect(codes({ y: { wall: 'magnetic', at: '1 mm' } })).toContain('symmetry.broken');
+    // A wedge has the extents of its image, but is not like it.
+    const wedge = { kind: 'prism', name: 'wedge', plane: 'xy', points: [['-20 mm', '-20 mm'], ['20 mm', '-20 mm'], ['-20 mm', '20 mm']], height: '4 mm', at: ['0 mm', '0 mm', '30 mm'], material: 'film' }; // prettier-ignore
+    expect(codes({ y: magnetic }, { lines: [...dipole.lines, wedge] })).toContain('symmetry.broken');
     expect(codes({ x: magnetic })).toContain('symmetry.port');
     expect(codes({ y: electric })).toContain('symmetry.port');
     const flux = { kind: 'flux', name: 'odd', normal: 'z', at: '20 mm', from: ['-10 mm', '-30 mm'], to: ['30 mm', '30 mm'], towards: 'up' };

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { type Body } from '@jadebell/core/geometry';
 import { ProblemError } from '@jadebell/core/document';
 import { sCurve } from '@jadebell/core/results';
-import type { Scene, SceneGuide } from '@jadebell/core/scene';
+import type { Mirrors, Scene, SceneGuide } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
 import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
 import { airCoax } from '../../core/src/verification/coax.ts';
@@ -36,6 +36,18 @@ const guide = (more: Partial<Scene> = {}): Scene =>
 const block = (min: [number, number, number], max: [number, number, number], material: Body['material']): Body =>
   plainBody('block', 0, material, { form: 'box', min, max });
 const db = (s: { re: number; im: number }): number => 20 * Math.log10(Math.hypot(s.re, s.im));
+/** The half of a scene above a magnetic plane across an axis. */
+function halved(scene: Scene, axis: 0 | 1 | 2, at: number): Scene {
+  const mirrors = ([0, 1, 2] as const).map((x) => (x === axis ? { wall: 'magnetic', at } : (scene.mirrors?.[x] ?? null))) as unknown as Mirrors;
+  const low = (p: [number, number, number]): [number, number, number] => p.map((x, i) => (i === axis ? at : x)) as [number, number, number];
+  return {
+    ...scene,
+    mirrors,
+    boundaries: scene.boundaries.map((b, s) => (s === 2 * axis ? 'magnetic' : b)),
+    min: low(scene.min),
+    guides: scene.guides.map((g) => ({ ...g, min: low(g.min), images: 2 * (g.images ?? 1), wholeImpedance: 0.5 * (g.wholeImpedance ?? 1) })),
+  };
+}
 const solve = (scene: Scene): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(scene, { host });
 const problemOf = async (scene: Scene): Promise<string> =>
   solve(scene).then(
@@ -116,6 +128,52 @@ describe('guided ports', () => {
     const [r, t] = [sCurve(arrays.s, 0, 0), sCurve(arrays.s, 1, 0)];
     r.forEach((v, i) => expect(v.re ** 2 + v.im ** 2 + t[i].re ** 2 + t[i].im ** 2).toBeCloseTo(1, 2));
     expect(Math.max(...t.map((v) => Math.hypot(v.re, v.im)))).toBeGreaterThan(0.3);
+  });
+
+  test('half of it behind a magnetic wall is the same: lumped port on the plane, guided port cut by it', async () => {
+    const scene = guide({ guides: [end('mouth', 1, -1)] });
+    scene.bodies = [block([7e-3, a / 2 - 0.5e-3, 1e-3], [8e-3, a / 2 + 0.5e-3, 5e-3], { name: 'metal', kind: 'conductor' })];
+    scene.ports = [{ ...filament('probe', [7.5e-3, a / 2, 0], 2, 1e-3, 50), order: 0 }];
+    const [whole, half] = await Promise.all([solve(scene), solve(halved(scene, 1, a / 2))]);
+    expect(half.meta.evidence.asymmetry).toBeLessThan(1e-3);
+    [0, 1].forEach((to) =>
+      sCurve(half.arrays.s, to, 0).forEach((v, i) => {
+        const w = sCurve(whole.arrays.s, to, 0)[i];
+        expect(Math.hypot(v.re - w.re, v.im - w.im)).toBeLessThan(5e-3);
+      }),
+    );
+  });
+
+  test('a quarter of a coaxial line between magnetic walls has the impedance of the whole', async () => {
+    const whole = airCoax(2, 6);
+    const quarter = halved(halved(whole, 0, 0), 1, 0);
+    const [w, q] = [await solve(whole), await solve(quarter)];
+    expect(q.meta.ports[0].impedance! / w.meta.ports[0].impedance!).toBeCloseTo(1, 3);
+    expect(Math.abs(q.meta.ports[0].impedance! - 50)).toBeLessThan(0.25);
+    expect(Math.max(...sCurve(q.arrays.s, 0, 0).map(db))).toBeLessThan(-40);
+    expect(Math.max(...sCurve(q.arrays.s, 1, 0).map((s) => Math.abs(db(s))))).toBeLessThan(0.01);
+  });
+
+  test('half a microstrip, whose port sees two media, has the impedance of the whole', async () => {
+    const substrate = { name: 'board', kind: 'dielectric', permittivity: 3.5 } as const;
+    const [w, h] = [1.8e-3, 0.8e-3];
+    const strip = plainBody('strip', 1, { name: 'metal', kind: 'conductor' }, { form: 'sheet', normal: 2, offset: h, loops: [[[-1, -w / 2], [1, -w / 2], [1, w / 2], [-1, w / 2]]] }); // prettier-ignore
+    const port = (name: string, order: number, into: 1 | -1): SceneGuide => ({ name, order, normal: 0, into, min: [into > 0 ? 0 : 0.01, -5e-3, 0], max: [into > 0 ? 0 : 0.01, 5e-3, 6e-3], modes: 1, shift: 0, mixed: true }); // prettier-ignore
+    const scene = plainScene({
+      bodies: [plainBody('board', 0, substrate, { form: 'box', min: [-1, -1, 0], max: [1, 1, h] }), strip],
+      ports: [],
+      guides: [port('left', 0, 1), port('right', 1, -1)],
+      min: [0, -5e-3, 0],
+      max: [0.01, 5e-3, 6e-3],
+      band: { from: 4e9, to: 8e9, points: 5 },
+      boundaries: ['open', 'open', 'electric', 'electric', 'electric', 'electric'],
+      details: { cellsPerWavelength: 20 },
+      accuracy: 'draft',
+    });
+    const [all, half] = [await solve(scene), await solve(halved(scene, 1, 0))];
+    expect(half.meta.ports[0].impedance! / all.meta.ports[0].impedance!).toBeCloseTo(1, 2);
+    expect(Math.max(...sCurve(half.arrays.s, 0, 0).map(db))).toBeLessThan(-35);
+    expect(Math.max(...sCurve(half.arrays.s, 1, 0).map((s) => Math.abs(db(s))))).toBeLessThan(0.02);
   });
 
   test('only the chosen ports are excited', async () => {

@@ -37,6 +37,8 @@ interface Wish {
   /** Set at the straight edge of a sheet. */
   outward?: 1 | -1;
   length?: number;
+  /** A magnetic wall: the next metal is an image, as far behind it again. */
+  mirror?: boolean;
   /** The cell that begins here is one with the next line. */
   whole?: boolean;
 }
@@ -76,8 +78,8 @@ export function buildGrid(scene: Scene): Grid {
   const pml: number[] = [];
   for (const axis of [0, 1, 2] as const) {
     const wishes: Wish[] = [
-      { at: scene.min[axis], size: coarsest, rank: 9 },
-      { at: scene.max[axis], size: coarsest, rank: 9 },
+      { at: scene.min[axis], size: coarsest, rank: 9, mirror: scene.boundaries[2 * axis] === 'magnetic' },
+      { at: scene.max[axis], size: coarsest, rank: 9, mirror: scene.boundaries[2 * axis + 1] === 'magnetic' },
     ];
     const limits: Limit[] = [{ from: scene.min[axis], to: scene.max[axis], size: coarsest }];
     scene.bodies.forEach((b, i) => {
@@ -149,6 +151,9 @@ function settle(wishes: Wish[], limits: Limit[], min: number, max: number, floor
   const same = 1e-8 * Math.max(max - min, Math.abs(min), Math.abs(max));
   const inside = wishes.filter((w) => w.at >= min - same && w.at <= max + same);
   const metal = inside.filter((w) => w.rank >= 5);
+  const mirrors = inside.filter((w) => w.mirror);
+  /** Distance to the next metal there, behind a magnetic wall to its image. */
+  const apart = (w: Wish, at: number): number => Math.abs(w.at - at) * (mirrors.some((m) => Math.abs(m.at - w.at) <= same) ? 2 : 1);
   const thirds: { at: number; outward: number; size: number }[] = [];
   for (const edge of [...inside].sort((a, b) => (b.length ?? 0) - (a.length ?? 0))) {
     // At the region's end the sheet goes on.
@@ -160,7 +165,7 @@ function settle(wishes: Wish[], limits: Limit[], min: number, max: number, floor
     const size = Math.min(
       edge.size,
       // Three eighths: then a strip or a gap this wide holds whole cells of nearly the same size.
-      ...others.map((w) => Math.abs(w.at - edge.at) * 0.375),
+      ...others.map((w) => apart(w, edge.at) * 0.375),
       ...others.map((w) => w.size + (growth - 1) * Math.abs(w.at - edge.at)),
       ...limits.map((l) => l.size + (growth - 1) * Math.max(0, l.from - edge.at, edge.at - l.to)),
     );

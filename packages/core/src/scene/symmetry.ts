@@ -1,5 +1,5 @@
 import { axes, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
-import type { Body } from '../geometry/index.ts';
+import { type Body, touches } from '../geometry/index.ts';
 import type { SceneGuide } from './guides.ts';
 import type { ScenePort } from './ports.ts';
 import type { SceneRecorder } from './recorders.ts';
@@ -19,7 +19,7 @@ export type Mirrors = readonly [Mirror | null, Mirror | null, Mirror | null];
 export function imageSign(wall: Mirror['wall'], axis: number, component: number, magnetic = false): 1 | -1 {
   const across = component === axis;
   // Behind an electric wall E along the plane turns round, behind a magnetic one E across it; H is an axial vector.
-  return (wall === 'electric') !== across !== magnetic ? -1 : 1;
+  return ((wall === 'electric') !== across) !== magnetic ? -1 : 1;
 }
 
 /** Planes of symmetry as the document has them. */
@@ -33,7 +33,26 @@ export function resolveSymmetry(project: Project, value: (text: string, place: P
 /** What the image of a stretch of an axis is. */
 const imageOf = (m: Mirror, [from, to]: readonly [number, number]): [number, number] => [2 * m.at - to, 2 * m.at - from];
 
-/** Bodies that have no like on the other side of a plane of symmetry: told with their line. Compares materials and extents only. */
+/** Points a body is looked at, along each axis, and the part of them that a faceted surface may put on the wrong side. */
+const looks = 7;
+const facets = 0.03;
+
+/** Whether a body and the image of another fill the same points. */
+function alike(b: Body, o: Body, m: Mirror, axis: number): boolean {
+  if (b.shape.form === 'tilted sheet' || o.shape.form === 'tilted sheet') return true;
+  let off = 0;
+  let count = 0;
+  const tolerance = 1e-9 * Math.max(...b.max.map((x, a) => x - b.min[a]));
+  for (let n = 0; n < looks ** 3; n++) {
+    const p = [0, 1, 2].map((a) => b.min[a] + ((b.max[a] - b.min[a]) * ((Math.floor(n / looks ** a) % looks) + 0.47)) / looks) as Point3;
+    const image = p.map((x, a) => (a === axis ? 2 * m.at - x : x)) as Point3;
+    count++;
+    if (touches(b.shape, p, tolerance) !== touches(o.shape, image, tolerance)) off++;
+  }
+  return off <= facets * count;
+}
+
+/** Bodies that have no like on the other side of a plane of symmetry: told with their line. Compares materials, extents and what points they fill. */
 export function unlikeBodies(bodies: readonly Body[], mirrors: Mirrors): Problem[] {
   return mirrors.flatMap((m, a) => {
     if (!m) return [];
@@ -44,7 +63,8 @@ export function unlikeBodies(bodies: readonly Body[], mirrors: Mirrors): Problem
       return !bodies.some(
         (o) =>
           o.material.name === b.material.name &&
-          [0, 1, 2].every((c) => (c === a ? near(o.min[a], from) && near(o.max[a], to) : near(o.min[c], b.min[c]) && near(o.max[c], b.max[c]))),
+          [0, 1, 2].every((c) => (c === a ? near(o.min[a], from) && near(o.max[a], to) : near(o.min[c], b.min[c]) && near(o.max[c], b.max[c]))) &&
+          alike(b, o, m, a),
       );
     });
     return odd
@@ -63,7 +83,9 @@ export function unlikeBodies(bodies: readonly Body[], mirrors: Mirrors): Problem
 
 type Halved<T> = { kept: T | null } | { problem: Problem };
 
-const told = (place: Place, message: string, fix: string): { problem: Problem } => ({ problem: problem('error', 'symmetry.port', place, message, fix) });
+const told = (place: Place, message: string, fix: string): { problem: Problem } => ({
+  problem: problem('error', 'symmetry.port', place, message, fix),
+});
 
 /**
  * The part of a lumped port in the half that is computed: `halved` tells the axes on which a plane of symmetry cuts it. Elements

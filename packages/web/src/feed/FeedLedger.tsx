@@ -9,17 +9,15 @@ import {
   recorderSentence,
   sectionChips,
   sectionSentence,
-  type Side,
-  sides,
 } from '@jadebell/core/document';
 import { faceName } from '@jadebell/core/naming';
 import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { closeSection, openSection, useSection } from '../section/sectionState.ts';
+import { BoundarySection } from './BoundarySection.tsx';
 import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
-import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { Entry } from '../ledger/Entry.tsx';
 import { glyphOf } from '../ledger/glyphs.tsx';
 import { Sentence } from '../ledger/Sentence.tsx';
@@ -165,12 +163,6 @@ const newRecorder: Record<string, { title: string; make(d: Project): Recorder }>
 const withFrequency = (d: Project): Project =>
   d.recordAt.length || !d.recorders.some(needsFrequency) ? d : { ...d, recordAt: [`(${d.solve.from} + ${d.solve.to}) / 2`] };
 
-const sideNames: Record<Side, string> = { xMin: 'low x', xMax: 'high x', yMin: 'low y', yMax: 'high y', zMin: 'low z', zMax: 'high z' };
-const boundaryOptions = [
-  { value: 'open', label: 'open' },
-  { value: 'electric', label: 'electric wall' },
-];
-
 function AddMenu({ label, items }: { label: string; items: { title: string; disabled?: boolean; act(): void }[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
@@ -312,55 +304,7 @@ export function FeedLedger() {
           <p className="quiet pad">A cross-section whose modes are solved by themselves: index, impedance, loss, fields.</p>
         )}
       </section>
-      <section aria-label="Boundaries">
-        <header>
-          <h2>Boundaries</h2>
-        </header>
-        <dl className="settings">
-          {[0, 1, 2].map((a) => (
-            <Pair key={a}>
-              <dt>along {'xyz'[a]}</dt>
-              <dd>
-                {[sides[2 * a], sides[2 * a + 1]].map((s) => (
-                  <span key={s} className="row" style={{ gap: 4 }}>
-                    {sideNames[s].split(' ')[0]}
-                    <ChoiceChip
-                      label={`boundary at ${sideNames[s]}`}
-                      value={document.boundaries[s]}
-                      options={boundaryOptions}
-                      onChange={(v) => edit('boundary', (d) => ({ ...d, boundaries: { ...d.boundaries, [s]: v as 'open' } }))}
-                    />
-                  </span>
-                ))}
-              </dd>
-            </Pair>
-          ))}
-          <dt>distance</dt>
-          <dd>
-            {document.margin ? (
-              <>
-                <Chip
-                  label="distance to the boundary"
-                  quantity="length"
-                  value={document.margin}
-                  problems={problemsAt(problems, 'boundaries', undefined, 'margin')}
-                  onChange={(margin) => edit('margin', (d) => ({ ...d, margin }))}
-                />
-                <button type="button" className="tool" onClick={() => edit('margin', ({ margin: _, ...d }) => d)}>
-                  Automatic
-                </button>
-              </>
-            ) : (
-              <>
-                a quarter of the longest wavelength
-                <button type="button" className="tool" onClick={() => edit('margin', (d) => ({ ...d, margin: '80 mm' }))}>
-                  Set
-                </button>
-              </>
-            )}
-          </dd>
-        </dl>
-      </section>
+      <BoundarySection />
       <section aria-label="Recorders">
         <header>
           <h2>Recorders</h2>
@@ -414,5 +358,3 @@ export function FeedLedger() {
     </div>
   );
 }
-
-const Pair = ({ children }: { children: ReactNode }) => <>{children}</>;

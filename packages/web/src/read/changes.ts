@@ -20,6 +20,7 @@ export function changesSince(solved: Project, now: Project): string[] {
     ['materials', 'materials'],
     ['ports', 'ports'],
     ['boundaries', 'boundaries'],
+    ['symmetry', 'symmetry'],
     ['margin', 'distance to the boundary'],
     ['recorders', 'recorders'],
     ['recordAt', 'recorded frequencies'],

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
 import type { View } from '../workers/protocol.ts';
 import { type Project, sides } from '@jadebell/core/document';
+import { sideText } from '../feed/boundaries.ts';
 import { type Frame, roundLength } from './frameOf.ts';
 import type { Label } from './Labels.tsx';
 
@@ -64,11 +65,11 @@ export const axisLabels = (frame: Frame): Label[] =>
   }));
 
 /** Names of the boundaries in the middle of the region's sides. */
-export const boundaryLabels = ({ min, max }: NonNullable<View['region']>, boundaries: Project['boundaries']): Label[] =>
+export const boundaryLabels = ({ min, max }: NonNullable<View['region']>, project: Pick<Project, 'boundaries' | 'symmetry'>): Label[] =>
   sides.map((side, i) => {
     const at = min.map((m, a) => (m + max[a]) / 2);
     at[i >> 1] = (i & 1 ? max : min)[i >> 1];
-    return { key: side, at, text: boundaries[side] === 'open' ? 'open' : 'electric wall', className: 'axis-letter quiet' };
+    return { key: side, at, text: sideText(project, side), className: 'axis-letter quiet' };
   });
 
 /** The frame of the computed region, dashed. */

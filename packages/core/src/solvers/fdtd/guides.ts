@@ -188,7 +188,7 @@ export function guideModes(
 ): { found: GuideModes } | { problems: Problem[] } {
   const place = { part: 'ports', name: guide.name } as const;
   const fail = (code: string, message: string, fix: string): { problems: Problem[] } => ({ problems: [problem('error', code, place, message, fix)] });
- // Of a port cut by planes of symmetry the impedance is that of the whole.
+  // Of a port cut by planes of symmetry the impedance is that of the whole.
   const whole = (z: number | null): number | null => z && z * (guide.wholeImpedance ?? 1);
   const section = guideSection(d, plane);
   const x = d.grid.lines[plane.normal];

@@ -35,7 +35,17 @@ export interface RecordingPlan {
   share: (field: number, at: ArrayLike<number>) => number;
   planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number; turned?: boolean[] }[];
   /** Rectangles through which power is taken: their nodes, four regions each from `first` on, and how many such parts the whole has. */
-  fluxes: { name: string; normal: 0 | 1 | 2; sign: 1 | -1; faces: Face[]; lo: number[]; hi: number[]; first: number; images: number; turned?: boolean[] }[];
+  fluxes: {
+    name: string;
+    normal: 0 | 1 | 2;
+    sign: 1 | -1;
+    faces: Face[];
+    lo: number[];
+    hi: number[];
+    first: number;
+    images: number;
+    turned?: boolean[];
+  }[];
   /** Points whose field is kept over time: their nodes; three probes each. */
   points: { name: string; node: [number, number, number]; turned?: boolean[] }[];
   firstLoss: number;
