@@ -48,7 +48,7 @@ export function mapExpressions(project: Project, change: (text: string) => strin
     ...(project.symmetry === undefined ? {} : { symmetry: changeAt(project.symmetry, ['x.at', 'y.at', 'z.at'], change) }),
     solve: changeAt(
       project.solve,
-      project.solve.details?.smallestCell === undefined ? ['from', 'to'] : ['from', 'to', 'details.smallestCell'],
+      ['from', 'to', 'details.smallestCell', ...(project.solve.combine ?? []).flatMap((_, i) => [`combine.${i}.amplitude`, `combine.${i}.phase`])],
       change,
     ),
   };

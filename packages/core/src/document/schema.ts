@@ -50,6 +50,19 @@ export const solveSchema = z.strictObject({
   points: z.number().int().min(2).max(10001).describe('Frequencies at which S-parameters are given'),
   accuracy: z.enum(accuracies),
   excite: z.array(nameText).max(100).optional().describe('Ports to excite, one after the other; absent: all'),
+  combine: z
+    .array(
+      z.strictObject({
+        port: nameText,
+        mode: z.number().int().min(1).max(100).default(1).describe('Mode of a guided port, from 1'),
+        amplitude: expression.describe('Of the wave; only ratios count'),
+        phase: expression,
+      }),
+    )
+    .min(1)
+    .max(400)
+    .optional()
+    .describe('Waves whose fields are recorded together; absent: those of the first excitation'),
   details: z
     .strictObject({
       cellsPerWavelength: z.number().min(6).max(200).optional(),

@@ -95,8 +95,10 @@ export interface ResultMeta {
   coreVersion: string;
   /** Channels: lumped ports with their resistance, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one. */
   ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; impedance?: number }[];
-  /** Channels that were excited, one after the other; fields and patterns are of the first. */
+  /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */
   excitations: number[];
+  /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */
+  combined?: { channel: number; amplitude: number; phase: number; reflection: [re: number, im: number][] }[];
   /** Hertz, of the recorders. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;

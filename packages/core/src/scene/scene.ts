@@ -9,6 +9,7 @@ import {
   type Problem,
   problem,
   type Project,
+  type Quantity,
   sides,
   type SolveSettings,
 } from '../document/index.ts';
@@ -34,6 +35,8 @@ export interface Scene {
   wave: SceneWave | null;
   /** Names of the ports to excite, one after the other; null for all. */
   excite: string[] | null;
+  /** Waves whose fields are recorded together: port, mode from 1, amplitude, phase in radians; absent: those of the first excitation. */
+  combine?: { port: string; mode: number; amplitude: number; phase: number }[];
   /** xMin, xMax, yMin, yMax, zMin, zMax. */
   boundaries: Boundary[];
   /** Planes of symmetry: the region begins at them, and what lies behind is an image. */
@@ -114,12 +117,51 @@ function solvable(body: Body, centre: number, [from, to]: [number, number], prob
   return { ...m, permittivity: level };
 }
 
+/** The waves whose fields are asked for together; tells those that are not excited. */
+function resolveCombination(
+  { solve }: Project,
+  ports: readonly (ScenePort | SceneGuide)[],
+  value: (text: string, quantity: Quantity, place: Place) => number,
+  problems: Problem[],
+): Scene['combine'] {
+  if (!solve.combine) return undefined;
+  const tell = (code: string, chip: string, message: string, fix: string): void =>
+    void problems.push(problem('error', code, { part: 'solve', chip }, message, fix));
+  const out = solve.combine.map(({ port, mode, amplitude, phase }, i) => {
+    const at = ports.find((p) => p.name === port && !('load' in p && p.load));
+    if (!at) tell('combine.unknown', `combine.${i}`, `Fields are asked for of ${port}, which is no port.`, 'Remove it from the combination.');
+    else if ('modes' in at && mode > at.modes)
+      tell(
+        'combine.mode',
+        `combine.${i}`,
+        `${port} has ${at.modes} modes, but mode ${mode} is to be combined.`,
+        'Ask the port for more modes, or take another.',
+      );
+    if (solve.excite && !solve.excite.includes(port))
+      tell(
+        'combine.not-excited',
+        `combine.${i}`,
+        `Fields are asked for of ${port}, which is not excited.`,
+        'Excite it, or remove it from the combination.',
+      );
+    return {
+      port,
+      mode,
+      amplitude: value(amplitude, 'number', { part: 'solve', chip: `combine.${i}.amplitude` }),
+      phase: value(phase, 'angle', { part: 'solve', chip: `combine.${i}.phase` }),
+    };
+  });
+  if (!out.some((e) => e.amplitude !== 0))
+    tell('combine.nothing', 'combine.0.amplitude', 'All waves whose fields are asked for have amplitude zero.', 'Give one of them an amplitude.');
+  return out;
+}
+
 /** Document to scene: evaluates everything and gathers what is wrong. Never throws on bad input. */
 export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: ModelCache): SceneResult {
   const model = evaluateModel(project, kernel, cache);
   const { scope, bodies } = model;
   const problems = [...model.problems];
-  const value = (text: string, quantity: 'length' | 'frequency', place: Place): number => {
+  const value = (text: string, quantity: Quantity, place: Place): number => {
     const result = evaluateExpression(text, quantity, scope, place);
     if ('si' in result) return result.si;
     problems.push(result.problem);
@@ -323,6 +365,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     return { ...b, material };
   });
 
+  const combine = resolveCombination(project, [...ports, ...guides], value, problems);
   const { smallestCell, ...details } = project.solve.details ?? {};
   const scene: Scene = {
     bodies: solved,
@@ -330,6 +373,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     guides,
     wave: waves[0] ?? null,
     excite: project.solve.excite ?? null,
+    ...(combine ? { combine } : {}),
     boundaries,
     ...(symmetric ? { mirrors } : {}),
     min,

@@ -16,6 +16,8 @@ import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { closeSection, openSection, useSection } from '../section/sectionState.ts';
 import { BoundarySection } from './BoundarySection.tsx';
+import { excitationRenamed, removePort } from './excitation.ts';
+import { Excitation } from './Excitation.tsx';
 import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
 import { Entry } from '../ledger/Entry.tsx';
@@ -112,26 +114,8 @@ const renamed =
   (part: 'ports' | 'recorders' | 'sections') =>
   (d: Project, from: string, to: string): Project => {
     const next = replaceEntry(d, part, from, { ...d[part].find((e) => e.name === from)!, name: to });
-    const { excite } = next.solve;
-    return part === 'ports' && excite ? { ...next, solve: { ...next.solve, excite: excite.map((n) => (n === from ? to : n)) } } : next;
+    return part === 'ports' ? excitationRenamed(next, from, to) : next;
   };
-
-/** Takes a port away, also from those to excite. */
-function removePort(d: Project, name: string): Project {
-  const next = removeEntry(d, 'ports', name);
-  const { excite, ...solve } = next.solve;
-  const rest = excite?.filter((n) => n !== name);
-  return { ...next, solve: rest?.length ? { ...solve, excite: rest } : solve };
-}
-
-/** Turns the excitation of a port on or off; one at least stays on, and all on is the same as no choice. */
-function toggleExcitation(d: Project, name: string): Project {
-  const all = d.ports.filter((p) => !p.kind.startsWith('element')).map((p) => p.name);
-  const { excite: old = all, ...solve } = d.solve;
-  const next = old.includes(name) ? old.filter((n) => n !== name) : all.filter((n) => n === name || old.includes(n));
-  if (!next.length) return d;
-  return { ...d, solve: next.length === all.length ? solve : { ...solve, excite: next } };
-}
 
 /** Adds a port of a kind. */
 export function addPort(kind: string): void {
@@ -264,23 +248,7 @@ export function FeedLedger() {
         {lit && document.ports.some((p) => p.kind === 'gap' || p.kind === 'path') && (
           <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>
         )}
-        {!lit && feeding.length > 1 && (
-          <div className="row" role="group" aria-label="Excited ports" style={{ padding: '2px 14px', gap: 4, flexWrap: 'wrap' }}>
-            <span className="quiet">excite one after the other</span>
-            {feeding.map((p) => (
-              <button
-                key={p.name}
-                type="button"
-                className="tool"
-                aria-pressed={document.solve.excite?.includes(p.name) ?? true}
-                onClick={() => edit('excited ports', (d) => toggleExcitation(d, p.name))}
-              >
-                {p.name}
-              </button>
-            ))}
-            <span className="quiet">each mode by itself; fields are of the first</span>
-          </div>
-        )}
+        {!lit && feeding.length > 0 && <Excitation feeding={feeding} />}
       </section>
       <section aria-label="Sections">
         <header>

@@ -150,7 +150,7 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
           {meta.wave
             ? `lit by ${meta.wave.name}, 1 V/m`
             : meta.recordAt.length > 0 && (meta.farField ?? meta.fieldPlanes.length)
-              ? `fields of ${names[meta.excitations[0]]}, 1 W incident`
+              ? `fields of ${(meta.combined?.map((w) => w.channel) ?? [meta.excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`
               : ''}
         </span>
       </div>

@@ -1,5 +1,6 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
+import { channelNames } from '@jadebell/core/s';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
@@ -13,16 +14,70 @@ interface Props {
   stem: string;
 }
 
-/** Power through rectangles, and a card for each point whose field was kept over time. */
+/** Waves that were combined, power through rectangles, and a card for each point whose field was kept over time. */
 export function RecorderCards({ run, stem }: Props) {
-  const { fluxes = [], signals = [] } = run.meta!;
+  const { combined, fluxes = [], signals = [] } = run.meta!;
   return (
     <>
+      {combined && <CombinedCard run={run} stem={stem} />}
       {fluxes.length > 0 && <FluxCard run={run} stem={stem} />}
       {signals.map((s) => (
         <SignalCard key={s.name} run={run} stem={stem} name={s.name} at={s.at} />
       ))}
     </>
+  );
+}
+
+/** What each of the combined waves meets while all are there. */
+function CombinedCard({ run, stem }: Props) {
+  const { combined = [], ports, recordAt } = run.meta!;
+  const names = channelNames(ports);
+  const level = ([re, im]: readonly [number, number]): number => 20 * Math.log10(Math.hypot(re, im));
+  const csv = (): void =>
+    download(
+      `${stem}-waves.csv`,
+      writeCsv([
+        { title: 'frequency (Hz)', values: recordAt },
+        ...combined.map((w) => ({ title: `active reflection of ${names[w.channel]} (dB)`, values: w.reflection.map(level) })),
+      ]),
+      'text/csv',
+    );
+  return (
+    <Card
+      title="Waves together"
+      about={`run ${run.number}, active reflection`}
+      file={`${stem}-waves`}
+      exports={[{ label: 'Values (CSV)', act: csv }]}
+    >
+      <div className="scroll">
+        <table className="figures">
+          <thead>
+            <tr>
+              <th>wave</th>
+              <th>amplitude</th>
+              <th>phase</th>
+              {recordAt.map((f) => (
+                <th key={f}>{formatSI(f, 'frequency')}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {combined.map((w) => (
+              <tr key={w.channel}>
+                <td>{names[w.channel]}</td>
+                <td className="mono">{w.amplitude.toFixed(3)}</td>
+                <td className="mono">{((w.phase * 180) / Math.PI).toFixed(1)}°</td>
+                {w.reflection.map((r, i) => (
+                  <td key={recordAt[i]} className="mono">
+                    {level(r).toFixed(2)} dB
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Card>
   );
 }
 

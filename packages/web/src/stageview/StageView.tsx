@@ -140,6 +140,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const handleLayer = useRef<HTMLDivElement>(null);
   const eye = useRef<EyeRef>(null);
   const handles = usePlacedHandles();
+  const { boundaries, symmetry } = document;
   const labels = useMemo(
     (): Label[] => [
       ...axisLabels(frame),
@@ -147,10 +148,10 @@ export default function StageView({ stage }: { stage: StagePath }) {
       ...(view.wave
         ? [{ key: 'wave', at: waveTail(view.wave, frame), text: `${view.wave.order + 1} ${view.wave.name}`, className: 'port-tag' }]
         : []),
-      ...(region ? boundaryLabels(region, document) : []),
+      ...(region ? boundaryLabels(region, { boundaries, symmetry }) : []),
       ...view.frames.map((f) => ({ key: `frame ${f.name}`, at: [f.matrix[3], f.matrix[7], f.matrix[11]], text: f.name, className: 'axis-letter' })),
     ],
-    [frame, view.ports, view.guides, view.wave, view.frames, region, document.boundaries, document.symmetry],
+    [frame, view.ports, view.guides, view.wave, view.frames, region, boundaries, symmetry],
   );
   const pointed = under[step];
   const told = pointed ? `${tell(view, pointed)}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}` : null;

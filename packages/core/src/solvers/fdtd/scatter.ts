@@ -9,13 +9,14 @@ import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import { discretise } from './discretise.ts';
 import { planWave, type TotalBox } from './discreteWave.ts';
+import { elementLosses, voltageSpectrum } from './fieldSum.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { boxFaces, boxGap, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, planRecording } from './recorders.ts';
 import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
-import { elementLosses, reportEvery, samplesPerPeriod } from './solve.ts';
+import { reportEvery, samplesPerPeriod } from './solve.ts';
 
 /** Cells between the recording box, which sees the scattered field alone, and the box in which the wave is. */
 const waveGap = 2;
@@ -110,7 +111,10 @@ export async function scatterScene(
         const pattern = nearToFar(faces, frequency, nTheta, nPhi);
         data.set(pattern.values, f * nTheta * nPhi * 4);
         const mean = Math.cos(Math.PI * frequency * dt);
-        const inLoads = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
+        const inLoads = elementLosses(scene, dt, f, (p) => {
+          const { re, im } = voltageSpectrum(simulation, p, [frequency], dt);
+          return (Math.hypot(...scales[f]) / (every * dt)) * Math.hypot(re[0], im[0]);
+        });
         const inMetal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).reduce((sum, m) => sum + m.power, 0);
         const lost = mean ** 2 * (lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + inMetal) + inLoads;
         const { power, peak, theta, phi } = patternPower(pattern);

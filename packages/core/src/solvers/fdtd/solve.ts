@@ -1,20 +1,19 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
-import { nearToFar, patternPower } from '../../radiation/index.ts';
-import type { PatternFigures, ResultArray, ResultMeta, ResultSet } from '../../results/index.ts';
-import { loadAdmittance, type Scene } from '../../scene/index.ts';
+import type { ResultArray, ResultMeta, ResultSet } from '../../results/index.ts';
+import type { Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { type Discrete, discretise } from './discretise.ts';
+import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { guideModes, type GuideModes } from './guides.ts';
-import { beforeWalls, withImages } from './images.ts';
 import { forecast, march, type March } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
-import { type Pulse, pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, planRecording, type RecordingPlan } from './recorders.ts';
+import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
+import { planRecording } from './recorders.ts';
 import { Settled, watched } from './settled.ts';
 import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
@@ -36,7 +35,7 @@ interface Excitation extends March {
 
 /**
  * Solves a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
- * those of the first. `observe` sees the fields about once a period. Throws ProblemError if the grid shows a fault.
+ * those of the first, or of the waves that the scene combines. `observe` sees the fields about once a period. Throws ProblemError if the grid shows a fault.
  */
 export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions, observe?: (s: Simulation) => void): Promise<ResultSet> {
   const discrete = discretise(scene);
@@ -59,7 +58,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   const order = channels.flatMap((c, n) => (!scene.excite || scene.excite.includes(c.name) ? [n] : []));
   const runs: Excitation[] = [];
   const arrays: Record<string, ResultArray> = {};
-  let recorded: ReturnType<typeof recordedFields> | null = null;
+  const fields = new FieldSum(scene, discrete, plan, channels, pulse, every, fieldWeights(scene, channels, order));
+  let recorded: RecordedFields | null = null;
   let signals: ResultMeta['signals'] = [];
   const machine = { threads: 1, bytes: 0, steps: 0 };
   const started = host.now();
@@ -68,6 +68,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   for (const [turn, excited] of order.entries()) {
     if (signal?.aborted && turn) break;
     const channel = channels[excited];
+    const wanted = fields.wants(excited);
     const simulation = await Simulation.create(
       {
         discrete,
@@ -77,8 +78,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
         guides,
         drive: (guide, mode, t) => (channel.kind === 'guided' && guide === channel.guide && mode === channel.mode ? pulseAt(pulse, t) : 0),
         maxSteps,
-        // Fields are kept of the first excitation only.
-        regions: turn ? [] : plan.regions,
+        regions: wanted ? plan.regions : [],
         probes: turn ? [] : probes,
         frequencies: scene.recordAt,
         every,
@@ -114,7 +114,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
           signal,
           // Running sums of fields cannot be faded afterwards: with recorders the energy must have gone as well.
           settled: (step, residual) =>
-            (!plan.regions.length || turn > 0 || residual <= 1e-5) &&
+            (!plan.regions.length || !wanted || residual <= 1e-5) &&
             !!settled?.due(step) &&
             settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
           each: (energies) => {
@@ -135,8 +135,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       if (turn === 0) {
         Object.assign(arrays, timeSignal(simulation, channels, dt));
         signals = signalArrays(plan, discrete, simulation, arrays);
-        recorded = recordedFields({ scene, d: discrete, plan, simulation, pulse, channels, excited, every }, arrays);
       }
+      if (wanted && fields.take(simulation, excited)) recorded = fields.finish(arrays);
     } finally {
       simulation.close();
     }
@@ -172,6 +172,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       recordAt: scene.recordAt,
       farField: farField && figures ? { name: farField.name, step: recorded!.step, figures } : null,
       fieldPlanes: recorded?.planes ?? [],
+      ...(recorded?.combined ? { combined: recorded.combined } : {}),
       fluxes: recorded?.fluxes ?? [],
       signals,
       evidence: {
@@ -279,21 +280,6 @@ function guideArrays(channels: readonly Channel[], band: Float64Array, arrays: R
   });
 }
 
-/** Power lost in lumped elements at a recorded frequency, W; `scale` takes a signal's Fourier integral to the result's phasors. */
-export function elementLosses(simulation: Simulation, scene: Scene, dt: number, scale: number, f: number): number {
-  const frequency = scene.recordAt[f];
-  let total = 0;
-  scene.ports.forEach(({ load, resistance, images }, p) => {
-    // Under a plane wave ports without a source are loads as well.
-    const re = load ? loadAdmittance(load, frequency, dt)[0] : scene.wave ? 1 / resistance : 0;
-    if (re === 0) return;
-    const s = new PortSpectrum([frequency], dt, 1);
-    s.update(simulation.voltage(p));
-    total += 0.5 * (images ?? 1) * re * (scale * Math.cos(Math.PI * frequency * dt) * Math.hypot(s.re[0], s.im[0])) ** 2;
-  });
-  return total;
-}
-
 /** Port voltages and amplitudes of guided modes over time, thinned to at most 2000 samples. */
 function timeSignal(simulation: Simulation, channels: readonly Channel[], dt: number): Record<string, ResultArray> {
   const ports = channels.length;
@@ -309,84 +295,4 @@ function timeSignal(simulation: Simulation, channels: readonly Channel[], dt: nu
       data: Float64Array.from({ length: count * ports }, (_, i) => signals[i % ports][(Math.floor(i / ports) + 1) * every - 1]),
     },
   };
-}
-
-interface Recorded {
-  scene: Scene;
-  d: Discrete;
-  plan: RecordingPlan;
-  simulation: Simulation;
-  pulse: Pulse;
-  channels: readonly Channel[];
-  excited: number;
-  /** Steps between Fourier samples. */
-  every: number;
-}
-
-/** Fields and patterns at the recorded frequencies, scaled to 1 W incident with the source's phase taken out. */
-function recordedFields(
-  { scene, d, plan, simulation, pulse, channels, excited, every }: Recorded,
-  arrays: Record<string, ResultArray>,
-): { figures: PatternFigures[] | null; step: number; planes: ResultMeta['fieldPlanes']; fluxes: NonNullable<ResultMeta['fluxes']> } {
-  const { dt } = d;
-  const nf = scene.recordAt.length;
-  const planes = planesOf(plan, d);
-  const far = scene.recorders.find((r) => r.kind === 'far-field');
-  if (!nf) return { figures: null, step: 0, planes, fluxes: [] };
-  const source = new PortSpectrum(scene.recordAt, dt, 0.5);
-  source.update(Float64Array.from({ length: simulation.steps }, (_, n) => pulseAt(pulse, (n + 0.5) * dt)));
-  const spectra = new ChannelSpectra(channels, scene.recordAt, excited, source, dt);
-  spectra.update(simulation);
-  // The Fourier sums lack the sampling interval; a wave a brings |a|^2 / 2 in.
-  const scales = scene.recordAt.map((_, f): [number, number] => {
-    const { a } = spectra.waves(excited, f);
-    const factor = (every * dt * Math.SQRT2) / (a[0] ** 2 + a[1] ** 2);
-    return [factor * a[0], -factor * a[1]];
-  });
-  const s = scattering(channels, [{ excited, spectra }], scene.recordAt);
-  const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
-
-  planeArrays(plan, d, sums, scales, arrays);
-
-  const fluxes = fluxesOf(plan, d, sums, scene.recordAt, scales);
-  if (!far || far.kind !== 'far-field') return { figures: null, step: 0, planes, fluxes };
-  const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
-  const nPhi = 2 * (nTheta - 1);
-  const data = new Float64Array(nf * nTheta * nPhi * 4);
-  const figures = scene.recordAt.map((frequency, f): PatternFigures => {
-    const faces = boxFaces(plan, d, sums, nf, f, scales[f]);
-    const hidden = plan.walls.filter((w) => !w.real);
-    const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
-    const pattern = beforeWalls(both, hidden);
-    data.set(pattern.values, f * nTheta * nPhi * 4);
-    const { peak, theta, phi } = patternPower(pattern);
-    // The image behind a wall that is no plane of symmetry radiates in the sum only; with it the pattern has no edge to be integrated to.
-    const power = patternPower(both).power / 2 ** hidden.length;
-    // What does not come out of a port again.
-    let accepted = 1;
-    channels.forEach((_, c) => (accepted -= s[2 * (f * channels.length + c)] ** 2 + s[2 * (f * channels.length + c) + 1] ** 2));
-    // Power in the scheme is that of the mean of E over a step, as at the ports; in a loss E and current are both such means.
-    const mean = Math.cos(Math.PI * frequency * dt);
-    const radiated = plan.parts * mean * boxPower(faces);
-    const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
-    const inElements = elementLosses(simulation, scene, dt, Math.hypot(...scales[f]) / (every * dt), f);
-    const lost = mean ** 2 * lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
-    return {
-      frequency,
-      radiated,
-      fromPattern: power,
-      accepted,
-      lost,
-      lostInMetal: metal,
-      directivity: (4 * Math.PI * peak) / power,
-      gain: (4 * Math.PI * peak * radiated) / (power * accepted),
-      realisedGain: (4 * Math.PI * peak * radiated) / power,
-      theta,
-      phi,
-      radiationEfficiency: radiated / accepted,
-      totalEfficiency: radiated,
-    };
-  });
-  arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
-  return { figures, step: Math.PI / (nTheta - 1), planes, fluxes };
 }

@@ -1,0 +1,82 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Point2 } from '@jadebell/core/document';
+import { sCurve } from '@jadebell/core/results';
+import type { Scene, ScenePort } from '@jadebell/core/scene';
+import { solvers } from '@jadebell/core/solvers';
+import { nodeHost } from '@jadebell/node';
+import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
+
+const metal = { name: 'metal', kind: 'conductor', conductivity: 5e3 } as const;
+
+/** Two strip dipoles along x side by side, fed in the middle, with a resistor in a third. */
+function pair(more: Partial<Scene> = {}): Scene {
+  const arm = (name: string, order: number, x0: number, x1: number, y: number): ReturnType<typeof plainBody> => {
+    const outline: Point2[] = [[x0, y - 2e-3], [x1, y - 2e-3], [x1, y + 2e-3], [x0, y + 2e-3]]; // prettier-ignore
+    return plainBody(name, order, metal, { form: 'sheet', normal: 2, offset: 0, loops: [outline] });
+  };
+  const feed = (name: string, order: number, y: number): ScenePort => ({ name, order, resistance: 50, axis: 0, direction: 1, min: [-2e-3, y - 2e-3, 0], max: [2e-3, y + 2e-3, 0], across: 1 }); // prettier-ignore
+  const ys = [-20e-3, 20e-3, 50e-3];
+  return plainScene({
+    bodies: ys.flatMap((y, i) => [arm(`low${i}`, 2 * i, -50e-3, -2e-3, y), arm(`high${i}`, 2 * i + 1, 2e-3, 50e-3, y)]),
+    ports: [feed('one', 0, ys[0]), feed('two', 1, ys[1]), { ...feed('ballast', 2, ys[2]), load: { form: 'series', r: 80, l: 0, c: 0 } }],
+    min: [-75e-3, -45e-3, -28e-3],
+    max: [75e-3, 75e-3, 28e-3],
+    band: { from: 1.2e9, to: 1.6e9, points: 5 },
+    accuracy: 'draft',
+    recorders: [
+      { kind: 'far-field', name: 'pattern', step: Math.PI / 18 },
+      { kind: 'field-plane', name: 'above', normal: 2, at: 10e-3 },
+    ],
+    recordAt: [1.3e9, 1.4e9],
+    ...more,
+  });
+}
+
+describe('waves together', () => {
+  test('fields are the sum of those of each wave alone, at every frequency; balance and active reflection follow', async () => {
+    const host = await nodeHost();
+    const solve = (more: Partial<Scene>): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(pair(more), { host });
+    const alone = [await solve({ excite: ['one'] }), await solve({ excite: ['two'] })];
+    const waves = [
+      { port: 'one', mode: 1, amplitude: 2, phase: 0.3 },
+      { port: 'two', mode: 1, amplitude: 1, phase: -1.4 },
+    ];
+    const both = await solve({ combine: waves });
+    const weights = waves.map(({ amplitude, phase }) => [Math.cos(phase), Math.sin(phase)].map((x) => (x * amplitude) / Math.sqrt(5)));
+    for (const name of ['farField', 'plane:above']) {
+      let [most, size] = [0, 0];
+      const got = both.arrays[name].data;
+      for (let i = 0; i < got.length; i += 2) {
+        let [re, im] = [0, 0];
+        alone.forEach(({ arrays }, n) => {
+          const [x, y] = [arrays[name].data[i], arrays[name].data[i + 1]];
+          re += weights[n][0] * x - weights[n][1] * y;
+          im += weights[n][0] * y + weights[n][1] * x;
+        });
+        most = Math.max(most, Math.hypot(got[i] - re, got[i + 1] - im));
+        size = Math.max(size, Math.hypot(re, im));
+      }
+      process.stdout.write(`${name}: sum of the parts within ${(most / size).toExponential(1)}\n`);
+      expect(most / size).toBeLessThan(1e-4);
+    }
+    const figures = both.meta.farField!.figures;
+    figures.forEach((f) => expect(f.lost).toBeGreaterThan(0.01));
+    for (const b of both.meta.evidence.powerBalance!) expect(Math.abs(b)).toBeLessThan(5e-3);
+    // Active reflection from S, at the band's points that are recorded.
+    const s = [0, 1].map((to) => [0, 1].map((from) => sCurve(both.arrays.s, to, from)));
+    for (const [f, point] of [1, 2].entries())
+      both.meta.combined!.forEach(({ channel, reflection, amplitude }) => {
+        expect(amplitude).toBeCloseTo([2, 1][channel] / Math.sqrt(5), 12);
+        let [re, im] = [0, 0];
+        weights.forEach(([x, y], from) => {
+          const t = s[channel][from][point];
+          re += t.re * x - t.im * y;
+          im += t.re * y + t.im * x;
+        });
+        const [x, y] = weights[channel];
+        const size = x * x + y * y;
+        expect(reflection[f][0]).toBeCloseTo((re * x + im * y) / size, 3);
+        expect(reflection[f][1]).toBeCloseTo((im * x - re * y) / size, 3);
+      });
+  }, 120_000);
+});

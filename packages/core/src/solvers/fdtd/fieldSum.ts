@@ -1,0 +1,223 @@
+import { nearToFar, patternPower } from '../../radiation/index.ts';
+import type { PatternFigures, ResultArray, ResultMeta } from '../../results/index.ts';
+import { loadAdmittance, type Scene } from '../../scene/index.ts';
+import { type Channel, ChannelSpectra } from './channels.ts';
+import type { Discrete } from './discretise.ts';
+import { beforeWalls, withImages } from './images.ts';
+import { PortSpectrum } from './portSpectrum.ts';
+import { type Pulse, pulseAt } from './pulse.ts';
+import { boxFaces, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, type RecordingPlan } from './recorders.ts';
+import type { RegionSums } from './recording.ts';
+import type { Simulation } from './simulation.ts';
+
+type C = [re: number, im: number];
+const times = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
+
+/** Share of each excited channel in the recorded fields: complex wave amplitudes, squares adding up to 1. */
+export function fieldWeights(scene: Scene, channels: readonly Channel[], order: readonly number[]): Map<number, C> {
+  if (!scene.combine?.length) return new Map([[order[0], [1, 0]]]);
+  const size = Math.hypot(...scene.combine.map((e) => e.amplitude));
+  const out = new Map<number, C>();
+  for (const { port, mode, amplitude, phase } of scene.combine) {
+    const at = order.find((n) => channels[n].name === port && (channels[n].kind === 'lumped' || channels[n].mode === mode - 1));
+    if (at === undefined || amplitude === 0) continue;
+    const a = amplitude / size;
+    out.set(at, [a * Math.cos(phase), a * Math.sin(phase)]);
+  }
+  return out;
+}
+
+/** Power lost in lumped elements at a recorded frequency, W, from the size of each port's voltage spectrum in the result's phasors. */
+export function elementLosses(scene: Scene, dt: number, f: number, voltage: (port: number) => number): number {
+  const frequency = scene.recordAt[f];
+  let total = 0;
+  scene.ports.forEach(({ load, resistance, images }, p) => {
+    // Under a plane wave ports without a source are loads as well.
+    const re = load ? loadAdmittance(load, frequency, dt)[0] : scene.wave ? 1 / resistance : 0;
+    if (re !== 0) total += 0.5 * (images ?? 1) * re * (Math.cos(Math.PI * frequency * dt) * voltage(p)) ** 2;
+  });
+  return total;
+}
+
+/** Spectrum of a lumped port's voltage at the recorded frequencies. */
+export function voltageSpectrum(simulation: Simulation, port: number, frequencies: readonly number[], dt: number): PortSpectrum {
+  const s = new PortSpectrum([...frequencies], dt, 1);
+  s.update(simulation.voltage(port));
+  return s;
+}
+
+export interface RecordedFields {
+  figures: PatternFigures[] | null;
+  /** Radians between the directions of the far field. */
+  step: number;
+  planes: ResultMeta['fieldPlanes'];
+  fluxes: NonNullable<ResultMeta['fluxes']>;
+  combined: ResultMeta['combined'];
+}
+
+/**
+ * Fields and patterns at the recorded frequencies for 1 W incident: of one excitation with the source's phase taken out, or the sum of
+ * several with given waves. Fields are linear in the waves, so that the sum holds at each frequency.
+ */
+export class FieldSum {
+  private data: Float32Array[] | null = null;
+  private readonly a: C[][];
+  private readonly b: C[][];
+  private readonly loads: C[][];
+  private source: ((region: number) => RegionSums) | null = null;
+  private scales: C[] = [];
+  private left: number;
+
+  /** `every`: steps between Fourier samples. */
+  constructor(
+    private readonly scene: Scene,
+    private readonly d: Discrete,
+    private readonly plan: RecordingPlan,
+    private readonly channels: readonly Channel[],
+    private readonly pulse: Pulse,
+    private readonly every: number,
+    private readonly weights: ReadonlyMap<number, C>,
+  ) {
+    const zeros = (n: number): C[][] => scene.recordAt.map(() => Array.from({ length: n }, (): C => [0, 0]));
+    this.a = zeros(channels.length);
+    this.b = zeros(channels.length);
+    this.loads = zeros(scene.ports.length);
+    this.left = weights.size;
+  }
+
+  /** Whether the fields of an excitation are wanted. */
+  wants = (channel: number): boolean => this.weights.has(channel);
+
+  /** Takes one excitation's run; true once all are there, and then `finish` may be called while this run's memory stands. */
+  take(simulation: Simulation, excited: number): boolean {
+    const { scene, d, channels, weights } = this;
+    const source = new PortSpectrum(scene.recordAt, d.dt, 0.5);
+    source.update(Float64Array.from({ length: simulation.steps }, (_, n) => pulseAt(this.pulse, (n + 0.5) * d.dt)));
+    const spectra = new ChannelSpectra(channels, scene.recordAt, excited, source, d.dt);
+    spectra.update(simulation);
+    // A wave a brings |a|^2 / 2 in.
+    const factors = scene.recordAt.map((_, f): C => {
+      const { a } = spectra.waves(excited, f);
+      const size = Math.SQRT2 / (a[0] ** 2 + a[1] ** 2);
+      return times(weights.get(excited)!, [size * a[0], -size * a[1]]);
+    });
+    const add = (into: C[], n: number, x: C, f: number): void => {
+      const y = times(x, factors[f]);
+      into[n] = [into[n][0] + y[0], into[n][1] + y[1]];
+    };
+    factors.forEach((_, f) =>
+      channels.forEach((__, c) => {
+        const w = spectra.waves(c, f);
+        add(this.a[f], c, w.a, f);
+        add(this.b[f], c, w.b, f);
+      }),
+    );
+    scene.ports.forEach(({ load }, p) => {
+      if (!load) return;
+      const s = voltageSpectrum(simulation, p, scene.recordAt, d.dt);
+      factors.forEach((_, f) => add(this.loads[f], p, [s.re[f], s.im[f]], f));
+    });
+    // The Fourier sums lack the sampling interval.
+    const scales = factors.map((x): C => [x[0] * this.every * d.dt, x[1] * this.every * d.dt]);
+    if (weights.size === 1) {
+      this.source = (r) => simulation.sums(r);
+      this.scales = scales;
+    } else {
+      this.addSums(simulation, scales);
+      this.scales = scales.map(() => [1, 0]);
+    }
+    return --this.left === 0;
+  }
+
+  private addSums(simulation: Simulation, scales: readonly C[]): void {
+    const nf = scales.length;
+    const all = this.plan.regions.map((_, r) => simulation.sums(r));
+    const into = (this.data ??= all.map((s) => new Float32Array(s.data.length)));
+    all.forEach(({ data, padded }, r) => {
+      const out = into[r];
+      for (let at = 0, n = 0; at < data.length; at += 2 * padded, n++) {
+        const [re, im] = scales[n % nf];
+        for (let i = at; i < at + padded; i++) {
+          out[i] += data[i] * re - data[i + padded] * im;
+          out[i + padded] += data[i] * im + data[i + padded] * re;
+        }
+      }
+    });
+    this.source = (r) => ({ ...all[r], data: into[r] });
+  }
+
+  /** Power that does not come out of the ports again, W. */
+  private accepted(f: number): number {
+    return this.channels.reduce((sum, c, n) => {
+      // Waves below cutoff carry nothing.
+      if (c.kind === 'guided' && !c.modes.modes[c.mode].at(this.scene.recordAt[f]).propagates) return sum;
+      const [a, b] = [this.a[f][n], this.b[f][n]];
+      return sum + (a[0] ** 2 + a[1] ** 2 - b[0] ** 2 - b[1] ** 2) / 2;
+    }, 0);
+  }
+
+  /** Writes planes and far field into a result's arrays and gives their figures. */
+  finish(arrays: Record<string, ResultArray>): RecordedFields {
+    const { scene, d, plan, scales } = this;
+    const nf = scene.recordAt.length;
+    const planes = planesOf(plan, d);
+    const far = scene.recorders.find((r) => r.kind === 'far-field');
+    const combined = scene.combine ? this.combined() : undefined;
+    if (!nf) return { figures: null, step: 0, planes, fluxes: [], combined };
+    const sums = this.source!;
+    planeArrays(plan, d, sums, scales, arrays);
+    const fluxes = fluxesOf(plan, d, sums, scene.recordAt, scales);
+    if (!far || far.kind !== 'far-field') return { figures: null, step: 0, planes, fluxes, combined };
+    const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
+    const nPhi = 2 * (nTheta - 1);
+    const data = new Float64Array(nf * nTheta * nPhi * 4);
+    const figures = scene.recordAt.map((frequency, f): PatternFigures => {
+      const faces = boxFaces(plan, d, sums, nf, f, scales[f]);
+      const hidden = plan.walls.filter((w) => !w.real);
+      const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
+      const pattern = beforeWalls(both, hidden);
+      data.set(pattern.values, f * nTheta * nPhi * 4);
+      const { peak, theta, phi } = patternPower(pattern);
+      // The image behind a wall that is no plane of symmetry radiates in the sum only; with it the pattern has no edge to be integrated to.
+      const power = patternPower(both).power / 2 ** hidden.length;
+      const accepted = this.accepted(f);
+      // Power in the scheme is that of the mean of E over a step, as at the ports; in a loss E and current are both such means.
+      const mean = Math.cos(Math.PI * frequency * d.dt);
+      const radiated = plan.parts * mean * boxPower(faces);
+      const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
+      const inElements = elementLosses(scene, d.dt, f, (p) => Math.hypot(...this.loads[f][p]));
+      const lost = mean ** 2 * lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
+      return {
+        frequency,
+        radiated,
+        fromPattern: power,
+        accepted,
+        lost,
+        lostInMetal: metal,
+        directivity: (4 * Math.PI * peak) / power,
+        gain: (4 * Math.PI * peak * radiated) / (power * accepted),
+        realisedGain: (4 * Math.PI * peak * radiated) / power,
+        theta,
+        phi,
+        radiationEfficiency: radiated / accepted,
+        totalEfficiency: radiated,
+      };
+    });
+    arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
+    return { figures, step: Math.PI / (nTheta - 1), planes, fluxes, combined };
+  }
+
+  /** What each wave of the sum meets: its channel's reflection while all are there. */
+  private combined(): NonNullable<ResultMeta['combined']> {
+    return [...this.weights].map(([channel, w]) => ({
+      channel,
+      amplitude: Math.hypot(...w),
+      phase: Math.atan2(w[1], w[0]),
+      reflection: this.a.map((a, f): C => {
+        const [p, q] = [a[channel], this.b[f][channel]];
+        const size = p[0] ** 2 + p[1] ** 2;
+        return [(q[0] * p[0] + q[1] * p[1]) / size, (q[1] * p[0] - q[0] * p[1]) / size];
+      }),
+    }));
+  }
+}

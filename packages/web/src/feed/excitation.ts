@@ -1,0 +1,68 @@
+import type { Port, Project } from '@jadebell/core/document';
+import { removeEntry } from '../project/edits.ts';
+
+export type Wave = NonNullable<Project['solve']['combine']>[number];
+
+/** Ports that can be excited. */
+export const feedingPorts = (d: Project): Port[] => d.ports.filter((p) => !p.kind.startsWith('element') && p.kind !== 'plane-wave');
+
+/** Settings with another list of waves; an empty one is none. */
+const withWaves = ({ combine: _, ...solve }: Project['solve'], waves: Wave[] | undefined): Project['solve'] =>
+  waves?.length ? { ...solve, combine: waves } : solve;
+
+/** Follows a port's new name. */
+export function excitationRenamed(d: Project, from: string, to: string): Project {
+  const name = (n: string): string => (n === from ? to : n);
+  const { excite, combine } = d.solve;
+  const solve = withWaves(
+    d.solve,
+    combine?.map((w) => ({ ...w, port: name(w.port) })),
+  );
+  return { ...d, solve: excite ? { ...solve, excite: excite.map(name) } : solve };
+}
+
+/** Takes a port away, also from those to excite. */
+export function removePort(d: Project, name: string): Project {
+  const next = removeEntry(d, 'ports', name);
+  const { excite, ...solve } = next.solve;
+  const rest = excite?.filter((n) => n !== name);
+  const kept = withWaves(
+    solve,
+    solve.combine?.filter((w) => w.port !== name),
+  );
+  return { ...next, solve: rest?.length ? { ...kept, excite: rest } : kept };
+}
+
+/** Turns the excitation of a port on or off; one at least stays on, and all on is the same as no choice. Waves of a port that is off go with it. */
+export function toggleExcitation(d: Project, name: string): Project {
+  const all = feedingPorts(d).map((p) => p.name);
+  const { excite: old = all, ...rest } = d.solve;
+  const next = old.includes(name) ? old.filter((n) => n !== name) : all.filter((n) => n === name || old.includes(n));
+  if (!next.length) return d;
+  const solve = withWaves(
+    rest,
+    rest.combine?.filter((w) => next.includes(w.port)),
+  );
+  return { ...d, solve: next.length === all.length ? solve : { ...solve, excite: next } };
+}
+
+/** Combines the fields of all excited ports, alike and in phase, or goes back to those of the first. */
+export function toggleCombination(d: Project, on: boolean): Project {
+  const ports = d.solve.excite ?? feedingPorts(d).map((p) => p.name);
+  return { ...d, solve: withWaves(d.solve, on ? ports.map((port) => ({ port, mode: 1, amplitude: '1', phase: '0 deg' })) : undefined) };
+}
+
+/** Changes one wave of the combination, or takes it away. */
+export const withWave = (d: Project, at: number, wave: Wave | null): Project => ({
+  ...d,
+  solve: withWaves(
+    d.solve,
+    d.solve.combine?.flatMap((w, i) => (i === at ? (wave ? [wave] : []) : [w])),
+  ),
+});
+
+/** Adds one more wave, of the first excited port. */
+export const withAnotherWave = (d: Project): Project => {
+  const port = (d.solve.excite ?? feedingPorts(d).map((p) => p.name))[0];
+  return { ...d, solve: withWaves(d.solve, [...(d.solve.combine ?? []), { port, mode: 1, amplitude: '1', phase: '0 deg' }]) };
+};
