@@ -15,8 +15,16 @@ const addressable = 2 ** 32 - 2 ** 22;
 /** A run that is expected to take longer than this is asked about first. */
 const longSeconds = 6 * 3600;
 
-/** Periods of the band's centre that a structure of low Q rings before it has decayed to 1e-5; from the demo antennas. */
-const ringing = 6;
+/**
+ * Periods of the band's centre for which structures ring after the pulse, from the demo projects: open ones until their energy has
+ * decayed to 1e-5 (4 to 33), those with guided ports or in closed
+ * walls until their waves have settled or left (67 to 164, mostly what creeps at the cutoff).
+ */
+const ringing = { open: 13, guided: 105 };
+
+/** Bytes of what guided ports send and record: sources, lines, two signals a mode or profile. */
+const guideBytes = (scene: Scene, maxSteps: number): number =>
+  scene.guides.reduce((sum, g) => sum + g.modes * maxSteps * (g.mixed ? 4 + 7 * 16 : 4 + 16 + 12), 0);
 
 /** Steps after which a run ends whatever its energy. */
 export const stepLimit = (scene: Scene, dt: number): number => {
@@ -42,7 +50,10 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
   const dt = timeStep(grid, cutsCells(scene));
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
-  const steps = Math.min(maxSteps, Math.ceil((pulse.length + ringing / pulse.centre) / dt));
+  const steps = Math.min(
+    maxSteps,
+    Math.ceil((pulse.length + ringing[scene.guides.length || !scene.boundaries.includes('open') ? 'guided' : 'open'] / pulse.centre) / dt),
+  );
   const faces = 2 * (cells[0] * cells[1] + cells[1] * cells[2] + cells[2] * cells[0]);
   const hasFar = scene.recorders.some((r) => r.kind === 'far-field');
   const sums =
@@ -57,7 +68,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     ? 1
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const points = scene.recorders.filter((r) => r.kind === 'signal').length;
-  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points) + statesOf(scene, grid);
+  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
   return {
     cells,
     bytes,
@@ -85,6 +96,7 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
         `The model would need at least ${rough.map((n) => n.toPrecision(3)).join(' × ')} cells, ${gigabytes(cells * 24)}; ${gigabytes(limit)} can be used here.`,
       ),
     ];
+  found.push(...betweenWalls(scene));
   let estimate: Estimate;
   try {
     estimate = estimateScene(scene, machine);
@@ -117,6 +129,27 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
       ),
     );
   return found;
+}
+
+/** Lumped ports that reach from one electric wall to the other: the walls carry their current, whatever body ends there as well. */
+function betweenWalls({ ports, boundaries, min, max }: Scene): Problem[] {
+  return ports.flatMap((p) => {
+    const slack = 1e-6 * (p.max[p.axis] - p.min[p.axis]);
+    const held = [0, 1].every(
+      (side) => boundaries[2 * p.axis + side] === 'electric' && Math.abs((side ? p.max : p.min)[p.axis] - (side ? max : min)[p.axis]) <= slack,
+    );
+    if (!held || p.halved?.[p.axis]) return [];
+    const axis = 'xyz'[p.axis];
+    return [
+      problem(
+        'warning',
+        'port.between-walls',
+        { part: 'ports', name: p.name },
+        `The port ${p.name} reaches from the electric wall at low ${axis} to the one at high ${axis}, which are metal: it feeds the walls.`,
+        `Open one of the two sides, or draw a body that keeps the wall away, such as a box of air.`,
+      ),
+    ];
+  });
 }
 
 const tooLarge = (message: string): Problem =>
