@@ -85,6 +85,24 @@ function fullProject(): Project {
   return p;
 }
 
+/** The same with as many cells as a machine of this kind must hold. */
+function largeProject(): Project {
+  const p = fullProject();
+  p.margin = '44 mm';
+  p.solve.details = { cellsPerWavelength: 102, maxSteps: 100 };
+  return p;
+}
+
+/** Prints what a model of sixty million cells takes. */
+export async function benchLarge(print: (line: string) => void): Promise<void> {
+  const built = buildScene(largeProject(), await loadGeometryKernel());
+  const started = now();
+  const { rate, bytesPerCell, cells } = await full(built.scene!, 2);
+  const count = cells.reduce((a, b) => a * b, 1);
+  print(`large model ${cells.join(' x ')} = ${(count / 1e6).toFixed(1)} million cells (aim: at least 60), 100 steps`);
+  print(`  ${(rate / 1e6).toFixed(0)} Mcell/s on 2 threads, ${bytesPerCell.toFixed(0)} bytes a cell (aim: at most 60), ${(now() - started).toFixed(0)} s in all`);
+}
+
 async function full(scene: Scene, threads: number): Promise<{ rate: number; bytesPerCell: number; cells: number[] }> {
   const host = await nodeHost(threads);
   const result = await solvers.fdtd.solve(scene, { host });

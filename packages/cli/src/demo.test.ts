@@ -20,7 +20,7 @@ describe('demo results', () => {
     }
   });
 
-  test('the mast line fed by lumped and by guided ports is the same line: S differs by what the gaps of the lumped ports add', () => {
+  test('the mast line fed by lumped and by guided ports is the same line: S differs by what the strip’s open ends add to run 1', () => {
     const runs = [resultOf('mast-line.1'), resultOf('mast-line.2')];
     const f = runs[0].arrays.frequency.data;
     for (const to of [0, 1]) {

@@ -1,5 +1,5 @@
 /** Developers' tasks, started by scripts/run.mjs. */
-import { bench } from './bench.ts';
+import { bench, benchLarge } from './bench.ts';
 import { writeFileSync } from 'node:fs';
 import { format, resolveConfig } from 'prettier';
 import { benchModel } from './benchModel.ts';
@@ -11,7 +11,7 @@ import { verify } from './verify.ts';
 const print = (line: string): void => console.log(line);
 const tasks: Record<string, (args: string[]) => Promise<number>> = {
   bench: async ([only]) => {
-    const parts: Record<string, typeof bench> = { model: benchModel, section: benchSection, solver: bench };
+    const parts: Record<string, typeof bench> = { model: benchModel, section: benchSection, solver: bench, large: benchLarge };
     for (const [name, run] of Object.entries(parts)) if (only === undefined || only === name) await run(print);
     return 0;
   },

@@ -117,7 +117,8 @@ export function buildGrid(scene: Scene): Grid {
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
     for (const r of scene.recorders) {
-      const ends = r.kind === 'flux' ? [r.min[axis], r.max[axis]] : r.kind === 'signal' ? [r.at[axis]] : [];
+      const ends =
+        r.kind === 'flux' ? [r.min[axis], r.max[axis]] : r.kind === 'signal' || (r.kind === 'field-line' && axis !== r.axis) ? [r.at[axis]] : [];
       for (const at of new Set(ends)) wishes.push({ at, size: coarsest, rank: 1 });
     }
     for (const l of scene.limits ?? []) if (l.axis === axis) limits.push(l);

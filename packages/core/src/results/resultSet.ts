@@ -60,6 +60,8 @@ export interface Evidence {
   residualEnergy: number;
   /** Why the run ended: 'decayed', 'settled' (the ports' waves change no more), 'steps' (limit reached) or 'stopped' by the user. */
   ended: 'decayed' | 'settled' | 'steps' | 'stopped';
+  /** Runs that were cut short while ringing and whose waves were carried on by decaying exponentials: how far off these were on what they had not seen, and their resonances (hertz, quality factor). */
+  carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
   /** (accepted - radiated - lost) / accepted per recorded frequency, of a plane wave (extinction - scattering - absorption) / extinction; null without a far field. */
@@ -109,6 +111,10 @@ export interface ResultMeta {
   fieldPlanes: FieldPlaneInfo[];
   /** Power through rectangles at each recorded frequency, W for 1 W incident or a wave of 1 V/m; coordinates are those of the grid. */
   fluxes?: { name: string; normal: 0 | 1 | 2; at: number; power: number[] }[];
+  /** Currents through rectangles at each recorded frequency, A, peak, real and imaginary part. */
+  currents?: { name: string; normal: 0 | 1 | 2; at: number; current: [re: number, im: number][] }[];
+  /** Lines along which the field is kept: their axis, and the grid nodes that stand for their place across it, metres. */
+  fieldLines?: { name: string; axis: 0 | 1 | 2; at: [number, number, number] }[];
   /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
   signals?: { name: string; at: [number, number, number] }[];
   evidence: Evidence;
@@ -122,6 +128,7 @@ export interface ResultMeta {
  * - `time` [m] s; `signal` [m, channels] V, thinned;  `energy` [2, k] step and relative energy;
  * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
  * - `point:NAME` [m, 3] Ex, Ey, Ez over `point:NAME:time` [m] s, thinned, V/m as the pulse excites them;
+ * - `line:NAME` [frequencies, nodes, 6] re/im of Ex, Ey, Ez at nodes (V/m) along `line:NAME:at` [nodes] metres;
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */
 export interface ResultSet {

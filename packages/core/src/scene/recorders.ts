@@ -30,6 +30,22 @@ export interface SceneFlux {
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
+/** A rectangle like that of a flux. */
+export interface SceneCurrent extends Omit<SceneFlux, 'kind'> {
+  kind: 'current';
+}
+export interface SceneFieldLine {
+  kind: 'field-line';
+  name: string;
+  axis: 0 | 1 | 2;
+  /** Its place; the entry along its own axis is its beginning. */
+  at: Point3;
+  /** Metres along its axis. */
+  from: number;
+  to: number;
+  /** Axes on which this is the image of what was asked for. */
+  turned?: boolean[];
+}
 export interface SceneSignal {
   kind: 'signal';
   name: string;
@@ -37,7 +53,7 @@ export interface SceneSignal {
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
-export type SceneRecorder = SceneFarField | SceneFieldPlane | SceneFlux | SceneSignal;
+export type SceneRecorder = SceneFarField | SceneFieldPlane | SceneFieldLine | SceneFlux | SceneCurrent | SceneSignal;
 
 const axisOf = (name: 'x' | 'y' | 'z'): 0 | 1 | 2 => 'xyz'.indexOf(name) as 0 | 1 | 2;
 
@@ -54,6 +70,17 @@ export function resolveRecorder(recorder: Recorder, scope: Scope): { recorder: S
       return { recorder: { kind, name, step: values.step } };
     case 'field-plane':
       return { recorder: { kind, name, normal: axisOf(recorder.normal), at: values.at } };
+    case 'field-line': {
+      const axis = axisOf(recorder.along);
+      const at: Point3 = [0, 0, 0];
+      for (const [i, a] of [0, 1, 2].filter((x) => x !== axis).entries()) at[a] = values[`at.${i}`];
+      const [from, to] = [Math.min(values.from, values.to), Math.max(values.from, values.to)];
+      if (from === to)
+        return { problems: [problem('error', 'recorder.flat', { ...place, chip: 'to' }, 'The line has no length.', 'Move one of its ends.')] }; // prettier-ignore
+      at[axis] = from;
+      return { recorder: { kind, name, axis, at, from, to } };
+    }
+    case 'current':
     case 'flux': {
       const normal = axisOf(recorder.normal);
       const min: Point3 = [values.at, values.at, values.at];
@@ -79,7 +106,14 @@ export function recorderOutside(r: SceneRecorder, min: Point3, max: Point3): Pro
   const tell = (what: string, chip: string): Problem =>
     problem('error', 'recorder.outside', { ...place, chip }, `The ${what} lies outside the computed region.`, 'Move it closer to the bodies, or widen the margin.'); // prettier-ignore
   if (r.kind === 'field-plane' && out(r.at, r.normal)) return tell('plane', 'at');
-  if (r.kind === 'flux') {
+  if (r.kind === 'field-line') {
+    const across = [0, 1, 2].filter((a) => a !== r.axis);
+    const beside = across.findIndex((a) => out(r.at[a], a));
+    if (beside >= 0) return tell('line', `at.${beside}`);
+    // What reaches beyond the region is cut off.
+    if (r.to <= min[r.axis] || r.from >= max[r.axis]) return tell('line', 'from');
+  }
+  if (r.kind === 'flux' || r.kind === 'current') {
     if (out(r.min[r.normal], r.normal)) return tell('rectangle', 'at');
     // What reaches beyond the region is cut off; nothing is computed there.
     const across = [0, 1, 2].filter((a) => a !== r.normal);

@@ -3,8 +3,6 @@ import {
   portChips,
   portSentence,
   type Project,
-  type Recorder,
-  needsFrequency,
   recorderChips,
   recorderSentence,
   sectionChips,
@@ -18,6 +16,7 @@ import { closeSection, openSection, useSection } from '../section/sectionState.t
 import { BoundarySection } from './BoundarySection.tsx';
 import { excitationRenamed, removePort } from './excitation.ts';
 import { Excitation } from './Excitation.tsx';
+import { newRecorder, withFrequency } from './newRecorder.ts';
 import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
 import { Entry } from '../ledger/Entry.tsx';
@@ -121,31 +120,6 @@ const renamed =
 export function addPort(kind: string): void {
   useProject.getState().edit('add port', (d) => (newPort[kind].possible() ? { ...d, ports: [...d.ports, newPort[kind].make(d)] } : d));
 }
-
-const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
-  'far-field': { title: 'far field', make: (d) => ({ kind: 'far-field', name: freeName(d, 'recorders', 'pattern'), step: '5 deg' }) },
-  'field-plane': {
-    title: 'field on a plane',
-    make: (d) => ({ kind: 'field-plane', name: freeName(d, 'recorders', 'plane'), normal: 'z', at: '0 mm' }),
-  },
-  flux: {
-    title: 'power through a rectangle',
-    // Across the whole region, at its middle.
-    make: (d) => {
-      const { min, max } = useModel.getState().view.region ?? { min: [-5e-3, -5e-3, 0], max: [5e-3, 5e-3, 0] };
-      const mm = (x: number): string => `${Number((x * 1e3).toPrecision(6))} mm`;
-      return { kind: 'flux', name: freeName(d, 'recorders', 'power'), normal: 'z', towards: 'up', at: mm((min[2] + max[2]) / 2), from: [mm(min[0]), mm(min[1])], to: [mm(max[0]), mm(max[1])] }; // prettier-ignore
-    },
-  },
-  signal: {
-    title: 'field over time at a point',
-    make: (d) => ({ kind: 'signal', name: freeName(d, 'recorders', 'point'), at: ['0 mm', '0 mm', '0 mm'] }),
-  },
-};
-
-/** Gives the project a frequency to record at, the middle of its band, where it has none and some recorder wants one. */
-const withFrequency = (d: Project): Project =>
-  d.recordAt.length || !d.recorders.some(needsFrequency) ? d : { ...d, recordAt: [`(${d.solve.from} + ${d.solve.to}) / 2`] };
 
 function AddMenu({ label, items }: { label: string; items: { title: string; disabled?: boolean; act(): void }[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);

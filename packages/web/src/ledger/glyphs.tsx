@@ -8,6 +8,8 @@ import Fronts from '@mui/icons-material/WavesOutlined';
 import SectionGlyph from '@mui/icons-material/CropFreeOutlined';
 import Bell from '@mui/icons-material/NotificationsOutlined';
 import East from '@mui/icons-material/EastOutlined';
+import Bolt from '@mui/icons-material/BoltOutlined';
+import LinearScale from '@mui/icons-material/LinearScaleOutlined';
 import Timeline from '@mui/icons-material/TimelineOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
 import CallSplit from '@mui/icons-material/CallSplitOutlined';
@@ -39,6 +41,8 @@ const others: Record<string, ReactNode> = {
   'far-field': <Radar />,
   'field-plane': <Apps />,
   flux: <East />,
+  current: <Bolt />,
+  'field-line': <LinearScale />,
   signal: <Timeline />,
 };
 

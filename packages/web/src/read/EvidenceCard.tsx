@@ -33,6 +33,18 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
           ] as [string, string],
         ]
       : []),
+    ...(e.carriedOn
+      ? [
+          ['ringing carried on by decaying exponentials', `foretold within ${(100 * e.carriedOn.error).toPrecision(2)} %`] as [string, string],
+          [
+            'resonances and Q',
+            e.carriedOn.resonances
+              .slice(0, 6)
+              .map((r) => `${formatSI(r.frequency, 'frequency', 5)} ${r.q.toPrecision(3)}`)
+              .join('; '),
+          ] as [string, string],
+        ]
+      : []),
     ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
     ['cells', `${e.cells.join(' × ')}`],
     ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],

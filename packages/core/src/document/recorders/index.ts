@@ -22,13 +22,34 @@ export const fluxSchema = z.strictObject({
   from: vector2.describe('One corner, in the two other axes in the order x, y, z'),
   to: vector2.describe('The opposite corner'),
 });
+/** Current through a rectangle, by H around it. */
+export const currentSchema = fluxSchema.extend({
+  kind: z.literal('current'),
+  towards: z.enum(['up', 'down']).describe('up: current counts that flows towards larger coordinates'),
+});
+/** The electric field along a line. */
+export const fieldLineSchema = z.strictObject({
+  kind: z.literal('field-line'),
+  name: nameText,
+  along: axis.describe('Axis the line runs along'),
+  at: vector2.describe('Its place in the two other axes, in the order x, y, z'),
+  from: expression.describe('Where it begins on its axis'),
+  to: expression.describe('Where it ends'),
+});
 /** The electric field at a point over time. */
 export const signalSchema = z.strictObject({
   kind: z.literal('signal'),
   name: nameText,
   at: vector3.describe('The point; the grid node nearest to it is taken'),
 });
-export const recorderSchema = z.discriminatedUnion('kind', [farFieldSchema, fieldPlaneSchema, fluxSchema, signalSchema]);
+export const recorderSchema = z.discriminatedUnion('kind', [
+  farFieldSchema,
+  fieldPlaneSchema,
+  fieldLineSchema,
+  fluxSchema,
+  currentSchema,
+  signalSchema,
+]);
 export type Recorder = z.infer<typeof recorderSchema>;
 
 /** Whether a recorder keeps fields at the recorded frequencies. */
@@ -41,6 +62,37 @@ interface RecorderKind<R> {
   chips(recorder: R): Chip[];
   sentence(recorder: R): SentencePart[];
 }
+/** Chips and sentence of what is taken through a rectangle. */
+const throughRectangle = (
+  what: string,
+): RecorderKind<Extract<Recorder, { kind: 'flux' }>> & RecorderKind<Extract<Recorder, { kind: 'current' }>> => ({
+  chips: (r: Extract<Recorder, { kind: 'flux' | 'current' }>) => {
+    const names = 'xyz'.replace(r.normal, '');
+    return [{ path: 'at', label: 'position', quantity: 'length' }, ...vectorChips('from', 'from', 2, names), ...vectorChips('to', 'to', 2, names)];
+  },
+  sentence: () => [
+    `${what} through the rectangle`,
+    { name: true },
+    { choice: 'normal', label: 'normal', options: normals },
+    { chip: 'at' },
+    '· from',
+    { chip: 'from.0' },
+    { chip: 'from.1' },
+    'to',
+    { chip: 'to.0' },
+    { chip: 'to.1' },
+    '· counted',
+    {
+      choice: 'towards',
+      label: 'direction',
+      options: [
+        { value: 'up', label: 'upwards' },
+        { value: 'down', label: 'downwards' },
+      ],
+    },
+  ],
+});
+
 const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K }>> } = {
   'far-field': {
     chips: () => [{ path: 'step', label: 'angular step', quantity: 'angle', positive: true }],
@@ -50,31 +102,25 @@ const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K
     chips: () => [{ path: 'at', label: 'position', quantity: 'length' }],
     sentence: () => ['Field on the plane', { name: true }, { choice: 'normal', label: 'normal', options: normals }, { chip: 'at' }],
   },
-  flux: {
-    chips: (r) => {
-      const names = 'xyz'.replace(r.normal, '');
-      return [{ path: 'at', label: 'position', quantity: 'length' }, ...vectorChips('from', 'from', 2, names), ...vectorChips('to', 'to', 2, names)];
-    },
+  flux: throughRectangle('Power'),
+  current: throughRectangle('Current'),
+  'field-line': {
+    chips: (r) => [
+      ...vectorChips('at', 'position', 2, 'xyz'.replace(r.along, '')),
+      { path: 'from', label: 'from', quantity: 'length' },
+      { path: 'to', label: 'to', quantity: 'length' },
+    ],
     sentence: () => [
-      'Power through the rectangle',
+      'Field on the line',
       { name: true },
-      { choice: 'normal', label: 'normal', options: normals },
-      { chip: 'at' },
+      { choice: 'along', label: 'direction', options: (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` })) },
+      'at',
+      { chip: 'at.0' },
+      { chip: 'at.1' },
       '· from',
-      { chip: 'from.0' },
-      { chip: 'from.1' },
+      { chip: 'from' },
       'to',
-      { chip: 'to.0' },
-      { chip: 'to.1' },
-      '· counted',
-      {
-        choice: 'towards',
-        label: 'direction',
-        options: [
-          { value: 'up', label: 'upwards' },
-          { value: 'down', label: 'downwards' },
-        ],
-      },
+      { chip: 'to' },
     ],
   },
   signal: {

@@ -84,6 +84,14 @@ export class ChannelSpectra {
     });
   }
 
+  /** Takes series that were carried on beyond the run, in the order of `update`. The fresh object's own sums must be empty. */
+  takeSeries(simulation: Simulation, series: readonly Float64Array[], source: Float64Array): this {
+    this.source.update(source.subarray(0, simulation.steps));
+    let next = 0;
+    this.update(simulation, () => series[next++]);
+    return this;
+  }
+
   /**
    * Takes the whole series so far, faded out over its last part: what still rings outside the band, such as at the cutoff of
    * a guide, then does not spill into it. The fresh object's own sums must be empty.

@@ -7,6 +7,7 @@ import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
 import { boxFaces, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, type RecordingPlan } from './recorders.ts';
+import { currentsOf, lineArrays } from './recordedLines.ts';
 import type { RegionSums } from './recording.ts';
 import type { Simulation } from './simulation.ts';
 
@@ -52,6 +53,8 @@ export interface RecordedFields {
   step: number;
   planes: ResultMeta['fieldPlanes'];
   fluxes: NonNullable<ResultMeta['fluxes']>;
+  currents: NonNullable<ResultMeta['currents']>;
+  fieldLines: NonNullable<ResultMeta['fieldLines']>;
   combined: ResultMeta['combined'];
 }
 
@@ -163,11 +166,18 @@ export class FieldSum {
     const planes = planesOf(plan, d);
     const far = scene.recorders.find((r) => r.kind === 'far-field');
     const combined = scene.combine ? this.combined() : undefined;
-    if (!nf) return { figures: null, step: 0, planes, fluxes: [], combined };
+    if (!nf) return { figures: null, step: 0, planes, fluxes: [], currents: [], fieldLines: [], combined };
     const sums = this.source!;
     planeArrays(plan, d, sums, scales, arrays);
     const fluxes = fluxesOf(plan, d, sums, scene.recordAt, scales);
-    if (!far || far.kind !== 'far-field') return { figures: null, step: 0, planes, fluxes, combined };
+    const kept = {
+      planes,
+      fluxes,
+      currents: currentsOf(plan.currents, sums, scales),
+      fieldLines: lineArrays(plan.lines, scene, d.grid, sums, scales, arrays),
+      combined,
+    };
+    if (!far || far.kind !== 'far-field') return { figures: null, step: 0, ...kept };
     const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
     const nPhi = 2 * (nTheta - 1);
     const data = new Float64Array(nf * nTheta * nPhi * 4);
@@ -204,7 +214,7 @@ export class FieldSum {
       };
     });
     arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
-    return { figures, step: Math.PI / (nTheta - 1), planes, fluxes, combined };
+    return { figures, step: Math.PI / (nTheta - 1), ...kept };
   }
 
   /** What each wave of the sum meets: its channel's reflection while all are there. */

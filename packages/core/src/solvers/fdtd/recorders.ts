@@ -9,6 +9,7 @@ import { conductivityAt } from './dispersion.ts';
 import type { Discrete, MediumRow } from './discretise.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf, unfolded, unfoldedAxis } from './images.ts';
 import { immittanceAt } from './immittance.ts';
+import { type CurrentPlan, type LinePlan, planCurrent, planLine } from './recordedLines.ts';
 import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
 /** Cells between the absorbing layers and the Huygens box. */
@@ -48,6 +49,8 @@ export interface RecordingPlan {
   }[];
   /** Points whose field is kept over time: their nodes; three probes each. */
   points: { name: string; node: [number, number, number]; turned?: boolean[] }[];
+  currents: CurrentPlan[];
+  lines: LinePlan[];
   firstLoss: number;
   /** Runs of branches in lossy metal; their regions begin at `firstMetal`. */
   metal: BranchRun[];
@@ -110,6 +113,8 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     (r): RecordingPlan['points'] =>
     r.kind === 'signal' ? [{ name: r.name, node: ([0, 1, 2] as const).map((a) => Math.min(Math.max(nearestLine(grid.lines[a], r.at[a]), 1), last[a] - 1)) as [number, number, number], ...(r.turned ? { turned: r.turned } : {}) }] : [], // prettier-ignore
   );
+  const currents = scene.recorders.flatMap((r) => (r.kind === 'current' ? [planCurrent(scene, grid, r, regions)] : []));
+  const lines = scene.recorders.flatMap((r) => (r.kind === 'field-line' ? [planLine(scene, grid, r, regions)] : []));
   const firstLoss = regions.length;
   if (faces.length)
     for (const row of lossyRows(d))
@@ -144,7 +149,7 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
   }
   const walls = imageWalls(scene, grid);
   const share = insideShare(grid, scene.boundaries);
-  return { regions, faces, box, walls, parts: partsOf(scene.mirrors), share, planes, fluxes, points, firstLoss, metal, firstMetal };
+  return { regions, faces, box, walls, parts: partsOf(scene.mirrors), share, planes, fluxes, points, currents, lines, firstLoss, metal, firstMetal };
 }
 
 const samplesAlong = (

@@ -14,6 +14,7 @@ import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { boxFaces, boxGap, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, planRecording } from './recorders.ts';
+import { currentsOf, lineArrays } from './recordedLines.ts';
 import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
 import { reportEvery, samplesPerPeriod } from './solve.ts';
@@ -147,6 +148,8 @@ export async function scatterScene(
         farField: null,
         scattered,
         fieldPlanes: planesOf(plan, d),
+        currents: currentsOf(plan.currents, sums, scales),
+        fieldLines: lineArrays(plan.lines, scene, grid, sums, scales, arrays),
         fluxes: fluxesOf(plan, d, sums, scene.recordAt, scales),
         signals: signalArrays(plan, d, simulation, arrays),
         evidence: {

@@ -8,6 +8,7 @@ import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { type Discrete, discretise } from './discretise.ts';
+import { type Extrapolation, extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { guideModes, type GuideModes } from './guides.ts';
 import { forecast, march, type March } from './march.ts';
@@ -27,8 +28,13 @@ export const samplesPerPeriod = 2.4;
 /** Wall seconds between two progress reports. */
 export const reportEvery = 0.4;
 
+/** Energy, relative to its peak, above which a run with guided ports that is cut short is carried on by a fit. */
+const ringingOn = 1e-5;
+
 /** What one excitation left behind. */
 interface Excitation extends March {
+  /** How the ringing after its end was carried on. */
+  rest?: Pick<Extrapolation, 'error' | 'resonances'>;
   excited: number;
   spectra: ChannelSpectra;
 }
@@ -128,7 +134,17 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
           },
         }),
       );
-      if (settled && (run.ended === 'settled' || run.ended === 'steps')) run.spectra = faded(band);
+      // What still rings is carried on by a fit; the creeping rest at a guide's cutoff, far weaker, is faded out instead.
+      const cut = run.ended === 'steps' || run.ended === 'stopped';
+      const rest = (cut && run.residual > ringingOn) || !settled ? extrapolated(simulation, channels, dt, pulseSteps, every) : null;
+      if (rest) {
+        run.rest = { error: rest.error, resonances: rest.resonances };
+        run.spectra = new ChannelSpectra(channels, band, excited, new PortSpectrum(band, dt, 0.5), dt).takeSeries(
+          simulation,
+          rest.series,
+          sourceSeries,
+        );
+      } else if (settled && (run.ended === 'settled' || run.ended === 'steps')) run.spectra = faded(band);
       else update();
       runs.push(run);
       Object.assign(machine, { threads: simulation.threads, bytes: simulation.bytes, steps: machine.steps + simulation.steps });
@@ -174,6 +190,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       fieldPlanes: recorded?.planes ?? [],
       ...(recorded?.combined ? { combined: recorded.combined } : {}),
       fluxes: recorded?.fluxes ?? [],
+      currents: recorded?.currents ?? [],
+      fieldLines: recorded?.fieldLines ?? [],
       signals,
       evidence: {
         steps: machine.steps,
@@ -190,6 +208,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
           pulseLevel(pulse, scene.band.to) - pulseLevel(pulse, pulse.centre),
         ],
         powerBalance: figures?.map((f) => (f.accepted - f.radiated - f.lost) / f.accepted) ?? null,
+        ...restOf(runs),
         ...networkEvidence(s, channels, runs, band),
         seconds,
         threads: machine.threads,
@@ -199,6 +218,14 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
     },
     arrays,
   };
+}
+
+/** How the ringing was carried on: the worst error, and the resonances of the run that told most of them. */
+function restOf(runs: readonly Excitation[]): Pick<ResultMeta['evidence'], 'carriedOn'> {
+  const rests = runs.flatMap((r) => r.rest ?? []);
+  if (!rests.length) return {};
+  const fullest = rests.reduce((a, b) => (b.resonances.length > a.resonances.length ? b : a));
+  return { carriedOn: { runs: rests.length, error: Math.max(...rests.map((r) => r.error)), resonances: fullest.resonances } };
 }
 
 /** Modes of all guided ports; throws what stands in the way. */

@@ -1,0 +1,44 @@
+import { needsFrequency, type Project, type Recorder } from '@jadebell/core/document';
+import { freeName } from '../project/edits.ts';
+import { useModel } from '../project/model.ts';
+
+const mm = (x: number): string => `${Number((x * 1e3).toPrecision(6))} mm`;
+const region = (): { min: number[]; max: number[] } => useModel.getState().view.region ?? { min: [-5e-3, -5e-3, 0], max: [5e-3, 5e-3, 0] };
+
+/** A rectangle across the whole region, at its middle. */
+function across(): Pick<Extract<Recorder, { kind: 'flux' }>, 'normal' | 'towards' | 'at' | 'from' | 'to'> {
+  const { min, max } = region();
+  return { normal: 'z', towards: 'up', at: mm((min[2] + max[2]) / 2), from: [mm(min[0]), mm(min[1])], to: [mm(max[0]), mm(max[1])] };
+}
+
+/** Kinds of recorders as they are added. */
+export const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
+  'far-field': { title: 'far field', make: (d) => ({ kind: 'far-field', name: freeName(d, 'recorders', 'pattern'), step: '5 deg' }) },
+  'field-plane': {
+    title: 'field on a plane',
+    make: (d) => ({ kind: 'field-plane', name: freeName(d, 'recorders', 'plane'), normal: 'z', at: '0 mm' }),
+  },
+  'field-line': {
+    title: 'field on a line',
+    make: (d) => {
+      const { min, max } = region();
+      return { kind: 'field-line', name: freeName(d, 'recorders', 'line'), along: 'z', at: ['0 mm', '0 mm'], from: mm(min[2]), to: mm(max[2]) };
+    },
+  },
+  flux: {
+    title: 'power through a rectangle',
+    make: (d) => ({ kind: 'flux', name: freeName(d, 'recorders', 'power'), ...across() }),
+  },
+  current: {
+    title: 'current through a rectangle',
+    make: (d) => ({ kind: 'current', name: freeName(d, 'recorders', 'current'), ...across() }),
+  },
+  signal: {
+    title: 'field over time at a point',
+    make: (d) => ({ kind: 'signal', name: freeName(d, 'recorders', 'point'), at: ['0 mm', '0 mm', '0 mm'] }),
+  },
+};
+
+/** Gives the project a frequency to record at, the middle of its band, where it has none and some recorder wants one. */
+export const withFrequency = (d: Project): Project =>
+  d.recordAt.length || !d.recorders.some(needsFrequency) ? d : { ...d, recordAt: [`(${d.solve.from} + ${d.solve.to}) / 2`] };
