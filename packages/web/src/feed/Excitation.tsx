@@ -71,6 +71,7 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
                   onChange={(m) => change({ mode: Number(m) })}
                 />
               )}
+              <span className="quiet">amplitude</span>
               <Chip
                 label={`amplitude of wave ${i + 1}`}
                 quantity="number"
@@ -78,7 +79,7 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
                 problems={problemsAt(problems, 'solve', undefined, `combine.${i}.amplitude`)}
                 onChange={(amplitude) => change({ amplitude })}
               />
-              at
+              <span className="quiet">phase</span>
               <Chip
                 label={`phase of wave ${i + 1}`}
                 quantity="angle"

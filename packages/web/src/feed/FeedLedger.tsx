@@ -35,13 +35,30 @@ const conductors = (): string[] =>
     .view.bodies.filter((b) => b.material.kind === 'conductor')
     .map((b) => b.name);
 
+/** The two conductors with the narrowest gap between them that no port stands in yet. */
+function nextPair(d: Project): [string, string] {
+  const metal = useModel.getState().view.bodies.filter((b) => b.material.kind === 'conductor');
+  const fed = new Set(d.ports.flatMap((p) => ('between' in p ? [[...p.between].sort().join(' ')] : [])));
+  let best: [string, string] = [metal[0].name, metal[1].name];
+  let narrowest = Infinity;
+  for (const [i, a] of metal.entries())
+    for (const b of metal.slice(i + 1)) {
+      const gap = Math.max(...[0, 1, 2].map((x) => Math.max(b.min[x] - a.max[x], a.min[x] - b.max[x])));
+      if (!(gap > 0) || gap >= narrowest || fed.has([a.name, b.name].sort().join(' '))) continue;
+      narrowest = gap;
+      // The path runs towards larger coordinates.
+      best = [0, 1, 2].some((x) => b.min[x] - a.max[x] === gap) ? [a.name, b.name] : [b.name, a.name];
+    }
+  return best;
+}
+
 const newLoad = { form: 'series', r: '50 ohm', l: '0 nH', c: '0 pF' } as const;
 
 const newPort: Record<string, { title: string; make(d: Project): Port; possible(): boolean }> = {
   gap: {
     title: 'across the gap between two bodies',
     possible: () => conductors().length > 1,
-    make: (d) => ({ kind: 'gap', name: freeName(d, 'ports', 'port1'), between: conductors().slice(0, 2) as [string, string], resistance: '50 ohm' }),
+    make: (d) => ({ kind: 'gap', name: freeName(d, 'ports', 'port1'), between: nextPair(d), resistance: '50 ohm' }),
   },
   path: {
     title: 'along a path between two points',
@@ -59,7 +76,7 @@ const newPort: Record<string, { title: string; make(d: Project): Port; possible(
   'element-gap': {
     title: 'lumped R, L, C across a gap, no port',
     possible: () => conductors().length > 1,
-    make: (d) => ({ kind: 'element-gap', name: freeName(d, 'ports', 'load1'), between: conductors().slice(0, 2) as [string, string], ...newLoad }),
+    make: (d) => ({ kind: 'element-gap', name: freeName(d, 'ports', 'load1'), between: nextPair(d), ...newLoad }),
   },
   'element-path': {
     title: 'lumped R, L, C along a path, no port',

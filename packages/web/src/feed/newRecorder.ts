@@ -2,7 +2,12 @@ import { needsFrequency, type Project, type Recorder } from '@jadebell/core/docu
 import { freeName } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 
-const mm = (x: number): string => `${Number((x * 1e3).toPrecision(6))} mm`;
+/** Millimetres to a millionth of the region, so that a middle that is zero reads so. */
+function mm(x: number): string {
+  const { min, max } = region();
+  const grain = 10 ** Math.floor(Math.log10(Math.max(...max.map((m, a) => m - min[a]))) - 6);
+  return `${Number((Math.round(x / grain) * grain * 1e3).toPrecision(7)) || 0} mm`;
+}
 const region = (): { min: number[]; max: number[] } => useModel.getState().view.region ?? { min: [-5e-3, -5e-3, 0], max: [5e-3, 5e-3, 0] };
 
 /** A rectangle across the whole region, at its middle. */

@@ -58,6 +58,7 @@ export function Entry({
   const { pick, light } = useProject.getState();
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: name, disabled: !sortable });
   const element = useRef<HTMLDivElement | null>(null);
+  const pointing = useRef(false);
   useEffect(() => {
     if (picked) element.current?.scrollIntoView({ block: 'nearest' });
   }, [picked]);
@@ -78,8 +79,16 @@ export function Entry({
       className={`entry${picked ? ' selected' : ''}${lit ? ' lit' : ''}${muted ? ' muted' : ''}${chosen ? ' chosen' : ''}${showing && showing !== 'shown' ? ' dim' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       onPointerEnter={() => light(name)}
-      onPointerLeave={() => light(null)}
-      onFocus={() => pick(name)}
+      onPointerLeave={() => {
+        light(null);
+        pointing.current = false;
+      }}
+      // A pick changes what the line shows: with the pointer it waits for the click, so that nothing moves under the pointer before.
+      onPointerDownCapture={() => (pointing.current = true)}
+      onPointerUpCapture={() => (pointing.current = false)}
+      onFocus={() => {
+        if (!pointing.current) pick(name);
+      }}
       onClick={(e) => {
         if (onChoose && (e.ctrlKey || e.metaKey || e.shiftKey)) onChoose(e);
         else pick(name);
