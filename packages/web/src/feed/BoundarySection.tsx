@@ -113,13 +113,11 @@ export function BoundarySection() {
           one across it.
         </p>
       )}
-      {told
-        .filter((p) => !p.place.chip)
-        .map((p) => (
-          <div key={p.code} role="alert" className="fault" style={{ padding: '0 14px' }}>
-            {p.message} {p.fix}
-          </div>
-        ))}
+      {told.map((p) => (
+        <div key={`${p.code} ${p.place.chip}`} role="alert" className="fault" style={{ padding: '0 14px' }}>
+          {p.message} {p.fix}
+        </div>
+      ))}
     </section>
   );
 }
