@@ -50,10 +50,13 @@ try {
   await page.keyboard.press('2');
   await take('buoy', 4000);
   await page.goto(service.address);
-  await page.getByRole('link', { name: 'Gauge feed: iris filter', exact: true }).click();
+  await page.getByRole('link', { name: 'Gauge feed: horn', exact: true }).click();
   await page.locator('.entry').first().waitFor();
   await page.keyboard.press('2');
   await take('feed-guide', 3000);
+  await page.goto(service.address);
+  await page.getByRole('link', { name: 'Gauge feed: iris filter', exact: true }).click();
+  await page.locator('.entry').first().waitFor();
   await page.keyboard.press('4');
   await page.getByText('Port modes').waitFor();
   await take('read-guide', 2500);

@@ -19,6 +19,8 @@ export interface SceneGuide {
   shift: number;
   /** It sees several media: the guide goes on behind it into absorbing layers. */
   mixed?: boolean;
+  /** Sides of the region (xMin .. zMax) that are magnetic walls and on which its rim lies; absent: none. */
+  magnetic?: boolean[];
   /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */
   images?: number;
   /** Impedance of the whole port over that of this part; absent: 1. */

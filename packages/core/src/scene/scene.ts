@@ -317,6 +317,12 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     full.min[a] = 2 * m.at - max[a];
   });
   const region = { min, max, boundaries };
+  for (const g of guides) {
+    const slack = 1e-9 * Math.max(...max.map((m, a) => m - min[a]));
+    const onSide = (s: number): boolean => Math.abs((s & 1 ? g.max : g.min)[s >> 1] - (s & 1 ? max : min)[s >> 1]) <= slack;
+    const magnetic = boundaries.map((b, s) => b === 'magnetic' && s >> 1 !== g.normal && onSide(s));
+    if (magnetic.includes(true)) g.magnetic = magnetic;
+  }
   for (const g of guides) if (seesSeveral(g, bodies, [from, to])) g.mixed = true;
   problems.push(...endAtGuides(guides, bodies, [...ports, ...guides], region));
   const open = guides.find((g) => g.mixed);

@@ -19,6 +19,8 @@ export interface SceneSection {
   bend: { radius: number; axis: 0 | 1 } | null;
   grid: { perWavelength: number } | { cell: [number, number] };
   boxes: { min: [number, number]; max: [number, number]; cell: number }[];
+  /** Of a guided port cut by planes of symmetry: impedance of the whole over that of this part; absent: 1. */
+  wholeImpedance?: number;
   /** Makes all cells finer, those that follow metal's features too; absent: 1. */
   finer?: number;
 }

@@ -32,48 +32,30 @@ export function RecorderCards({ run, at, stem }: Props & { at: number }) {
   );
 }
 
-/** What each of the combined waves meets while all are there. */
-function CombinedCard({ run, stem }: Props) {
-  const { combined = [], ports, recordAt } = run.meta!;
-  const names = channelNames(ports);
-  const level = ([re, im]: readonly [number, number]): number => 20 * Math.log10(Math.hypot(re, im));
-  const csv = (): void =>
-    download(
-      `${stem}-waves.csv`,
-      writeCsv([
-        { title: 'frequency (Hz)', values: recordAt },
-        ...combined.map((w) => ({ title: `active reflection of ${names[w.channel]} (dB)`, values: w.reflection.map(level) })),
-      ]),
-      'text/csv',
-    );
+type Column = Parameters<typeof writeCsv>[0][number];
+
+/** Figures at each recorded frequency: the first cells of a row say what it is of. */
+function FiguresTable(props: { run: Run; title: string; about: string; file: string; heads: string[]; rows: string[][]; columns: Column[] }) {
+  const { run, title, about, file, heads, rows, columns } = props;
+  const { recordAt } = run.meta!;
+  const csv = (): void => download(`${file}.csv`, writeCsv([{ title: 'frequency (Hz)', values: recordAt }, ...columns]), 'text/csv');
   return (
-    <Card
-      title="Waves together"
-      about={`run ${run.number}, active reflection`}
-      file={`${stem}-waves`}
-      exports={[{ label: 'Values (CSV)', act: csv }]}
-    >
+    <Card title={title} about={`run ${run.number}, ${about}`} file={file} exports={[{ label: 'Values (CSV)', act: csv }]}>
       <div className="scroll">
         <table className="figures">
           <thead>
             <tr>
-              <th>wave</th>
-              <th>amplitude</th>
-              <th>phase</th>
-              {recordAt.map((f) => (
-                <th key={f}>{formatSI(f, 'frequency')}</th>
+              {[...heads, ...recordAt.map((f) => formatSI(f, 'frequency'))].map((h) => (
+                <th key={h}>{h}</th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {combined.map((w) => (
-              <tr key={w.channel}>
-                <td>{names[w.channel]}</td>
-                <td className="mono">{w.amplitude.toFixed(3)}</td>
-                <td className="mono">{((w.phase * 180) / Math.PI).toFixed(1)}°</td>
-                {w.reflection.map((r, i) => (
-                  <td key={recordAt[i]} className="mono">
-                    {level(r).toFixed(2)} dB
+            {rows.map((row) => (
+              <tr key={row[0]}>
+                {row.map((text, i) => (
+                  <td key={i} className={i ? 'mono' : undefined}>
+                    {text}
                   </td>
                 ))}
               </tr>
@@ -82,102 +64,68 @@ function CombinedCard({ run, stem }: Props) {
         </table>
       </div>
     </Card>
+  );
+}
+
+const degrees = (radians: number): string => `${((180 * radians) / Math.PI).toFixed(1)}°`;
+const rectangle = ({ name, normal, at }: { name: string; normal: number; at: number }): string =>
+  `${name}, ${'xyz'[normal]} = ${formatSI(at, 'length', 4)}`;
+
+/** What each of the combined waves meets while all are there. */
+function CombinedCard({ run, stem }: Props) {
+  const { combined = [], ports } = run.meta!;
+  const names = channelNames(ports);
+  const level = ([re, im]: readonly [number, number]): number => 20 * Math.log10(Math.hypot(re, im));
+  return (
+    <FiguresTable
+      run={run}
+      title="Waves together"
+      about="active reflection"
+      file={`${stem}-waves`}
+      heads={['wave', 'amplitude', 'phase']}
+      rows={combined.map((w) => [
+        names[w.channel],
+        w.amplitude.toFixed(3),
+        degrees(w.phase),
+        ...w.reflection.map((r) => `${level(r).toFixed(2)} dB`),
+      ])}
+      columns={combined.map((w) => ({ title: `active reflection of ${names[w.channel]} (dB)`, values: w.reflection.map(level) }))}
+    />
   );
 }
 
 function FluxCard({ run, stem }: Props) {
-  const { fluxes = [], recordAt, wave } = run.meta!;
-  const csv = (): void =>
-    download(
-      `${stem}-power.csv`,
-      writeCsv([{ title: 'frequency (Hz)', values: recordAt }, ...fluxes.map((f) => ({ title: `${f.name} (W)`, values: f.power }))]),
-      'text/csv',
-    );
+  const { fluxes = [], wave } = run.meta!;
   return (
-    <Card
+    <FiguresTable
+      run={run}
       title="Power through rectangles"
-      about={`run ${run.number}, for ${wave ? '1 V/m' : '1 W in'}`}
+      about={`for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-power`}
-      exports={[{ label: 'Values (CSV)', act: csv }]}
-    >
-      <div className="scroll">
-        <table className="figures">
-          <thead>
-            <tr>
-              <th>rectangle</th>
-              {recordAt.map((f) => (
-                <th key={f}>{formatSI(f, 'frequency')}</th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {fluxes.map((flux) => (
-              <tr key={flux.name}>
-                <td>
-                  {flux.name}, {'xyz'[flux.normal]} = {formatSI(flux.at, 'length', 4)}
-                </td>
-                {flux.power.map((p, i) => (
-                  <td key={recordAt[i]} className="mono">
-                    {p.toPrecision(4)} W
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </Card>
+      heads={['rectangle']}
+      rows={fluxes.map((x) => [rectangle(x), ...x.power.map((p) => `${p.toPrecision(4)} W`)])}
+      columns={fluxes.map((x) => ({ title: `${x.name} (W)`, values: x.power }))}
+    />
   );
 }
 
 function CurrentCard({ run, stem }: Props) {
-  const { currents = [], recordAt, wave } = run.meta!;
-  const csv = (): void =>
-    download(
-      `${stem}-current.csv`,
-      writeCsv([
-        { title: 'frequency (Hz)', values: recordAt },
-        ...currents.flatMap((c) => [
-          { title: `${c.name} real (A)`, values: c.current.map((v) => v[0]) },
-          { title: `${c.name} imaginary (A)`, values: c.current.map((v) => v[1]) },
-        ]),
-      ]),
-      'text/csv',
-    );
+  const { currents = [], wave } = run.meta!;
   return (
-    <Card
+    <FiguresTable
+      run={run}
       title="Current through rectangles"
-      about={`run ${run.number}, peak, for ${wave ? '1 V/m' : '1 W in'}`}
+      about={`peak, for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-current`}
-      exports={[{ label: 'Values (CSV)', act: csv }]}
-    >
-      <div className="scroll">
-        <table className="figures">
-          <thead>
-            <tr>
-              <th>rectangle</th>
-              {recordAt.map((f) => (
-                <th key={f}>{formatSI(f, 'frequency')}</th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {currents.map((c) => (
-              <tr key={c.name}>
-                <td>
-                  {c.name}, {'xyz'[c.normal]} = {formatSI(c.at, 'length', 4)}
-                </td>
-                {c.current.map(([re, im], i) => (
-                  <td key={recordAt[i]} className="mono">
-                    {(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, {((180 * Math.atan2(im, re)) / Math.PI).toFixed(1)}°
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </Card>
+      heads={['rectangle']}
+      rows={currents.map((c) => [
+        rectangle(c),
+        ...c.current.map(([re, im]) => `${(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, ${degrees(Math.atan2(im, re))}`),
+      ])}
+      columns={currents.flatMap((c) =>
+        ['real', 'imaginary'].map((part, i) => ({ title: `${c.name} ${part} (A)`, values: c.current.map((v) => v[i]) })),
+      )}
+    />
   );
 }
 

@@ -1,7 +1,7 @@
 import { accuracyTable } from '../../grid/index.ts';
 import type { Scene, SceneGuide, SceneSection } from '../../scene/index.ts';
 
-/** The cross-section of a guided port, just inside its plane, at the middle of the band. */
+/** The cross-section of a guided port, or of the part of it that is computed, just inside its plane, at the middle of the band. */
 export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: number }, accuracy: Scene['accuracy']): SceneSection {
   const axes = ([0, 1, 2] as const).filter((a) => a !== guide.normal) as unknown as SceneSection['axes'];
   const [min, max] = [guide.min, guide.max].map((p) => axes.map((a) => p[a]) as [number, number]);
@@ -13,7 +13,8 @@ export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: numb
     at: guide.min[guide.normal] + 3e-3 * size * guide.into,
     min,
     max,
-    edges: ['electric', 'electric', 'electric', 'electric'],
+    edges: axes.flatMap((a) => [0, 1].map((side) => (guide.magnetic?.[2 * a + side] ? 'magnetic' : 'electric'))) as SceneSection['edges'],
+    ...(guide.wholeImpedance === undefined ? {} : { wholeImpedance: guide.wholeImpedance }),
     modes: guide.modes,
     frequency: (band.from + band.to) / 2,
     near: 0,

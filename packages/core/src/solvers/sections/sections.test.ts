@@ -218,5 +218,13 @@ describe('grids of a section', () => {
     const s = sectionOfGuide(guide, { from: 1e8, to: 3e8 }, 'normal');
     expect(s).toMatchObject({ normal: 0, axes: [1, 2], min: [0, 0], max: [2, 1], frequency: 2e8, modes: 3 });
     expect(s.at).toBeLessThan(1);
+    // Cut by a magnetic plane of symmetry at y = 0.
+    const half = sectionOfGuide(
+      { ...guide, magnetic: [false, false, true, false, false, false], wholeImpedance: 0.5 },
+      { from: 1e8, to: 3e8 },
+      'normal',
+    );
+    expect(half.edges).toEqual(['magnetic', 'electric', 'electric', 'electric']);
+    expect(half.wholeImpedance).toBe(0.5);
   });
 });

@@ -4,7 +4,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import { areasOf, type C, type Complexes, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
-import { cutoffFrequency, fieldSums, groupIndexOf, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
+import { cutoffFrequency, fieldSums, groupIndexOf, type LineFigures, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
 import { type FilledSection, fillSection } from './fillSection.ts';
 import { coverages } from './raster.ts';
 import { mostSectionCells, sectionCells, sectionGrid, type SectionGrid } from './sectionGrid.ts';
@@ -113,7 +113,7 @@ function figuresOf(
     groupIndex: propagates && !section.bend ? groupIndexOf(section, mode, eta0, slope) : null,
     cutoff: mode.cutoff !== null && uniform !== null ? cutoffFrequency(mode.cutoff, uniform) : null,
     waveImpedance: sums.waveImpedance,
-    line: lineFigures(section, mode),
+    line: ofWhole(lineFigures(section, mode), s.wholeImpedance),
     area: sums.area,
     alongFirst: g.axes[0] === s.axes[0] ? sums.alongU : 1 - sums.alongU,
     confinement: propagates ? cover.map(({ body, quarters }) => ({ body, share: shareOfPower(section, mode, quarters) })) : [],
@@ -155,3 +155,11 @@ function crossProduct(s: Section, { e }: GuidedMode, { h }: GuidedMode): C {
   }
   return [re, im];
 }
+
+/** Impedances of the whole line of which a section is a part. */
+const ofWhole = (line: LineFigures | null, factor = 1): LineFigures | null =>
+  line && {
+    powerVoltage: line.powerVoltage * factor,
+    powerCurrent: line.powerCurrent * factor,
+    voltageCurrent: line.voltageCurrent * factor,
+  };
