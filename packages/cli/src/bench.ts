@@ -100,7 +100,9 @@ export async function benchLarge(print: (line: string) => void): Promise<void> {
   const { rate, bytesPerCell, cells } = await full(built.scene!, 2);
   const count = cells.reduce((a, b) => a * b, 1);
   print(`large model ${cells.join(' x ')} = ${(count / 1e6).toFixed(1)} million cells (aim: at least 60), 100 steps`);
-  print(`  ${(rate / 1e6).toFixed(0)} Mcell/s on 2 threads, ${bytesPerCell.toFixed(0)} bytes a cell (aim: at most 60), ${(now() - started).toFixed(0)} s in all`);
+  print(
+    `  ${(rate / 1e6).toFixed(0)} Mcell/s on 2 threads, ${bytesPerCell.toFixed(0)} bytes a cell (aim: at most 60), ${(now() - started).toFixed(0)} s in all`,
+  );
 }
 
 async function full(scene: Scene, threads: number): Promise<{ rate: number; bytesPerCell: number; cells: number[] }> {

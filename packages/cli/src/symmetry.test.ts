@@ -188,6 +188,16 @@ describe('walls', () => {
       const p = rod(true);
       return buildScene({ ...p, boundaries: { ...p.boundaries, ...boundaries } }, kernel).problems.map((x) => x.code);
     };
+    const p = rod(true);
+    const cell = (lines: object[], ports: object[] = []): string[] =>
+      buildScene(read({ ...p, recorders: [], lines, ports, boundaries: { ...p.boundaries, xMin: 'periodic', xMax: 'periodic' } }), kernel)
+        .problems.map((x) => x.code)
+        .filter((c) => c !== 'port.none');
+    const film = box('film', 'film', ['60 mm', '20 mm', '2 mm'], ['-30 mm', '-10 mm', '-2 mm']);
+    expect(cell([film])).toEqual([]);
+    expect(cell([film, box('tab', 'Copper', ['10 mm', '4 mm', '1 mm'], ['20 mm', '-2 mm', '0 mm'])])).toEqual(['period.broken']);
+    const guided = { kind: 'guide-plane', name: 'p', normal: 'z', into: 'down', at: '10 mm', from: ['-30 mm', '-10 mm'], to: ['30 mm', '10 mm'], modes: '1', shift: '0 mm' }; // prettier-ignore
+    expect(cell([film], [guided])).toEqual(['port.periodic']);
     expect(codes({ xMin: 'periodic' })).toContain('boundary.periodic');
     expect(codes({ xMin: 'periodic', xMax: 'periodic' })).toContain('recorder.closed');
     expect(codes({ zMin: 'electric', zMax: 'electric' })).toContain('recorder.closed');

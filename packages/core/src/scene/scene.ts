@@ -22,7 +22,7 @@ import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
 import { recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
-import { halveGuide, halvePort, halveRecorder, type Mirrors, resolveSymmetry, unlikeBodies } from './symmetry.ts';
+import { halveGuide, halvePort, halveRecorder, type Mirrors, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
 
 /** Everything a solver needs, in SI, free of expressions. */
@@ -317,6 +317,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     full.min[a] = 2 * m.at - max[a];
   });
   const region = { min, max, boundaries };
+  if (bodies.length) problems.push(...periodFaults(bodies, [...ports, ...guides], region));
   for (const g of guides) {
     const slack = 1e-9 * Math.max(...max.map((m, a) => m - min[a]));
     const onSide = (s: number): boolean => Math.abs((s & 1 ? g.max : g.min)[s >> 1] - (s & 1 ? max : min)[s >> 1]) <= slack;

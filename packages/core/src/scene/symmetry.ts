@@ -201,3 +201,49 @@ export function halveRecorder(r: SceneRecorder, mirrors: Mirrors): { kept: Scene
   }
   return { kept: out };
 }
+
+/**
+ * What cannot go on periodically across an axis: bodies that reach one side but not the other in like manner, and ports on a side.
+ * `region` is the computed one.
+ */
+export function periodFaults(
+  bodies: readonly Body[],
+  ports: readonly (ScenePort | SceneGuide)[],
+  region: { min: Point3; max: Point3; boundaries: readonly string[] },
+): Problem[] {
+  return axes.flatMap((name, a): Problem[] => {
+    if (region.boundaries[2 * a] !== 'periodic') return [];
+    const [low, high] = [region.min[a], region.max[a]];
+    const slack = 1e-6 * (high - low);
+    const others = [0, 1, 2].filter((c) => c !== a);
+    const reaches = (b: { min: Point3; max: Point3 }, side: number): boolean => (side ? b.max[a] >= high - slack : b.min[a] <= low + slack);
+    const sameAcross = (b: Body, o: Body): boolean =>
+      o.material.name === b.material.name && others.every((c) => Math.abs(o.min[c] - b.min[c]) <= slack && Math.abs(o.max[c] - b.max[c]) <= slack);
+    const odd = bodies.find((b) => [0, 1].some((side) => reaches(b, side) && !bodies.some((o) => reaches(o, 1 - side) && sameAcross(b, o))));
+    const port = ports.find((p) => [0, 1].some((side) => reaches(p, side)));
+    return [
+      ...(odd
+        ? [
+            problem(
+              'error',
+              'period.broken',
+              { part: 'boundaries' },
+              `${odd.name} reaches one periodic side across ${name}, but nothing like it the other, so the cells would not fit together.`,
+              'Let it reach both sides, or end before them.',
+            ),
+          ]
+        : []),
+      ...(port
+        ? [
+            problem(
+              'error',
+              'port.periodic',
+              { part: 'ports', name: port.name },
+              `The port ${port.name} reaches a periodic side across ${name}.`,
+              'Move it into the cell, or take electric or magnetic walls where the symmetry allows them.',
+            ),
+          ]
+        : []),
+    ];
+  });
+}
