@@ -2,9 +2,9 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { type Body } from '@jadebell/core/geometry';
 import { ProblemError } from '@jadebell/core/document';
 import { sCurve } from '@jadebell/core/results';
-import type { Mirrors, Scene, SceneGuide } from '@jadebell/core/scene';
+import type { Scene, SceneGuide } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
-import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { filament, halved, plainBody, plainScene } from '../../core/src/verification/bench.ts';
 import { airCoax } from '../../core/src/verification/coax.ts';
 import { mie } from '../../core/src/verification/mie.ts';
 import { litSphere } from '../../core/src/verification/spheres.ts';
@@ -36,18 +36,6 @@ const guide = (more: Partial<Scene> = {}): Scene =>
 const block = (min: [number, number, number], max: [number, number, number], material: Body['material']): Body =>
   plainBody('block', 0, material, { form: 'box', min, max });
 const db = (s: { re: number; im: number }): number => 20 * Math.log10(Math.hypot(s.re, s.im));
-/** The half of a scene above a magnetic plane across an axis. */
-function halved(scene: Scene, axis: 0 | 1 | 2, at: number): Scene {
-  const mirrors = ([0, 1, 2] as const).map((x) => (x === axis ? { wall: 'magnetic', at } : (scene.mirrors?.[x] ?? null))) as unknown as Mirrors;
-  const low = (p: [number, number, number]): [number, number, number] => p.map((x, i) => (i === axis ? at : x)) as [number, number, number];
-  return {
-    ...scene,
-    mirrors,
-    boundaries: scene.boundaries.map((b, s) => (s === 2 * axis ? 'magnetic' : b)),
-    min: low(scene.min),
-    guides: scene.guides.map((g) => ({ ...g, min: low(g.min), images: 2 * (g.images ?? 1), wholeImpedance: 0.5 * (g.wholeImpedance ?? 1) })),
-  };
-}
 const solve = (scene: Scene): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(scene, { host });
 const problemOf = async (scene: Scene): Promise<string> =>
   solve(scene).then(

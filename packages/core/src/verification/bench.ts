@@ -1,7 +1,7 @@
 import type { MaterialEntry, Point3, SheetRecipe } from '../document/index.ts';
 import { type Body, type Exact, exactBounds, liftPoint } from '../geometry/index.ts';
 import type { Grid } from '../grid/index.ts';
-import type { Scene, ScenePort } from '../scene/index.ts';
+import type { Mirrors, Scene, ScenePort } from '../scene/index.ts';
 
 /** A body without a drawing mesh, for scenes made by hand. */
 export function plainBody(name: string, order: number, material: MaterialEntry, shape: Exact | SheetRecipe): Body {
@@ -62,4 +62,17 @@ export function uniformGrid(min: Point3, max: Point3, cells: Point3, layers: num
     return Float64Array.from({ length: cells[a] + 2 * layers + 1 }, (_, i) => min[a] + (i - layers) * step);
   }) as unknown as Grid['lines'];
   return { lines, pml: Array<number>(6).fill(layers), cellsPerWavelength: 0, unsnapped: [[], [], []] };
+}
+
+/** The half of a scene above a magnetic plane across an axis. */
+export function halved(scene: Scene, axis: 0 | 1 | 2, at: number): Scene {
+  const mirrors = ([0, 1, 2] as const).map((x) => (x === axis ? { wall: 'magnetic', at } : (scene.mirrors?.[x] ?? null))) as unknown as Mirrors;
+  const low = (p: [number, number, number]): [number, number, number] => p.map((x, i) => (i === axis ? at : x)) as [number, number, number];
+  return {
+    ...scene,
+    mirrors,
+    boundaries: scene.boundaries.map((b, s) => (s === 2 * axis ? 'magnetic' : b)),
+    min: low(scene.min),
+    guides: scene.guides.map((g) => ({ ...g, min: low(g.min), images: 2 * (g.images ?? 1), wholeImpedance: 0.5 * (g.wholeImpedance ?? 1) })),
+  };
 }

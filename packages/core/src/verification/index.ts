@@ -9,6 +9,7 @@ import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
+import { symmetry } from './symmetry.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wallLoss } from './wallLoss.ts';
 
@@ -40,6 +41,7 @@ export const cases: readonly Case[] = [
   coax,
   elements,
   waveLeak,
+  symmetry,
   conductingSphere,
   dielectricSphere,
   microstripModes,
