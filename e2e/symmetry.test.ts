@@ -69,6 +69,9 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
       await page.getByRole('button', { name: 'Add recorder' }).click();
       await page.getByRole('menuitem', { name: title }).click();
     }
+    // A new rectangle spans the whole structure, also what lies behind the planes.
+    const spans = await s.entry('current').getByRole('button', { name: /^(from|to) x:/ }).allTextContents(); // prettier-ignore
+    expect(Number.parseFloat(spans[0])).toBeCloseTo(-Number.parseFloat(spans[1]), 3);
     for (const [label, value] of [['position', 'gap'], ['from x', '-8 mm'], ['from y', '-8 mm'], ['to x', '8 mm'], ['to y', '8 mm']]) await setIn('current', label, value); // prettier-ignore
     await s.saved();
     await page.keyboard.press('3');

@@ -1,6 +1,7 @@
-import { needsFrequency, type Project, type Recorder } from '@jadebell/core/document';
+import { axes, needsFrequency, type Project, type Recorder } from '@jadebell/core/document';
 import { freeName } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
+import { useProject } from '../project/store.ts';
 
 /** Millimetres to a millionth of the region, so that a middle that is zero reads so. */
 function mm(x: number): string {
@@ -8,7 +9,12 @@ function mm(x: number): string {
   const grain = 10 ** Math.floor(Math.log10(Math.max(...max.map((m, a) => m - min[a]))) - 6);
   return `${Number((Math.round(x / grain) * grain * 1e3).toPrecision(7)) || 0} mm`;
 }
-const region = (): { min: number[]; max: number[] } => useModel.getState().view.region ?? { min: [-5e-3, -5e-3, 0], max: [5e-3, 5e-3, 0] };
+/** The region, with what lies behind planes of symmetry: recorders are meant for the whole. */
+function region(): { min: number[]; max: number[] } {
+  const { min, max } = useModel.getState().view.region ?? { min: [-5e-3, -5e-3, 0], max: [5e-3, 5e-3, 0] };
+  const symmetry = useProject.getState().document?.symmetry;
+  return { min: min.map((m, a) => (symmetry?.[axes[a]] ? 2 * m - max[a] : m)), max };
+}
 
 /** A rectangle across the whole region, at its middle. */
 function across(): Pick<Extract<Recorder, { kind: 'flux' }>, 'normal' | 'towards' | 'at' | 'from' | 'to'> {
