@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Kinds of quantity a chip may ask for. The expression's unit must match. */
-export const quantities = ['length', 'angle', 'frequency', 'resistance', 'inductance', 'capacitance', 'conductivity', 'number'] as const;
+export const quantities = ['length', 'angle', 'frequency', 'resistance', 'inductance', 'capacitance', 'conductivity', 'time', 'number'] as const;
 export type Quantity = (typeof quantities)[number];
 
 /** Every expression is text as the user wrote it; 300 characters keep parsing time bounded. */

@@ -72,7 +72,7 @@ export function renameGiven(project: Project, from: string, to: string): Project
   return { ...renamed, givens: renamed.givens.map((g) => (g.name === from ? { ...g, name: to } : g)) };
 }
 
-/** Changes names of lines wherever lines and ports refer to them, in references and in expressions; the lines keep their own. */
+/** Changes names of lines wherever lines, ports and recorders refer to them, in references and in expressions; the lines keep their own. */
 export function redirectLines<P extends Pick<Project, 'lines' | 'ports'> & Partial<Project>>(project: P, names: ReadonlyMap<string, string>): P {
   if (!names.size) return project;
   const target = (name: string): string => {
@@ -97,7 +97,8 @@ export function redirectLines<P extends Pick<Project, 'lines' | 'ports'> & Parti
     return changed.kind === 'guide-face' ? { ...changed, face: changed.face.split('.').map(target).join('.') } : changed;
   });
   const givens = project.givens?.map((g) => changeAt(g, ['expression'], inText));
-  return { ...project, lines, ports, ...(givens ? { givens } : {}) };
+  const recorders = project.recorders?.map((r) => (r.kind === 'energy' ? { ...r, body: target(r.body) } : r));
+  return { ...project, lines, ports, ...(givens ? { givens } : {}), ...(recorders ? { recorders } : {}) };
 }
 
 /** Renames a line and all that refers to it. */

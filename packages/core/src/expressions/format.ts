@@ -1,6 +1,6 @@
 import type { Quantity } from '../document/index.ts';
 
-const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'time', readonly (readonly [number, string])[]> = {
+const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' | 'power', readonly (readonly [number, string])[]> = {
   length: [[1e-9, 'nm'], [1e-6, 'um'], [1e-3, 'mm'], [1, 'm']],
   frequency: [[1, 'Hz'], [1e3, 'kHz'], [1e6, 'MHz'], [1e9, 'GHz'], [1e12, 'THz']],
   resistance: [[1e-3, 'mohm'], [1, 'ohm'], [1e3, 'kohm'], [1e6, 'Mohm']],
@@ -10,6 +10,8 @@ const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'time', r
   area: [[1e-12, 'um^2'], [1e-6, 'mm^2'], [1, 'm^2']],
   volume: [[1e-18, 'um^3'], [1e-9, 'mm^3'], [1, 'm^3']],
   time: [[1e-15, 'fs'], [1e-12, 'ps'], [1e-9, 'ns'], [1e-6, 'us'], [1e-3, 'ms'], [1, 's']],
+  energy: [[1e-18, 'aJ'], [1e-15, 'fJ'], [1e-12, 'pJ'], [1e-9, 'nJ'], [1e-6, 'uJ'], [1e-3, 'mJ'], [1, 'J']],
+  power: [[1e-15, 'fW'], [1e-12, 'pW'], [1e-9, 'nW'], [1e-6, 'uW'], [1e-3, 'mW'], [1, 'W']],
   angle: [[Math.PI / 180, 'deg']],
 }; // prettier-ignore
 

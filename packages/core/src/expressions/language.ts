@@ -31,6 +31,7 @@ const references: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', Unit> 
   inductance: math.unit(1, 'H'),
   capacitance: math.unit(1, 'F'),
   conductivity: math.unit(1, 'S/m'),
+  time: math.unit(1, 's'),
   area: math.unit(1, 'm^2'),
   volume: math.unit(1, 'm^3'),
 };
@@ -216,6 +217,7 @@ const examples: Record<Quantity, string> = {
   inductance: '3 nH',
   capacitance: '2 pF',
   conductivity: '58 MS/m',
+  time: '2 ns',
   number: '3',
 };
 

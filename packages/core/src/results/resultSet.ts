@@ -113,6 +113,22 @@ export interface ResultMeta {
   fluxes?: { name: string; normal: 0 | 1 | 2; at: number; power: number[] }[];
   /** Currents through rectangles at each recorded frequency, A, peak, real and imaginary part. */
   currents?: { name: string; normal: 0 | 1 | 2; at: number; current: [re: number, im: number][] }[];
+  /** Waves of modes through rectangles: [mode][frequency] as complex amplitudes whose squares are powers in W; phases are those at the rectangle. */
+  modeWaves?: {
+    name: string;
+    normal: 0 | 1 | 2;
+    at: number;
+    modes: {
+      family: 'TEM' | 'TE' | 'TM' | 'hybrid';
+      propagates: boolean[];
+      forward: [re: number, im: number][];
+      backward: [re: number, im: number][];
+    }[];
+  }[];
+  /** Mean stored energies, J, and lost power, W, in the bodies of lines at each recorded frequency. */
+  energies?: { name: string; line: string; electric: number[]; magnetic: number[]; lost: number[] }[];
+  /** Boxes in which E, H or both are kept. */
+  fieldBoxes?: { name: string; electric: boolean; magnetic: boolean }[];
   /** Lines along which the field is kept: their axis, and the grid nodes that stand for their place across it, metres. */
   fieldLines?: { name: string; axis: 0 | 1 | 2; at: [number, number, number] }[];
   /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
@@ -129,6 +145,7 @@ export interface ResultMeta {
  * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
  * - `point:NAME` [m, 3] Ex, Ey, Ez over `point:NAME:time` [m] s, thinned, V/m as the pulse excites them;
  * - `line:NAME` [frequencies, nodes, 6] re/im of Ex, Ey, Ez at nodes (V/m) along `line:NAME:at` [nodes] metres;
+ * - `box:NAME` [frequencies, z, y, x, 6 or 12] re/im of Ex, Ey, Ez (V/m) and Hx, Hy, Hz (A/m), as the box keeps them, at `box:NAME:x`, `:y`, `:z` metres;
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */
 export interface ResultSet {

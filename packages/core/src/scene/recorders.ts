@@ -46,19 +46,52 @@ export interface SceneFieldLine {
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
+/** A rectangle like that of a flux, in which the waves of so many modes are told apart; those along `sign` are the forward ones. */
+export interface SceneModes extends Omit<SceneFlux, 'kind'> {
+  kind: 'mode';
+  modes: number;
+}
+/** What is stored and lost in the bodies of a line. */
+export interface SceneEnergy {
+  kind: 'energy';
+  name: string;
+  line: string;
+}
+/** Fields in a box, whose corners may be the same along some axes. */
+export interface SceneFieldBox {
+  kind: 'field-box';
+  name: string;
+  min: Point3;
+  max: Point3;
+  electric: boolean;
+  magnetic: boolean;
+  /** Interpolated to the middles of the cells; otherwise to the nodes. */
+  centres: boolean;
+  /** Every so many nodes or cells along each axis. */
+  every: number;
+}
 export interface SceneSignal {
   kind: 'signal';
   name: string;
   at: Point3;
+  /** Seconds; 0 for `stop`: the end, for `every`: as close as a result may hold. */
+  start?: number;
+  stop?: number;
+  every?: number;
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
-export type SceneRecorder = SceneFarField | SceneFieldPlane | SceneFieldLine | SceneFlux | SceneCurrent | SceneSignal;
+export type SceneRecorder =
+  SceneFarField | SceneFieldPlane | SceneFieldLine | SceneFlux | SceneCurrent | SceneSignal | SceneFieldBox | SceneModes | SceneEnergy;
 
 const axisOf = (name: 'x' | 'y' | 'z'): 0 | 1 | 2 => 'xyz'.indexOf(name) as 0 | 1 | 2;
 
-/** Places a recorder of the document. */
-export function resolveRecorder(recorder: Recorder, scope: Scope): { recorder: SceneRecorder } | { problems: Problem[] } {
+/** Places a recorder of the document. `bodies` are those that the model has. */
+export function resolveRecorder(
+  recorder: Recorder,
+  scope: Scope,
+  bodies: readonly { line: string }[],
+): { recorder: SceneRecorder } | { problems: Problem[] } {
   const place: Place = { part: 'recorders', name: recorder.name };
   const { values, problems } = evaluateChips(recorder, recorderChips(recorder), scope, place);
   if (!values) return { problems };
@@ -80,6 +113,7 @@ export function resolveRecorder(recorder: Recorder, scope: Scope): { recorder: S
       at[axis] = from;
       return { recorder: { kind, name, axis, at, from, to } };
     }
+    case 'mode':
     case 'current':
     case 'flux': {
       const normal = axisOf(recorder.normal);
@@ -91,10 +125,36 @@ export function resolveRecorder(recorder: Recorder, scope: Scope): { recorder: S
         if (p === q)
           return { problems: [problem('error', 'recorder.flat', { ...place, chip: `to.${i}` }, `The rectangle has no extent along ${'xyz'[a]}.`, 'Move one of its corners.')] }; // prettier-ignore
       }
-      return { recorder: { kind, name, normal, sign: recorder.towards === 'up' ? 1 : -1, min, max } };
+      const rectangle = { name, normal, sign: recorder.towards === 'up' ? 1 : -1, min, max } as const;
+      return { recorder: kind === 'mode' ? { ...rectangle, kind, modes: values.modes } : { ...rectangle, kind } };
+    }
+    case 'energy':
+      if (!bodies.some((b) => b.line === recorder.body))
+        return { problems: [problem('error', 'recorder.body', { ...place, chip: 'body' }, recorder.body ? `There is no body of a line ${recorder.body}.` : 'No body is chosen.', 'Choose a line that makes a body.')] }; // prettier-ignore
+      return { recorder: { kind, name, line: recorder.body } };
+    case 'field-box': {
+      const [p, q] = ['from', 'to'].map((end) => [0, 1, 2].map((a) => values[`${end}.${a}`]));
+      const corner = (pick: (...v: number[]) => number): Point3 => p.map((v, a) => pick(v, q[a])) as Point3;
+      const { fields, where } = recorder;
+      return {
+        recorder: {
+          kind,
+          name,
+          min: corner(Math.min),
+          max: corner(Math.max),
+          electric: fields !== 'h',
+          magnetic: fields !== 'e',
+          centres: where === 'centres',
+          every: values.every,
+        },
+      };
     }
     case 'signal':
-      return { recorder: { kind, name, at: [values['at.0'], values['at.1'], values['at.2']] } };
+      if (values.stop && values.stop <= values.start)
+        return { problems: [problem('error', 'recorder.time', { ...place, chip: 'stop' }, 'The signal ends before it begins.', 'Raise the time until which it is kept, or give 0 ns for the end of the run.')] }; // prettier-ignore
+      return {
+        recorder: { kind, name, at: [values['at.0'], values['at.1'], values['at.2']], start: values.start, stop: values.stop, every: values.every },
+      };
   }
 }
 
@@ -113,7 +173,11 @@ export function recorderOutside(r: SceneRecorder, min: Point3, max: Point3): Pro
     // What reaches beyond the region is cut off.
     if (r.to <= min[r.axis] || r.from >= max[r.axis]) return tell('line', 'from');
   }
-  if (r.kind === 'flux' || r.kind === 'current') {
+  if (r.kind === 'field-box') {
+    const beside = [0, 1, 2].findIndex((a) => (r.min[a] === r.max[a] ? out(r.min[a], a) : r.max[a] <= min[a] || r.min[a] >= max[a]));
+    if (beside >= 0) return tell('box', `from.${beside}`);
+  }
+  if (r.kind === 'flux' || r.kind === 'current' || r.kind === 'mode') {
     if (out(r.min[r.normal], r.normal)) return tell('rectangle', 'at');
     // What reaches beyond the region is cut off; nothing is computed there.
     const across = [0, 1, 2].filter((a) => a !== r.normal);

@@ -234,7 +234,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   });
   const recorders: SceneRecorder[] = [];
   for (const recorder of project.recorders) {
-    const result = resolveRecorder(recorder, scope);
+    const result = resolveRecorder(recorder, scope, bodies);
     if ('problems' in result) {
       problems.push(...result.problems);
       continue;

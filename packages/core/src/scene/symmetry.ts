@@ -173,7 +173,7 @@ export function halveRecorder(r: SceneRecorder, mirrors: Mirrors): { kept: Scene
     const turned = r.at.map((x, a) => a !== r.axis && !!mirrors[a] && x < mirrors[a].at);
     return { kept: turned.includes(true) ? { ...r, turned, at: r.at.map((x, a) => (turned[a] ? 2 * mirrors[a]!.at - x : x)) as Point3 } : r };
   }
-  if (r.kind !== 'flux' && r.kind !== 'current') return { kept: r };
+  if (r.kind !== 'flux' && r.kind !== 'current' && r.kind !== 'mode') return { kept: r };
   const out = { ...r, min: [...r.min] as Point3, max: [...r.max] as Point3, images: 1, turned: [false, false, false] };
   for (const [a, m] of mirrors.entries()) {
     if (!m) continue;
@@ -183,7 +183,7 @@ export function halveRecorder(r: SceneRecorder, mirrors: Mirrors): { kept: Scene
       [out.min[a], out.max[a]] = imageOf(m, [r.min[a], r.max[a]]);
       out.turned[a] = true;
       // Power flow turns round across the plane; a current does as E does.
-      if (r.kind === 'flux' ? a === r.normal : imageSign(m.wall, a, r.normal) < 0) out.sign = out.sign === 1 ? -1 : 1;
+      if (r.kind !== 'current' ? a === r.normal : imageSign(m.wall, a, r.normal) < 0) out.sign = out.sign === 1 ? -1 : 1;
     } else if (Math.abs((r.min[a] + r.max[a]) / 2 - m.at) <= slack) {
       out.min[a] = m.at;
       // Currents on both sides of an electric plane are opposite.

@@ -14,16 +14,20 @@ interface Props {
   axes: [number, number];
   bodies: readonly ViewBody[];
   unit: string;
+  /** Which field it is; absent: E. */
+  symbol?: 'E' | 'H';
 }
 
 const span = 50;
+/** Room beside the picture for its colour scale, pixels. */
+const scaleRoom = 104;
 const colours = Array.from({ length: 256 }, (_, i) => {
   const c = interpolateViridis(i / 255);
   return c.startsWith('#') ? [1, 3, 5].map((p) => parseInt(c.slice(p, p + 2), 16)) : (c.match(/\d+/g) ?? []).map(Number);
 });
 
-/** |E| (peak over phase is bounded by it) on a plane in dB, on equal axes, with the bodies' outlines over it. */
-export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
+/** Size of a field (peak over phase is bounded by it) on a plane in dB, on equal axes, with the bodies' outlines over it. */
+export function FieldPlane({ u, v, field, axes, bodies, unit, symbol = 'E' }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [holder, box] = useSize();
   const [probe, setProbe] = useState('');
@@ -102,11 +106,11 @@ export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
     const k = (view.rows.i[y] + Math.round(view.rows.t[y])) * nu + view.cols.i[x] + Math.round(view.cols.t[x]);
     const names = axes.map((n) => 'xyz'[n]);
     setProbe(
-      `${names[0]} ${formatSI(u[k % nu], 'length', 4)}, ${names[1]} ${formatSI(v[Math.floor(k / nu)], 'length', 4)}: |E| ${magnitude[k].toPrecision(4)} ${unit}`,
+      `${names[0]} ${formatSI(u[k % nu], 'length', 4)}, ${names[1]} ${formatSI(v[Math.floor(k / nu)], 'length', 4)}: |${symbol}| ${magnitude[k].toPrecision(4)} ${unit}`,
     );
   };
   return (
-    <div ref={holder} style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
+    <div ref={holder} style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden', paddingRight: scaleRoom }}>
       <div style={{ position: 'relative', width: view.width, height: view.height }} onPointerMove={read} onPointerLeave={() => setProbe('')}>
         <canvas ref={canvas} width={view.width} height={view.height} role="img" aria-label="Field on a plane" />
         <svg width={view.width} height={view.height} style={{ position: 'absolute', inset: 0 }}>
@@ -120,8 +124,6 @@ export function FieldPlane({ u, v, field, axes, bodies, unit }: Props) {
           bottom: 0,
           width: 100,
           height: 142,
-          background: 'color-mix(in srgb, var(--panel) 80%, transparent)',
-          borderRadius: 6,
         }}
       >
         <ColourScale top={top >= 1000 ? `${(top / 1000).toPrecision(3)} k${unit}` : `${top.toPrecision(3)} ${unit}`} bottom={`−${span} dB`} />

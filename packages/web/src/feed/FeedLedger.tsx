@@ -172,6 +172,7 @@ export function FeedLedger() {
   const feeding = document.ports.filter((p) => !p.kind.startsWith('element'));
   const lit = document.ports.some((p) => p.kind === 'plane-wave');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
+  const filled = [...new Set(bodies.map((b) => b.line))];
   const renamers = {
     ports: useRename('ports', renamed('ports')),
     recorders: useRename('recorders', renamed('recorders')),
@@ -200,7 +201,7 @@ export function FeedLedger() {
             parts={sentence(entry)}
             chips={chips(entry)}
             problems={own}
-            bodies={metal}
+            bodies={part === 'recorders' ? filled : metal}
             onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
             onRename={(name) => renamers[part].rename(entry.name, name)}
           />

@@ -22,6 +22,12 @@ function across(): Pick<Extract<Recorder, { kind: 'flux' }>, 'normal' | 'towards
   return { normal: 'z', towards: 'up', at: mm((min[2] + max[2]) / 2), from: [mm(min[0]), mm(min[1])], to: [mm(max[0]), mm(max[1])] };
 }
 
+/** The first line with a body that no recorder looks into yet. */
+function nextBody({ recorders }: Project): string {
+  const lines = [...new Set(useModel.getState().view.bodies.map((b) => b.line))];
+  return lines.find((l) => !recorders.some((r) => r.kind === 'energy' && r.body === l)) ?? lines[0] ?? '';
+}
+
 /** Kinds of recorders as they are added. */
 export const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
   'far-field': { title: 'far field', make: (d) => ({ kind: 'far-field', name: freeName(d, 'recorders', 'pattern'), step: '5 deg' }) },
@@ -44,9 +50,40 @@ export const newRecorder: Record<string, { title: string; make(d: Project): Reco
     title: 'current through a rectangle',
     make: (d) => ({ kind: 'current', name: freeName(d, 'recorders', 'current'), ...across() }),
   },
+  mode: {
+    title: 'waves of modes in a rectangle',
+    make: (d) => ({ kind: 'mode', name: freeName(d, 'recorders', 'waves'), ...across(), modes: '1' }),
+  },
+  energy: {
+    title: 'energy and loss in a body',
+    make: (d) => ({ kind: 'energy', name: freeName(d, 'recorders', 'energy'), body: nextBody(d) }),
+  },
+  'field-box': {
+    title: 'fields in a box',
+    make: (d) => {
+      const { min, max } = region();
+      const corner = (at: number[]): [string, string, string] => [mm(at[0]), mm(at[1]), mm(at[2])];
+      return {
+        kind: 'field-box',
+        name: freeName(d, 'recorders', 'box'),
+        from: corner(min),
+        to: corner(max),
+        fields: 'e',
+        where: 'nodes',
+        every: '1',
+      };
+    },
+  },
   signal: {
     title: 'field over time at a point',
-    make: (d) => ({ kind: 'signal', name: freeName(d, 'recorders', 'point'), at: ['0 mm', '0 mm', '0 mm'] }),
+    make: (d) => ({
+      kind: 'signal',
+      name: freeName(d, 'recorders', 'point'),
+      at: ['0 mm', '0 mm', '0 mm'],
+      start: '0 ns',
+      stop: '0 ns',
+      every: '0 ns',
+    }),
   },
 };
 

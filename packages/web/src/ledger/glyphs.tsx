@@ -10,6 +10,9 @@ import Bell from '@mui/icons-material/NotificationsOutlined';
 import East from '@mui/icons-material/EastOutlined';
 import Bolt from '@mui/icons-material/BoltOutlined';
 import LinearScale from '@mui/icons-material/LinearScaleOutlined';
+import Box from '@mui/icons-material/Grid3x3Outlined';
+import BothWays from '@mui/icons-material/SyncAltOutlined';
+import Stored from '@mui/icons-material/BatteryChargingFullOutlined';
 import Timeline from '@mui/icons-material/TimelineOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
 import CallSplit from '@mui/icons-material/CallSplitOutlined';
@@ -44,6 +47,9 @@ const others: Record<string, ReactNode> = {
   current: <Bolt />,
   'field-line': <LinearScale />,
   signal: <Timeline />,
+  'field-box': <Box />,
+  mode: <BothWays />,
+  energy: <Stored />,
 };
 
 /** A glyph per kind of entry: lines have that of their group. */

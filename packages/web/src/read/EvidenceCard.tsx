@@ -49,7 +49,7 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
     ['cells', `${e.cells.join(' × ')}`],
     ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
     ['pulse at the band’s edges', e.pulseAtEdges.map((d) => `${d.toFixed(1)} dB`).join(', ')],
-    ['time', `${duration(e.seconds)}, ${e.threads} threads, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${(e.bytes / 1e6).toFixed(0)} MB`],
+    ['time', `${duration(e.seconds)}, ${e.threads} ${e.threads === 1 ? 'thread' : 'threads'}, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${(e.bytes / 1e6).toFixed(0)} MB`],
   ];
   return (
     <Card title="Evidence" about={`run ${run.number}`} file={`${stem}-evidence`}>

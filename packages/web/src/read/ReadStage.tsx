@@ -108,7 +108,6 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
               type="range"
               aria-label="Frequency"
               aria-valuetext={formatSI(frequency, 'frequency')}
-              style={{ accentColor: 'var(--jade)' }}
               min={0}
               max={meta.recordAt.length - 1}
               step={1}
@@ -181,7 +180,7 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
         {meta.scattered && <ScatterCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
         <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
-        <RecorderCards run={run} at={f} stem={stemOf(now.title, run)} />
+        <RecorderCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
         <PortModesCard run={run} stem={stemOf(now.title, run)} />
         <EvidenceCard run={run} stem={stemOf(now.title, run)} />
       </div>

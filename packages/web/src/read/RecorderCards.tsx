@@ -7,21 +7,30 @@ import { Card } from '../charts/Card.tsx';
 import { LineChartBox } from '../charts/LineChartBox.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
+import type { ViewBody } from '../workers/protocol.ts';
 import { useDark } from '../ui/useDark.ts';
+import { BoxCard } from './BoxCard.tsx';
+import { degrees, FiguresTable, rectangle } from './FiguresTable.tsx';
+import { EnergyCard, ModeWavesCard } from './InsideCards.tsx';
 
 interface Props {
   run: Run;
   stem: string;
 }
 
-/** Waves that were combined, power and currents through rectangles, and a card for each line and point whose field was kept. */
-export function RecorderCards({ run, at, stem }: Props & { at: number }) {
-  const { combined, currents = [], fieldLines = [], fluxes = [], signals = [] } = run.meta!;
+/** Waves that were combined, what rectangles and bodies tell, and a card for each box, line and point whose field was kept. */
+export function RecorderCards({ run, at, bodies, stem }: Props & { at: number; bodies: readonly ViewBody[] }) {
+  const { combined, currents = [], energies = [], fieldBoxes = [], fieldLines = [], fluxes = [], modeWaves = [], signals = [] } = run.meta!;
   return (
     <>
       {combined && <CombinedCard run={run} stem={stem} />}
       {fluxes.length > 0 && <FluxCard run={run} stem={stem} />}
       {currents.length > 0 && <CurrentCard run={run} stem={stem} />}
+      {modeWaves.length > 0 && <ModeWavesCard run={run} stem={stem} />}
+      {energies.length > 0 && <EnergyCard run={run} stem={stem} />}
+      {fieldBoxes.map((b) => (
+        <BoxCard key={b.name} run={run} stem={stem} box={b} frequency={at} bodies={bodies} />
+      ))}
       {fieldLines.map((l) => (
         <LineCard key={l.name} run={run} stem={stem} line={l} frequency={at} />
       ))}
@@ -31,45 +40,6 @@ export function RecorderCards({ run, at, stem }: Props & { at: number }) {
     </>
   );
 }
-
-type Column = Parameters<typeof writeCsv>[0][number];
-
-/** Figures at each recorded frequency: the first cells of a row say what it is of. */
-function FiguresTable(props: { run: Run; title: string; about: string; file: string; heads: string[]; rows: string[][]; columns: Column[] }) {
-  const { run, title, about, file, heads, rows, columns } = props;
-  const { recordAt } = run.meta!;
-  const csv = (): void => download(`${file}.csv`, writeCsv([{ title: 'frequency (Hz)', values: recordAt }, ...columns]), 'text/csv');
-  return (
-    <Card title={title} about={`run ${run.number}, ${about}`} file={file} exports={[{ label: 'Values (CSV)', act: csv }]}>
-      <div className="scroll">
-        <table className="figures">
-          <thead>
-            <tr>
-              {[...heads, ...recordAt.map((f) => formatSI(f, 'frequency'))].map((h) => (
-                <th key={h}>{h}</th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row[0]}>
-                {row.map((text, i) => (
-                  <td key={i} className={i ? 'mono' : undefined}>
-                    {text}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </Card>
-  );
-}
-
-const degrees = (radians: number): string => `${((180 * radians) / Math.PI).toFixed(1)}°`;
-const rectangle = ({ name, normal, at }: { name: string; normal: number; at: number }): string =>
-  `${name}, ${'xyz'[normal]} = ${formatSI(at, 'length', 4)}`;
 
 /** What each of the combined waves meets while all are there. */
 function CombinedCard({ run, stem }: Props) {

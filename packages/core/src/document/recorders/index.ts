@@ -41,6 +41,31 @@ export const signalSchema = z.strictObject({
   kind: z.literal('signal'),
   name: nameText,
   at: vector3.describe('The point; the grid node nearest to it is taken'),
+  start: expression.default('0 ns').describe('Time from which it is kept'),
+  stop: expression.default('0 ns').describe('Time until which it is kept; 0 for the end of the run'),
+  every: expression.default('0 ns').describe('Time between samples; 0 for as close as 4000 of them allow'),
+});
+/** Fields in a box, which may have no extent along some axes. */
+export const fieldBoxSchema = z.strictObject({
+  kind: z.literal('field-box'),
+  name: nameText,
+  from: vector3.describe('One corner'),
+  to: vector3.describe('The opposite corner; the same as the first along an axis makes a plane, a line or a point'),
+  fields: z.enum(['e', 'h', 'eh']).describe('Which fields are kept'),
+  where: z.enum(['nodes', 'centres']).describe('Whether they are interpolated to the grid nodes or the middles of the cells'),
+  every: expression.describe('Which of them is kept along each axis: 1 for each, 2 for every other'),
+});
+/** Waves of each mode of a cross-section, both ways. */
+export const modeSchema = fluxSchema.extend({
+  kind: z.literal('mode'),
+  towards: z.enum(['up', 'down']).describe('up: the forward wave runs towards larger coordinates'),
+  modes: expression.describe('How many modes of the cross-section, those of lowest cutoff first'),
+});
+/** Energy stored and power lost in a body. */
+export const energySchema = z.strictObject({
+  kind: z.literal('energy'),
+  name: nameText,
+  body: nameText.describe('Name of the line whose body it is'),
 });
 export const recorderSchema = z.discriminatedUnion('kind', [
   farFieldSchema,
@@ -49,6 +74,9 @@ export const recorderSchema = z.discriminatedUnion('kind', [
   fluxSchema,
   currentSchema,
   signalSchema,
+  fieldBoxSchema,
+  modeSchema,
+  energySchema,
 ]);
 export type Recorder = z.infer<typeof recorderSchema>;
 
@@ -62,16 +90,20 @@ interface RecorderKind<R> {
   chips(recorder: R): Chip[];
   sentence(recorder: R): SentencePart[];
 }
-/** Chips and sentence of what is taken through a rectangle. */
-const throughRectangle = (
-  what: string,
-): RecorderKind<Extract<Recorder, { kind: 'flux' }>> & RecorderKind<Extract<Recorder, { kind: 'current' }>> => ({
-  chips: (r: Extract<Recorder, { kind: 'flux' | 'current' }>) => {
+type OnRectangle = Extract<Recorder, { kind: 'flux' | 'current' | 'mode' }>;
+/** Chips and sentence of what is taken on a rectangle. */
+const onRectangle = (what: string, counted: string, more: { chips: Chip[]; sentence: SentencePart[] } = { chips: [], sentence: [] }) => ({
+  chips: (r: OnRectangle): Chip[] => {
     const names = 'xyz'.replace(r.normal, '');
-    return [{ path: 'at', label: 'position', quantity: 'length' }, ...vectorChips('from', 'from', 2, names), ...vectorChips('to', 'to', 2, names)];
+    return [
+      { path: 'at', label: 'position', quantity: 'length' },
+      ...vectorChips('from', 'from', 2, names),
+      ...vectorChips('to', 'to', 2, names),
+      ...more.chips,
+    ];
   },
-  sentence: () => [
-    `${what} through the rectangle`,
+  sentence: (): SentencePart[] => [
+    what,
     { name: true },
     { choice: 'normal', label: 'normal', options: normals },
     { chip: 'at' },
@@ -81,7 +113,7 @@ const throughRectangle = (
     'to',
     { chip: 'to.0' },
     { chip: 'to.1' },
-    '· counted',
+    counted,
     {
       choice: 'towards',
       label: 'direction',
@@ -90,6 +122,7 @@ const throughRectangle = (
         { value: 'down', label: 'downwards' },
       ],
     },
+    ...more.sentence,
   ],
 });
 
@@ -102,8 +135,50 @@ const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K
     chips: () => [{ path: 'at', label: 'position', quantity: 'length' }],
     sentence: () => ['Field on the plane', { name: true }, { choice: 'normal', label: 'normal', options: normals }, { chip: 'at' }],
   },
-  flux: throughRectangle('Power'),
-  current: throughRectangle('Current'),
+  flux: onRectangle('Power through the rectangle', '· counted'),
+  current: onRectangle('Current through the rectangle', '· counted'),
+  mode: onRectangle('Waves of the modes in the rectangle', '· forward', {
+    chips: [{ path: 'modes', label: 'modes', quantity: 'number', whole: [1, 12] }],
+    sentence: ['·', { chip: 'modes' }, 'modes'],
+  }),
+  energy: {
+    chips: () => [],
+    sentence: () => ['Energy and loss', { name: true }, '· in', { ref: 'body', label: 'body', accepts: 'any' }],
+  },
+  'field-box': {
+    chips: () => [
+      ...vectorChips('from', 'from', 3),
+      ...vectorChips('to', 'to', 3),
+      { path: 'every', label: 'every how many', quantity: 'number', whole: [1, 1000] },
+    ],
+    sentence: () => [
+      'Fields',
+      { name: true },
+      {
+        choice: 'fields',
+        label: 'fields',
+        options: [
+          { value: 'e', label: 'E' },
+          { value: 'h', label: 'H' },
+          { value: 'eh', label: 'E and H' },
+        ],
+      },
+      'in the box from',
+      ...[0, 1, 2].map((i) => ({ chip: `from.${i}` })),
+      'to',
+      ...[0, 1, 2].map((i) => ({ chip: `to.${i}` })),
+      '· at every',
+      { chip: 'every' },
+      {
+        choice: 'where',
+        label: 'places',
+        options: [
+          { value: 'nodes', label: 'nodes' },
+          { value: 'centres', label: 'cell middles' },
+        ],
+      },
+    ],
+  },
   'field-line': {
     chips: (r) => [
       ...vectorChips('at', 'position', 2, 'xyz'.replace(r.along, '')),
@@ -124,8 +199,26 @@ const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K
     ],
   },
   signal: {
-    chips: () => vectorChips('at', 'at', 3),
-    sentence: () => ['E over time at the point', { name: true }, '·', { chip: 'at.0' }, { chip: 'at.1' }, { chip: 'at.2' }],
+    chips: () => [
+      ...vectorChips('at', 'at', 3),
+      { path: 'start', label: 'start', quantity: 'time' },
+      { path: 'stop', label: 'stop (0: end of the run)', quantity: 'time' },
+      { path: 'every', label: 'time between samples (0: as close as 4000 allow)', quantity: 'time' },
+    ],
+    sentence: () => [
+      'E over time at the point',
+      { name: true },
+      '·',
+      { chip: 'at.0' },
+      { chip: 'at.1' },
+      { chip: 'at.2' },
+      '· from',
+      { chip: 'start' },
+      'until',
+      { chip: 'stop' },
+      'every',
+      { chip: 'every' },
+    ],
   },
 };
 

@@ -32,13 +32,30 @@ export const stepLimit = (scene: Scene, dt: number): number => {
   return scene.details.maxSteps ?? Math.ceil((pulse.length + 200 / pulse.centre) / dt);
 };
 
+/** Grid lines of each axis that lie in a box. */
+const linesIn = (grid: Grid, min: readonly number[], max: readonly number[]): [number, number, number] =>
+  [0, 1, 2].map((a) => grid.lines[a].filter((x) => x >= min[a] && x <= max[a]).length) as [number, number, number];
+
+/** Field samples whose running sums are kept within boxes and bodies. */
+function samplesInside(scene: Scene, grid: Grid): number {
+  const count = (min: readonly number[], max: readonly number[], fields: number): number =>
+    fields * linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
+  return scene.recorders.reduce((sum, r) => {
+    if (r.kind === 'field-box') return sum + count(r.min, r.max, (r.electric ? 3 : 0) + (r.magnetic ? 3 : 0));
+    if (r.kind !== 'energy') return sum;
+    const own = scene.bodies.filter((b) => b.line === r.line && b.material.kind !== 'conductor');
+    const end = (pick: (...v: number[]) => number, of: 'min' | 'max'): number[] => [0, 1, 2].map((a) => pick(...own.map((b) => b[of][a])));
+    return own.length ? sum + count(end(Math.min, 'min'), end(Math.max, 'max'), 6) : sum;
+  }, 0);
+}
+
 /** Bytes of what media with memory remember, bodies taken as full as the boxes around them. */
 function statesOf(scene: Scene, grid: Grid): number {
   const media = dielectricsOf(scene, 0);
   return scene.bodies.reduce((sum, { min, max }, n) => {
     const model = media[n]?.model;
     if (!model) return sum;
-    const inside = [0, 1, 2].map((a) => grid.lines[a].filter((x) => x >= min[a] && x <= max[a]).length);
+    const inside = linesIn(grid, min, max);
     const states = model.poles.reduce((s, { p }) => s + (p[1] === 0 ? (p[0] === 0 ? 0 : 1) : 2), 0);
     return sum + 3 * 4 * states * inside[0] * inside[1] * inside[2];
   }, 0);
@@ -60,7 +77,8 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     scene.recordAt.length *
     2 *
     ((hasFar ? 4 * faces : 0) +
-      scene.recorders.filter((r) => r.kind === 'field-plane' || r.kind === 'flux').length *
+      samplesInside(scene, grid) +
+      scene.recorders.filter((r) => r.kind === 'field-plane' || r.kind === 'flux' || r.kind === 'mode').length *
         3 *
         Math.max(cells[0] * cells[1], cells[1] * cells[2], cells[2] * cells[0]));
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);

@@ -6,8 +6,8 @@ import type { Discrete } from './discretise.ts';
 import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
-import { boxFaces, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, type RecordingPlan } from './recorders.ts';
-import { currentsOf, lineArrays } from './recordedLines.ts';
+import { boxFaces, boxPower, lossPower, metalLosses, planesOf, type RecordingPlan } from './recorders.ts';
+import { type Recorded, recordedResults } from './recordedResults.ts';
 import type { RegionSums } from './recording.ts';
 import type { Simulation } from './simulation.ts';
 
@@ -51,10 +51,7 @@ export interface RecordedFields {
   figures: PatternFigures[] | null;
   /** Radians between the directions of the far field. */
   step: number;
-  planes: ResultMeta['fieldPlanes'];
-  fluxes: NonNullable<ResultMeta['fluxes']>;
-  currents: NonNullable<ResultMeta['currents']>;
-  fieldLines: NonNullable<ResultMeta['fieldLines']>;
+  recorded: Recorded;
   combined: ResultMeta['combined'];
 }
 
@@ -91,13 +88,20 @@ export class FieldSum {
   /** Whether the fields of an excitation are wanted. */
   wants = (channel: number): boolean => this.weights.has(channel);
 
-  /** Takes one excitation's run; true once all are there, and then `finish` may be called while this run's memory stands. */
-  take(simulation: Simulation, excited: number): boolean {
+  /**
+   * Takes one excitation's run, whose sums may have been faded out; true once all are there, and then `finish` may be called while this run's
+   * memory stands.
+   */
+  take(simulation: Simulation, excited: number, faded: boolean): boolean {
     const { scene, d, channels, weights } = this;
     const source = new PortSpectrum(scene.recordAt, d.dt, 0.5);
-    source.update(Float64Array.from({ length: simulation.steps }, (_, n) => pulseAt(this.pulse, (n + 0.5) * d.dt)));
+    const series = Float64Array.from({ length: simulation.steps }, (_, n) => pulseAt(this.pulse, (n + 0.5) * d.dt));
     const spectra = new ChannelSpectra(channels, scene.recordAt, excited, source, d.dt);
-    spectra.update(simulation);
+    if (faded) spectra.takeFaded(simulation, series);
+    else {
+      source.update(series);
+      spectra.update(simulation);
+    }
     // A wave a brings |a|^2 / 2 in.
     const factors = scene.recordAt.map((_, f): C => {
       const { a } = spectra.waves(excited, f);
@@ -163,20 +167,11 @@ export class FieldSum {
   finish(arrays: Record<string, ResultArray>): RecordedFields {
     const { scene, d, plan, scales } = this;
     const nf = scene.recordAt.length;
-    const planes = planesOf(plan, d);
     const far = scene.recorders.find((r) => r.kind === 'far-field');
     const combined = scene.combine ? this.combined() : undefined;
-    if (!nf) return { figures: null, step: 0, planes, fluxes: [], currents: [], fieldLines: [], combined };
+    if (!nf) return { figures: null, step: 0, recorded: { fieldPlanes: planesOf(plan, d) }, combined };
     const sums = this.source!;
-    planeArrays(plan, d, sums, scales, arrays);
-    const fluxes = fluxesOf(plan, d, sums, scene.recordAt, scales);
-    const kept = {
-      planes,
-      fluxes,
-      currents: currentsOf(plan.currents, sums, scales),
-      fieldLines: lineArrays(plan.lines, scene, d.grid, sums, scales, arrays),
-      combined,
-    };
+    const kept = { recorded: recordedResults(scene, d, plan, sums, scales, arrays), combined };
     if (!far || far.kind !== 'far-field') return { figures: null, step: 0, ...kept };
     const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
     const nPhi = 2 * (nTheta - 1);

@@ -108,7 +108,7 @@ const looks = 32;
 
 const shortFault = {
   code: 'port.shorted',
-  message: 'The port lies wholly in metal.',
+  message: (noun: string) => `The ${noun} lies wholly in metal.`,
   fix: 'Move it to where the guide is open, or look whether a later body fills the guide.',
 };
 
@@ -133,7 +133,7 @@ export function checkGuides(scene: Scene): Problem[] {
       }
     if (seen.size) return [];
     const { code, message, fix } = shortFault;
-    return [problem('error', code, { part: 'ports', name: g.name }, message, fix)];
+    return [problem('error', code, { part: 'ports', name: g.name }, message('port'), fix)];
   });
 }
 
@@ -178,15 +178,16 @@ export interface GuideModes {
 /** The time step and the grid make a wave slower; these take the frequency to what the scheme sees. */
 const discreteK = (frequency: number, dt: number): number => ((2 / dt) * Math.sin(Math.PI * frequency * dt)) / c0;
 
-/** Solves a port's modes on the grid. Gives problems where there is nothing to guide. */
+/** Solves the modes of a port, or of what `seen` says, on the grid. Gives problems where there is nothing to guide. */
 export function guideModes(
   d: Discrete,
   guide: SceneGuide,
   plane: GuidePlane,
   band: { from: number; to: number },
   kernel?: FrontKernel,
+  { part, noun }: { part: 'ports' | 'recorders'; noun: string } = { part: 'ports', noun: 'port' },
 ): { found: GuideModes } | { problems: Problem[] } {
-  const place = { part: 'ports', name: guide.name } as const;
+  const place = { part, name: guide.name } as const;
   const fail = (code: string, message: string, fix: string): { problems: Problem[] } => ({ problems: [problem('error', code, place, message, fix)] });
   // Of a port cut by planes of symmetry the impedance is that of the whole.
   const whole = (z: number | null): number | null => z && z * (guide.wholeImpedance ?? 1);
@@ -194,10 +195,10 @@ export function guideModes(
   const x = d.grid.lines[plane.normal];
   const inner = plane.plane + plane.into;
   if (inner < 0 || inner >= x.length)
-    return fail('port.outside', 'The port looks out of the computed region.', 'Turn its direction, or move it to where the structure begins.');
+    return fail('port.outside', `The ${noun} looks out of the computed region.`, 'Turn its direction, or move it to where the structure begins.');
   const step = Math.abs(x[inner] - x[plane.plane]);
   const uniform = uniformPermittivity(section);
-  if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message, shortFault.fix);
+  if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message(noun), shortFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
   const cellAdmittance = (beta2: number, y: (b: number) => number): Dispersion => {
     // b = 2/dz sin(beta dz / 2); below cutoff the sine becomes a hyperbolic one.
@@ -212,7 +213,7 @@ export function guideModes(
   const few = (found: number): { problems: Problem[] } =>
     fail('port.modes', `The cross-section has only ${found} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
   const cutoffFault = (): { problems: Problem[] } =>
-    fail('port.cutoff', 'No mode of the port propagates anywhere in the band.', 'Raise the band, widen the guide, or look for a wrong unit.');
+    fail('port.cutoff', `No mode of the ${noun} propagates anywhere in the band.`, 'Raise the band, widen the guide, or look for a wrong unit.');
   if (uniform === null && !guide.mixed)
     return fail(
       'port.media',
@@ -234,8 +235,8 @@ export function guideModes(
     if (rim > faded)
       return fail(
         'port.rim',
-        `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the port’s rim where there is no metal, and the rim acts like metal.`,
-        'Make the port larger, up to electric walls, metal, or to where the field has faded to 2 %.',
+        `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the ${noun}’s rim where there is no metal, and the rim acts like metal.`,
+        `Make the ${noun} larger, up to electric walls, metal, or to where the field has faded to 2 %.`,
       );
     return { found: { plane, section, step, modes: mixed.map((m) => ({ ...m, impedance: whole(m.impedance) })) } };
   }

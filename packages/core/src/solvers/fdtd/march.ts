@@ -28,7 +28,9 @@ export interface MarchOptions {
   host: SolverHost;
   signal?: AbortSignal;
   /** Whether what is asked for has settled. */
-  settled?: (step: number, residual: number) => boolean;
+  settled?: (step: number) => boolean;
+  /** Where running sums are to be faded out once all has settled: which share of the run comes before that, and what begins it, from a step to a step. */
+  fading?: { from: number; begin(from: number, to: number): void };
   /** Called at each look. */
   each(energies: readonly [number, number][]): void;
 }
@@ -37,21 +39,32 @@ export interface MarchOptions {
 export async function march(simulation: Simulation, o: MarchOptions): Promise<March> {
   const energies: [number, number][] = [];
   let peak = 0;
-  let residual = 1;
-  while (simulation.steps < o.maxSteps) {
-    const raw = await simulation.advance(Math.min(o.perPeriod, o.maxSteps - simulation.steps));
+  /** Why the run ends after the fading that is under way. */
+  let ending: 'settled' | 'steps' | null = null;
+  let fading = false;
+  let limit = o.fading ? Math.ceil(o.fading.from * o.maxSteps) : o.maxSteps;
+  for (;;) {
+    const raw = await simulation.advance(Math.min(o.perPeriod, limit - simulation.steps));
+    const step = simulation.steps;
     // No passive structure gains energy once its pulse has passed.
-    if (!Number.isFinite(raw) || (simulation.steps > 2 * o.pulseSteps && raw > 10 * peak)) throw new ProblemError([unstable]);
+    if (!Number.isFinite(raw) || (step > 2 * o.pulseSteps && raw > 10 * peak)) throw new ProblemError([unstable]);
     peak = Math.max(peak, raw);
-    residual = raw / peak;
-    energies.push([simulation.steps, residual]);
+    const residual = raw / peak;
+    energies.push([step, residual]);
     await o.host.breathe();
-    if (simulation.steps >= o.pulseSteps && residual <= o.stopAt) return { energies, residual, ended: 'decayed' };
-    if (o.settled?.(simulation.steps, residual)) return { energies, residual, ended: 'settled' };
+    if (step >= o.pulseSteps && residual <= o.stopAt) return { energies, residual, ended: 'decayed' };
+    const full = step >= limit;
+    if (full && ending) return { energies, residual, ended: ending };
+    if (!ending) ending = o.settled?.(step) ? 'settled' : full ? 'steps' : null;
+    if (ending && (!o.fading || step >= o.maxSteps)) return { energies, residual, ended: ending };
+    if (ending && (full || ending === 'settled') && !fading) {
+      fading = true;
+      limit = Math.min(o.maxSteps, Math.ceil(step / o.fading!.from));
+      o.fading!.begin(step, limit);
+    }
     if (o.signal?.aborted) return { energies, residual, ended: 'stopped' };
     o.each(energies);
   }
-  return { energies, residual, ended: 'steps' };
 }
 
 /** Progress, with a forecast from the decay of the energy since the pulse. */

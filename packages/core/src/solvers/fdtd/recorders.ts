@@ -2,13 +2,16 @@ import { eta0 } from '../../numerics/constants.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FaceSamples } from '../../radiation/index.ts';
 import type { FieldPlaneInfo, ResultArray, ResultMeta } from '../../results/index.ts';
-import { imageSign, type Scene } from '../../scene/index.ts';
+import { imageSign, type Scene, type SceneRecorder, type SceneSignal } from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
 import type { Discrete, MediumRow } from './discretise.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf, unfolded, unfoldedAxis } from './images.ts';
 import { immittanceAt } from './immittance.ts';
+import { type BoxPlan, planBox } from './recordedBoxes.ts';
+import { type EnergyPlan, planEnergy } from './recordedEnergy.ts';
+import { type ModesPlan, planModes } from './recordedModes.ts';
 import { type CurrentPlan, type LinePlan, planCurrent, planLine } from './recordedLines.ts';
 import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
@@ -48,9 +51,12 @@ export interface RecordingPlan {
     turned?: boolean[];
   }[];
   /** Points whose field is kept over time: their nodes; three probes each. */
-  points: { name: string; node: [number, number, number]; turned?: boolean[] }[];
+  points: { recorder: SceneSignal; node: [number, number, number] }[];
   currents: CurrentPlan[];
   lines: LinePlan[];
+  boxes: BoxPlan[];
+  modes: ModesPlan[];
+  energies: EnergyPlan[];
   firstLoss: number;
   /** Runs of branches in lossy metal; their regions begin at `firstMetal`. */
   metal: BranchRun[];
@@ -109,12 +115,16 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     for (const { component, magnetic } of own) regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), r.normal, lo[r.normal], lo, hi));
     return [{ name: r.name, normal: r.normal, sign: r.sign, faces: own, lo, hi, first, images: r.images ?? 1, turned: r.turned }];
   });
-  const points = scene.recorders.flatMap(
-    (r): RecordingPlan['points'] =>
-    r.kind === 'signal' ? [{ name: r.name, node: ([0, 1, 2] as const).map((a) => Math.min(Math.max(nearestLine(grid.lines[a], r.at[a]), 1), last[a] - 1)) as [number, number, number], ...(r.turned ? { turned: r.turned } : {}) }] : [], // prettier-ignore
-  );
-  const currents = scene.recorders.flatMap((r) => (r.kind === 'current' ? [planCurrent(scene, grid, r, regions)] : []));
-  const lines = scene.recorders.flatMap((r) => (r.kind === 'field-line' ? [planLine(scene, grid, r, regions)] : []));
+  const of = <K extends SceneRecorder['kind']>(kind: K): Extract<SceneRecorder, { kind: K }>[] =>
+    scene.recorders.filter((r): r is Extract<SceneRecorder, { kind: K }> => r.kind === kind);
+  const inside = (at: readonly number[]): [number, number, number] =>
+    at.map((x, a) => Math.min(Math.max(nearestLine(grid.lines[a], x), 1), last[a] - 1)) as [number, number, number];
+  const points = of('signal').map((recorder) => ({ recorder, node: inside(recorder.at) }));
+  const currents = of('current').map((r) => planCurrent(scene, grid, r, regions));
+  const lines = of('field-line').map((r) => planLine(scene, grid, r, regions));
+  const boxes = of('field-box').map((r) => planBox(scene, grid, r, regions, total));
+  const modes = of('mode').map((r) => planModes(grid, r, regions));
+  const energies = of('energy').map((r) => planEnergy(scene, grid, r, regions));
   const firstLoss = regions.length;
   if (faces.length)
     for (const row of lossyRows(d))
@@ -130,7 +140,7 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
         outer: 1,
       });
   const firstMetal = regions.length;
-  const metal = faces.length ? branchRuns(d.branches) : [];
+  const metal = faces.length || energies.length ? branchRuns(d.branches) : [];
   const { field, index } = d.branches;
   for (const { axis, entries } of metal) {
     const n = entries[0];
@@ -149,7 +159,8 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
   }
   const walls = imageWalls(scene, grid);
   const share = insideShare(grid, scene.boundaries);
-  return { regions, faces, box, walls, parts: partsOf(scene.mirrors), share, planes, fluxes, points, currents, lines, firstLoss, metal, firstMetal };
+  const parts = partsOf(scene.mirrors);
+  return { regions, faces, box, walls, parts, share, planes, fluxes, points, currents, lines, boxes, modes, energies, firstLoss, metal, firstMetal };
 }
 
 const samplesAlong = (

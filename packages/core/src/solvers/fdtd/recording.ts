@@ -28,18 +28,19 @@ export function sumAt(s: RegionSums, frequencies: number, o: number, i: number, 
   return [s.data[at], s.data[at + s.padded]];
 }
 
-const half = (axis: number, field: number): boolean => (field < 3 ? field === axis : field - 3 !== axis);
+/** Whether samples of a field stand between the nodes of an axis. */
+export const isHalf = (axis: number, field: number): boolean => (field < 3 ? field === axis : field - 3 !== axis);
 
 /** Coordinate of a sample of `field` with index i on an axis. */
 export function coordinate(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): number {
   const x = grid.lines[axis];
-  return half(axis, field) ? (x[i] + x[i + 1]) / 2 : x[i];
+  return isHalf(axis, field) ? (x[i] + x[i + 1]) / 2 : x[i];
 }
 
 /** Width of the cell or dual cell that a sample stands for on an axis. */
 export function extent(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): number {
   const x = grid.lines[axis];
-  return half(axis, field) ? x[i + 1] - x[i] : (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
+  return isHalf(axis, field) ? x[i + 1] - x[i] : (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
 }
 
 /**
@@ -53,7 +54,7 @@ export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index:
   const shift: [number, number, number] = [0, 0, 0];
   let wa = 1;
   let wb = 0;
-  if (half(normal, field)) {
+  if (isHalf(normal, field)) {
     // Linear interpolation between the samples half a cell below and above.
     const below = coordinate(grid, normal, field, index - 1);
     const above = coordinate(grid, normal, field, index);
@@ -61,6 +62,6 @@ export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index:
     wa = 1 - wb;
     shift[normal] = -1;
   }
-  const count = (a: 0 | 1 | 2): number => hi[a] - lo[a] + (half(a, field) ? 0 : 1);
+  const count = (a: 0 | 1 | 2): number => hi[a] - lo[a] + (isHalf(a, field) ? 0 : 1);
   return { field, from, shift, wa, wb, innerAxis, inner: count(innerAxis), outerAxis, outer: count(outerAxis) };
 }

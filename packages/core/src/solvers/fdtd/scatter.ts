@@ -13,8 +13,9 @@ import { elementLosses, voltageSpectrum } from './fieldSum.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxGap, boxPower, fluxesOf, lossPower, metalLosses, planeArrays, planesOf, planRecording } from './recorders.ts';
-import { currentsOf, lineArrays } from './recordedLines.ts';
+import { boxFaces, boxGap, boxPower, lossPower, metalLosses, planRecording } from './recorders.ts';
+import { solveModes } from './recordedModes.ts';
+import { recordedResults } from './recordedResults.ts';
 import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
 import { reportEvery, samplesPerPeriod } from './solve.ts';
@@ -46,6 +47,7 @@ export async function scatterScene(
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, d, box);
+  await solveModes(plan.modes, scene, d, host);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
   const entering = planWave(grid, dt, box, wave, pulse);
   const stopAt = scene.details.stopAt ?? 1e-5;
@@ -99,7 +101,7 @@ export async function scatterScene(
       return [factor * (re * Math.cos(angle) + im * Math.sin(angle)), factor * (re * Math.sin(angle) - im * Math.cos(angle))];
     });
     const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
-    planeArrays(plan, d, sums, scales, arrays);
+    const recorded = recordedResults(scene, d, plan, sums, scales, arrays);
     const far = scene.recorders.find((r) => r.kind === 'far-field');
     let scattered: ResultSet['meta']['scattered'] = null;
     if (far?.kind === 'far-field') {
@@ -147,10 +149,7 @@ export async function scatterScene(
         recordAt: scene.recordAt,
         farField: null,
         scattered,
-        fieldPlanes: planesOf(plan, d),
-        currents: currentsOf(plan.currents, sums, scales),
-        fieldLines: lineArrays(plan.lines, scene, grid, sums, scales, arrays),
-        fluxes: fluxesOf(plan, d, sums, scene.recordAt, scales),
+        ...recorded,
         signals: signalArrays(plan, d, simulation, arrays),
         evidence: {
           steps: simulation.steps,

@@ -16,7 +16,7 @@ export const probesOf = (plan: RecordingPlan, { grid }: Discrete): Probe[] =>
     }),
   );
 
-/** Most samples of a signal that a result keeps. */
+/** Most samples of a signal that a result keeps unless it is told how many. */
 const mostSamples = 4000;
 
 /** Adds the signals of the scene's points to a result's arrays and tells where they are. */
@@ -26,16 +26,20 @@ export function signalArrays(
   simulation: Simulation,
   arrays: Record<string, ResultArray>,
 ): NonNullable<ResultMeta['signals']> {
-  const every = Math.max(1, Math.ceil(simulation.steps / mostSamples));
-  const count = Math.floor(simulation.steps / every);
-  return plan.points.map(({ name, node, turned }, n) => {
+  return plan.points.map(({ recorder: { name, turned, start = 0, stop = 0, every = 0 }, node }, n) => {
     const signs = turned ? signsOf(plan, turned) : [1, 1, 1];
     const series = [0, 1, 2].map((c) => simulation.probe(3 * n + c));
+    const end = stop ? Math.min(simulation.steps, Math.ceil(stop / dt)) : simulation.steps;
+    const first = Math.min(Math.ceil(start / dt - 1e-9), end);
+    const step = every ? Math.max(1, Math.round(every / dt)) : Math.max(1, Math.ceil((end - first) / mostSamples));
+    const count = Math.floor((end - first) / step);
+    // Sample i is that after so many steps.
+    const steps = (i: number): number => first + (i + 1) * step;
     arrays[`point:${name}`] = {
       shape: [count, 3],
-      data: Float32Array.from({ length: 3 * count }, (_, i) => signs[i % 3] * series[i % 3][(Math.floor(i / 3) + 1) * every - 1]),
+      data: Float32Array.from({ length: 3 * count }, (_, i) => signs[i % 3] * series[i % 3][steps(Math.floor(i / 3)) - 1]),
     };
-    arrays[`point:${name}:time`] = { shape: [count], data: Float64Array.from({ length: count }, (_, i) => (i + 1) * every * dt) };
+    arrays[`point:${name}:time`] = { shape: [count], data: Float64Array.from({ length: count }, (_, i) => steps(i) * dt) };
     const at = node.map((i, a) => (turned?.[a] ? 2 * wallAt(plan, a) - grid.lines[a][i] : grid.lines[a][i]));
     return { name, at: at as [number, number, number] };
   });

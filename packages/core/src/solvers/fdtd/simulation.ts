@@ -538,6 +538,23 @@ export class Simulation {
     return new Float64Array(this.buffer, this.at.energy, threads).reduce((s, v) => s + v, 0);
   }
 
+  /**
+   * Fades the running Fourier sums out between two steps, by half a period of a cosine, and takes nothing after them: what still
+   * rings outside the band then does not spill into it.
+   */
+  fadeSums(from: number, to: number): void {
+    const { every, frequencies, maxSteps } = this.plan;
+    const [at] = new Uint32Array(this.buffer, this.at.config + 4 * P.DFT_TWIDDLE, 1);
+    const row = 4 * frequencies.length;
+    const samples = Math.floor(maxSteps / every);
+    const twiddle = new Float32Array(this.buffer, at, samples * row);
+    for (let s = Math.ceil(from / every); s < samples; s++) {
+      const t = Math.min(1, ((s + 1) * every - from) / (to - from));
+      const weight = 0.5 + 0.5 * Math.cos(Math.PI * t);
+      for (let i = s * row; i < (s + 1) * row; i++) twiddle[i] *= weight;
+    }
+  }
+
   /** Voltage of a port after each step so far, V. */
   voltage(port: number): Float64Array {
     return new Float64Array(this.buffer, this.at.voltages[port], this.step);

@@ -15,6 +15,7 @@ import { forecast, march, type March } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { planRecording } from './recorders.ts';
+import { solveModes } from './recordedModes.ts';
 import { Settled, watched } from './settled.ts';
 import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
@@ -30,6 +31,9 @@ export const reportEvery = 0.4;
 
 /** Energy, relative to its peak, above which a run with guided ports that is cut short is carried on by a fit. */
 const ringingOn = 1e-5;
+
+/** Part of a run after which its running sums of fields are faded. Half the time until all has settled was enough to fade the ports' signals. */
+const fadeSumsFrom = 2 / 3;
 
 /** What one excitation left behind. */
 interface Excitation extends March {
@@ -52,6 +56,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, discrete);
+  await solveModes(plan.modes, scene, discrete, host);
   const probes = probesOf(plan, discrete);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
   // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
@@ -65,6 +70,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   const runs: Excitation[] = [];
   const arrays: Record<string, ResultArray> = {};
   const fields = new FieldSum(scene, discrete, plan, channels, pulse, every, fieldWeights(scene, channels, order));
+  const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
   let recorded: RecordedFields | null = null;
   let signals: ResultMeta['signals'] = [];
   const machine = { threads: 1, bytes: 0, steps: 0 };
@@ -118,11 +124,9 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
           stopAt,
           host,
           signal,
-          // Running sums of fields cannot be faded afterwards: with recorders the energy must have gone as well.
-          settled: (step, residual) =>
-            (!plan.regions.length || !wanted || residual <= 1e-5) &&
-            !!settled?.due(step) &&
-            settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
+          settled: (step) => !!settled?.due(step) && settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
+          // Signals of the ports are faded afterwards, running sums of fields cannot be.
+          ...(settled && wanted && sampled ? { fading: { from: fadeSumsFrom, begin: (from, to) => simulation.fadeSums(from, to) } } : {}),
           each: (energies) => {
             observe?.(simulation);
             const now = host.now();
@@ -152,7 +156,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
         Object.assign(arrays, timeSignal(simulation, channels, dt));
         signals = signalArrays(plan, discrete, simulation, arrays);
       }
-      if (wanted && fields.take(simulation, excited)) recorded = fields.finish(arrays);
+      if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps')))
+        recorded = fields.finish(arrays);
     } finally {
       simulation.close();
     }
@@ -187,11 +192,9 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       excitations: runs.map((r) => r.excited),
       recordAt: scene.recordAt,
       farField: farField && figures ? { name: farField.name, step: recorded!.step, figures } : null,
-      fieldPlanes: recorded?.planes ?? [],
+      fieldPlanes: [],
+      ...recorded?.recorded,
       ...(recorded?.combined ? { combined: recorded.combined } : {}),
-      fluxes: recorded?.fluxes ?? [],
-      currents: recorded?.currents ?? [],
-      fieldLines: recorded?.fieldLines ?? [],
       signals,
       evidence: {
         steps: machine.steps,
