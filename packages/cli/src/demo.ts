@@ -12,7 +12,7 @@ import { applyChanges } from './load.ts';
 /** The mast line with lumped ports at the ends of its strip in place of the guided ones. */
 const lumped = (project: Project): Project => ({
   ...project,
-  ports: ['-l / 2', 'l / 2'].map((x, i): Port => ({ kind: 'path', name: ['left', 'right'][i], from: [x, '0 mm', '0 mm'], to: [x, '0 mm', 'h'], width: 'w', across: 'y', resistance: '50 ohm' })), // prettier-ignore
+  ports: ['-l / 2', 'l / 2'].map((x, i): Port => ({ kind: 'path', name: ['left', 'right'][i], from: [x, '0 mm', '0 mm'], to: [x, '0 mm', 'h'], width: 'w', across: 'y', resistance: '50 ohm', gap: 'out' })), // prettier-ignore
 });
 
 /** Runs that each demo project is shown with, oldest first: changes of givens, or of the project. */

@@ -3,6 +3,7 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { accuracies, type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions';
+import { knowsGaps } from '@jadebell/core/results';
 import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
 import type { Estimate } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
@@ -89,6 +90,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
   const touchstone = touchstoneOf(result, project.title);
   const files: [string, string | null][] = [
     [`${stem}.s${touchstone?.ports}p`, touchstone?.text ?? null],
+    [`${stem}-without-gaps.s${touchstone?.ports}p`, knowsGaps(result.meta) ? touchstoneOf(result, project.title, { gaps: 'out' })!.text : null],
     [`${stem}-s11.csv`, curvesCsv(result)],
     [`${stem}-pattern.csv`, patternCsv(result)],
     [`${stem}-result.json`, `${summaryJson(result)}\n`],

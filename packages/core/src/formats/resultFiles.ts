@@ -11,14 +11,24 @@ import {
   reflection,
   type ResultSet,
   sCurve,
+  withoutGaps,
 } from '../results/index.ts';
 import { writeCsv } from './csv.ts';
 import { writeTouchstone } from './touchstone.ts';
 
-/** Touchstone text, referred to an impedance (ohms) if one is given and it can be done: all channels where each was excited, else the reflection of the first excited one; null where none was. */
-export function touchstoneOf(result: ResultSet, title: string, reference?: Complex): { text: string; ports: number } | null {
+/**
+ * Touchstone text, referred to an impedance (ohms) if one is given and it can be done, and without the gaps of lumped ports where that is asked and they are known: all
+ * channels where each was excited, else the reflection of the first excited one; null where none was.
+ */
+export function touchstoneOf(
+  result: ResultSet,
+  title: string,
+  { reference, gaps = 'kept' }: { reference?: Complex; gaps?: 'kept' | 'out' } = {},
+): { text: string; ports: number } | null {
   if (!result.meta.excitations.length) return null;
-  const referred = reference ? referredTo(result.arrays.s, result.meta, reference) : null;
+  const bare = gaps === 'out' ? withoutGaps(result.arrays.s, result.arrays.frequency.data, result.meta) : null;
+  const solved = bare ?? result.arrays.s;
+  const referred = reference ? referredTo(solved, result.meta, reference) : null;
   const { ports, excitations, evidence, coreVersion, solver } = result.meta;
   const names = channelNames(ports);
   const frequency = result.arrays.frequency.data;
@@ -34,9 +44,10 @@ export function touchstoneOf(result: ResultSet, title: string, reference?: Compl
           `Power waves on ${reference!.re} ${reference!.im < 0 ? '-' : '+'} ${Math.abs(reference!.im)}j ohm; the line below has room for its real part only`,
         ]
       : []),
+    ...(bare ? ['Gaps of lumped ports taken out'] : []),
     `Jade Bell ${coreVersion}, ${solver}, residual energy ${evidence.residualEnergy.toExponential(2)}`,
   ];
-  const s = chosen.map((to) => chosen.map((_, from) => sCurve(referred ?? result.arrays.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
+  const s = chosen.map((to) => chosen.map((_, from) => sCurve(referred ?? solved, to, full ? excitations.indexOf(chosen[from]) : 0)));
   return { text: writeTouchstone(frequency, s, references, notes), ports: chosen.length };
 }
 

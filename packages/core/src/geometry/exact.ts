@@ -1,5 +1,6 @@
 import { inPlane, type Point2, type Point3 } from '../document/index.ts';
 import { type Affine, apply, applyLinear, compose } from '../numerics/affine.ts';
+import { type Fold, unfolded } from './fold.ts';
 import { type MeshShape, meshSpans } from './meshRows.ts';
 
 /**
@@ -16,12 +17,14 @@ export type Exact =
   | { form: 'moved'; matrix: Affine; inverse: Affine; of: Exact }
   | { form: 'join' | 'common'; parts: Exact[] }
   | { form: 'cut'; from: Exact; tools: Exact[] }
+  /** Asked only along the axes. */
+  | { form: 'folded'; fold: Fold; of: Exact }
   | MeshShape;
 
 /** Whether a tree holds a mesh, which cannot be moved without moving its points. */
 export const holdsMesh = (e: Exact): boolean =>
   e.form === 'mesh' ||
-  (e.form === 'moved' && holdsMesh(e.of)) ||
+  ((e.form === 'moved' || e.form === 'folded') && holdsMesh(e.of)) ||
   ((e.form === 'join' || e.form === 'common') && e.parts.some(holdsMesh)) ||
   (e.form === 'cut' && (holdsMesh(e.from) || e.tools.some(holdsMesh)));
 
@@ -151,11 +154,36 @@ export function spansAlong(e: Exact, p: Point3, d: Point3): Spans {
       for (let i = 0; i < e.tools.length && out.length; i++) out = without(out, spansAlong(e.tools[i], p, d));
       return out;
     }
+    case 'folded':
+      return foldedSpans(e, p, d);
     case 'mesh': {
       const axis = d.indexOf(1) as 0 | 1 | 2;
       return meshSpans(e, axis, p[(axis + 1) % 3], p[(axis + 2) % 3], p[axis]);
     }
   }
+}
+
+/** Of a folded solid: across the fold those of the unfolded place, along it what is before the cut, the stretch drawn out, and the image. */
+function foldedSpans({ fold, of }: Extract<Exact, { form: 'folded' }>, p: Point3, d: Point3): Spans {
+  const { axis, at, inward, length } = fold;
+  const here = [...p] as Point3;
+  if (d[axis] === 0) {
+    here[axis] = unfolded(fold, p[axis]);
+    return spansAlong(of, here, d);
+  }
+  here[axis] = 0;
+  const ahead: Point3 = [0, 0, 0];
+  ahead[axis] = 1;
+  const found = spansAlong(of, here, ahead);
+  const outer = both(found, inward > 0 ? [-Infinity, at] : [at, Infinity]);
+  const end = 2 * at + inward * length;
+  const image: Spans = [];
+  for (let i = outer.length - 2; i >= 0; i -= 2) image.push(end - outer[i + 1], end - outer[i]);
+  const open = found.some((x, i) => i % 2 === 0 && x < at && found[i + 1] > at);
+  const far = at + inward * length;
+  const all = either(either(outer, image), open ? [Math.min(at, far), Math.max(at, far)] : none);
+  const along = all.map((x) => (x - p[axis]) / d[axis]);
+  return d[axis] > 0 ? along : along.reverse();
 }
 
 /** Stretches of a line of the plane inside outlines, even-odd. */
@@ -234,6 +262,7 @@ export function exactCoordinates(e: Exact, out: [Set<number>, Set<number>, Set<n
     case 'cut':
       exactCoordinates(e.from, out, m);
       return e.tools.forEach((p) => exactCoordinates(p, out, m));
+    case 'folded':
     case 'mesh':
       return;
   }

@@ -79,6 +79,19 @@ export interface Evidence {
   passes?: { cells: number; change: number | null }[];
 }
 
+/** What the gap of a lumped port adds to the line at whose end it stands. */
+export interface PortGap {
+  /** Across the port: F, and F/Hz^2 of what goes with the square of frequency. */
+  capacitance: [number, number];
+  /** In series, between it and the line, likewise in H. */
+  inductance: [number, number];
+  /** Largest difference of S of the reference line from that of an ideal one, before and after both are taken out. */
+  before: number;
+  after: number;
+  /** Impedance of the line as the port sees it, likewise in ohms. */
+  impedance: [number, number];
+}
+
 export interface FieldPlaneInfo {
   name: string;
   normal: 0 | 1 | 2;
@@ -96,7 +109,7 @@ export interface ResultMeta {
   solver: string;
   coreVersion: string;
   /** Channels: lumped ports with their resistance, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one. */
-  ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; impedance?: number }[];
+  ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; impedance?: number; gap?: PortGap }[];
   /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */
   excitations: number[];
   /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */

@@ -2,6 +2,7 @@ import { type Place, type Point3, type Port, portChips, type Problem, problem } 
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import { type Body, inPlane, touches } from '../geometry/index.ts';
 import type { GuidePort } from './guides.ts';
+import { type PortLine, portLine } from './portLine.ts';
 import type { WavePort } from './waves.ts';
 
 /** A lumped port in space: a rectangle (or filament) with a voltage path along one axis. */
@@ -22,6 +23,8 @@ export interface ScenePort {
   halved?: [boolean, boolean, boolean];
   /** How many such ports the whole structure has, images counted in; absent: 1. */
   images?: number;
+  /** The line at whose end it stands, where its gap is to be taken out. */
+  line?: PortLine;
   /** A passive element in the port's place: it is no channel and has no source. */
   load?: SceneLoad;
 }
@@ -235,7 +238,24 @@ export function resolvePort(port: LumpedPort, order: number, scope: Scope, bodie
     port.kind === 'gap' || port.kind === 'element-gap'
       ? gapPort(port, order, values.resistance ?? 0, bodies, place)
       : pathPort(port, order, { resistance: 0, ...values }, bodies, place);
-  if (!('port' in placed) || port.kind === 'gap' || port.kind === 'path') return placed;
+  if (!('port' in placed)) return placed;
+  if (port.kind === 'gap' || port.kind === 'path') {
+    if (port.gap !== 'out') return placed;
+    const line = portLine(placed.port, bodies);
+    if (!line)
+      return {
+        problems: [
+          problem(
+            'error',
+            'port.no-line',
+            { ...place, chip: 'gap' },
+            `The gap of ${port.name} can only be taken out at the end of a line: there is not one direction across its voltage in which metal goes on from both of its ends.`,
+            'Move the port to the end of its line, or keep the gap.',
+          ),
+        ],
+      };
+    return { port: { ...placed.port, line } };
+  }
   const { r, l, c } = values;
   for (const [chip, value] of [['r', r], ['l', l], ['c', c]] as const) // prettier-ignore
     if (value < 0)

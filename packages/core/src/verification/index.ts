@@ -14,6 +14,7 @@ import { waveLeak } from './waveLeak.ts';
 import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
+import { portGaps } from './portGaps.ts';
 import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
 import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
@@ -57,4 +58,5 @@ export const cases: readonly Case[] = [
   microstripPorts,
   irisFilter,
   mediaSlabs,
+  portGaps,
 ];

@@ -66,14 +66,14 @@ interface FileKind {
   names: string[];
   type: string;
   /** Text and what stands after the run's number in the file's name; null where the result has none. */
-  write(r: ResultSet, title: string, reference?: Complex): { text: string; ending: string } | null;
+  write(r: ResultSet, title: string, how: { reference?: Complex; gaps?: 'kept' | 'out' }): { text: string; ending: string } | null;
 }
 const files: Record<string, FileKind> = {
   touchstone: {
     names: ['frequency', 's'],
     type: 'text/plain',
-    write(r, title, reference) {
-      const found = touchstoneOf(r, title, reference);
+    write(r, title, how) {
+      const found = touchstoneOf(r, title, how);
       return found && { text: found.text, ending: `.s${found.ports}p` };
     },
   },
@@ -221,13 +221,16 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     media: 'text/plain',
     schemas: {
       params: z.object({ id: z.uuid(), kind: z.enum(['touchstone', 'curves', 'pattern']) }),
-      query: z.object({ reference: z.string().max(60).optional() }),
+      query: z.object({ reference: z.string().max(60).optional(), gaps: z.enum(['kept', 'out']).optional() }),
     },
     async handle({ params, query, response }) {
       const run = await findRun(params.id);
       const { title } = JSON.parse(run.document) as Project;
       const file = files[params.kind];
-      const made = file.write(await loadResult(run, file.names), title, readReference(query.reference ?? '') ?? undefined);
+      const made = file.write(await loadResult(run, file.names), title, {
+        reference: readReference(query.reference ?? '') ?? undefined,
+        gaps: query.gaps,
+      });
       if (!made) throw notFound('result of that kind');
       response
         .attachment(`${fileStem(title)}-run${run.number}${made.ending}`)

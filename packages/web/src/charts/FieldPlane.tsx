@@ -110,7 +110,10 @@ export function FieldPlane({ u, v, field, axes, bodies, unit, symbol = 'E' }: Pr
     );
   };
   return (
-    <div ref={holder} style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden', paddingRight: scaleRoom }}>
+    <div
+      ref={holder}
+      style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden', paddingRight: scaleRoom }}
+    >
       <div style={{ position: 'relative', width: view.width, height: view.height }} onPointerMove={read} onPointerLeave={() => setProbe('')}>
         <canvas ref={canvas} width={view.width} height={view.height} role="img" aria-label="Field on a plane" />
         <svg width={view.width} height={view.height} style={{ position: 'absolute', inset: 0 }}>

@@ -15,7 +15,12 @@ interface Curve {
   values: number[];
   /** Number of its colour where one run has many curves. */
   tint?: number;
+  /** Seen from behind the gaps of the ports. */
+  bare?: boolean;
 }
+
+/** What a curve is called beside one that keeps the gaps. */
+const named = (c: RunCurves, bare: boolean, label: string): string => (bare && c.gaps === 'both' ? `${label} without gaps` : label);
 interface Plot {
   title: string;
   axis: string;
@@ -31,7 +36,11 @@ const touchstonePorts = (run: RunCurves['run']): number => (run.meta!.excitation
 /** The plots for the chosen terms of S. */
 function plotsFor(shown: readonly string[], several: boolean): Plot[] {
   const terms = (c: RunCurves, pick: (t: RunCurves['terms'][number]) => number[]): Curve[] =>
-    c.terms.flatMap((t) => (shown.includes(t.label) ? [{ label: t.label, values: pick(t), tint: shown.indexOf(t.label) + 1 }] : []));
+    c.terms.flatMap((t) =>
+      shown.includes(t.label)
+        ? [{ label: named(c, t.bare, t.label), values: pick(t), tint: shown.indexOf(t.label) + 1, bare: t.bare && c.gaps === 'both' }]
+        : [],
+    );
   const what = several ? 'S' : 'S11';
   return [
     {
@@ -53,12 +62,10 @@ function plotsFor(shown: readonly string[], several: boolean): Plot[] {
       axis: 'impedance (ohm)',
       file: 'impedance',
       curves: (c) =>
-        c.impedance
-          ? [
-              { label: 'resistance', values: c.impedance.resistance },
-              { label: 'reactance', dash: '5 3', values: c.impedance.reactance },
-            ]
-          : [],
+        c.impedances.flatMap((z) => [
+          { label: named(c, z.bare, 'resistance'), dash: z.bare && c.gaps === 'both' ? '1 3' : undefined, values: z.resistance },
+          { label: named(c, z.bare, 'reactance'), dash: z.bare && c.gaps === 'both' ? '8 3 1 3' : '5 3', values: z.reactance },
+        ]),
     },
   ];
 }
@@ -83,6 +90,7 @@ export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[
           color: style.color,
           dash:
             curve.dash ??
+            (curve.bare ? '1 3' : undefined) ??
             (curve.tint === undefined
               ? drawn.length > 1
                 ? undefined
@@ -113,7 +121,10 @@ export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[
               label: `Touchstone (.s${touchstonePorts(curves[0].run)}p)`,
               act: () =>
                 window.location.assign(
-                  `/api/runs/${curves[0].run.id}/files/touchstone${curves[0].reference ? `?reference=${encodeURIComponent(referenceText(curves[0].reference))}` : ''}`,
+                  `/api/runs/${curves[0].run.id}/files/touchstone?${new URLSearchParams({
+                    ...(curves[0].reference ? { reference: referenceText(curves[0].reference) } : {}),
+                    ...(curves[0].gaps === 'out' ? { gaps: 'out' } : {}),
+                  }).toString()}`,
                 ),
             },
           ]
@@ -130,7 +141,7 @@ export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[
       <Card
         key={plot.title}
         title={plot.title}
-        about={plot.file === 'impedance' ? undefined : reference}
+        about={[...(plot.file === 'impedance' ? [] : [reference]), ...(curves[0].gaps === 'out' ? ['gaps of ports taken out'] : [])].join(', ')}
         file={`${stem}-${plot.file}`}
         exports={exports}
       >

@@ -45,11 +45,24 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
           ] as [string, string],
         ]
       : []),
+    ...run.meta!.ports.flatMap(({ name, gap }): [string, string][] =>
+      gap
+        ? [
+            [
+              `gap of ${name}, by a reference line`,
+              `${formatSI(gap.capacitance[0], 'capacitance', 3)} across, ${formatSI(gap.inductance[0], 'inductance', 3)} in series; it sees ${gap.impedance[0].toPrecision(4)} ohm; S off by ${gap.before.toPrecision(2)} with, ${gap.after.toPrecision(2)} without`,
+            ],
+          ]
+        : [],
+    ),
     ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
     ['cells', `${e.cells.join(' × ')}`],
     ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
     ['pulse at the band’s edges', e.pulseAtEdges.map((d) => `${d.toFixed(1)} dB`).join(', ')],
-    ['time', `${duration(e.seconds)}, ${e.threads} ${e.threads === 1 ? 'thread' : 'threads'}, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${(e.bytes / 1e6).toFixed(0)} MB`],
+    [
+      'time',
+      `${duration(e.seconds)}, ${e.threads} ${e.threads === 1 ? 'thread' : 'threads'}, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${(e.bytes / 1e6).toFixed(0)} MB`,
+    ],
   ];
   return (
     <Card title="Evidence" about={`run ${run.number}`} file={`${stem}-evidence`}>

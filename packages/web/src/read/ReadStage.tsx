@@ -1,6 +1,6 @@
 import { formatSI } from '@jadebell/core/format';
 import type { Pattern } from '@jadebell/core/radiation';
-import { channelNames, readReference } from '@jadebell/core/s';
+import { channelNames, knowsGaps, readReference } from '@jadebell/core/s';
 import { MenuItem, Select } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -16,7 +16,7 @@ import { EvidenceCard } from './EvidenceCard.tsx';
 import { FieldCards } from './FieldCards.tsx';
 import { RecorderCards } from './RecorderCards.tsx';
 import { FiguresCard, PatternCards, ScatterCard } from './PatternCards.tsx';
-import { firstTerms, termsOf, useCurves } from './useCurves.ts';
+import { firstTerms, type Gaps, termsOf, useCurves } from './useCurves.ts';
 import { ReferenceField } from './ReferenceField.tsx';
 import { PortModesCard } from './PortModesCard.tsx';
 import { useRunBodies } from './useRunBodies.ts';
@@ -48,10 +48,11 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
   const [at, setAt] = useState<number | null>(null);
   const [picked, setPicked] = useState<string[] | null>(null);
   const [reference, setReference] = useState('');
+  const [gaps, setGaps] = useState<Gaps>('both');
   const solved = useRunDocument(run.id).data;
   const bodies = useRunBodies(run.id, solved);
   const shown = [run, ...runs.filter((r) => r.id !== run.id && others.includes(r.id))];
-  const { curves, error } = useCurves(shown, readReference(reference));
+  const { curves, error } = useCurves(shown, readReference(reference), gaps);
   const meta = run.meta!;
   const f = Math.min(at ?? Math.floor(meta.recordAt.length / 2), meta.recordAt.length - 1);
   const frequency = meta.recordAt[f];
@@ -145,6 +146,16 @@ function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): v
           </label>
         )}
         {meta.excitations.length > 0 && <ReferenceField run={run} value={reference} onChange={setReference} />}
+        {shown.some((r) => knowsGaps(r.meta!)) && (
+          <label title="What the gaps of lumped ports add to their lines, as a reference run found it.">
+            gaps
+            <select className="plain-select" aria-label="Gaps of ports" value={gaps} onChange={(e) => setGaps(e.target.value as Gaps)}>
+              <option value="kept">kept</option>
+              <option value="out">taken out</option>
+              <option value="both">both</option>
+            </select>
+          </label>
+        )}
         <span className="quiet">
           {meta.wave
             ? `lit by ${meta.wave.name}, 1 V/m`

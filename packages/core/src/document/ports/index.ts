@@ -4,6 +4,10 @@ import { axis, type Chip, expression, faceText, nameText, type SentencePart, vec
 const portBase = {
   name: nameText,
   resistance: expression.describe('Source resistance and reference impedance'),
+  gap: z
+    .enum(['kept', 'out'])
+    .optional()
+    .describe('out: what its gap adds to the line at whose end it stands is computed by a reference run, so that Read can take it out'),
   note: z.string().max(2000).optional(),
 };
 
@@ -91,6 +95,16 @@ export type Port = z.infer<typeof portSchema>;
 
 const resistance: Chip = { path: 'resistance', label: 'resistance', quantity: 'resistance', positive: true };
 
+const gapChoice: SentencePart = {
+  choice: 'gap',
+  label: 'its gap',
+  otherwise: 'kept',
+  options: [
+    { value: 'kept', label: 'gap kept' },
+    { value: 'out', label: 'gap also taken out' },
+  ],
+};
+
 const axes = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` }));
 
 const pathChips: Chip[] = [...vectorChips('from', 'from', 3), ...vectorChips('to', 'to', 3), { path: 'width', label: 'width', quantity: 'length' }];
@@ -150,11 +164,11 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
   gap: {
     chips: () => [resistance],
     sentence: () => [
-      'Lumped port', { name: true }, '·', ...gapParts, { chip: 'resistance' }], // prettier-ignore
+      'Lumped port', { name: true }, '·', ...gapParts, { chip: 'resistance' }, '·', gapChoice], // prettier-ignore
   },
   path: {
     chips: () => [...pathChips, resistance],
-    sentence: () => ['Lumped port', { name: true }, '·', ...pathParts, { chip: 'resistance' }],
+    sentence: () => ['Lumped port', { name: true }, '·', ...pathParts, { chip: 'resistance' }, '·', gapChoice],
   },
   'element-gap': {
     chips: () => elementChips,

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { emptyProject, packMesh, packOutlines, type Point2, signedArea, unpackMesh, unpackOutlines } from '../../document/index.ts';
 import { evaluateModel, type Kernel, loadGeometryKernel, modelOutlines, resolveOutlines } from '../../geometry/index.ts';
-import { stepBoxes } from '../../verification/stepBox.ts';
+import { stepSolids } from '../../verification/stepSolids.ts';
 import { writeDxf, writeGlb, writeStl } from '../index.ts';
 import { closeOutlines, ImportFault, importers, readFileFor, repairMesh } from './index.ts';
 
@@ -59,7 +59,7 @@ describe('meshes come back as they were written', () => {
   });
 
   test('STEP parts by name, in millimetres', async () => {
-    const { meshes, unit } = await readFileFor('x.step', bytes(stepBoxes([{ name: 'lid', min: [0, 0, 0], max: [10, 20, 3] }, { name: 'pin', min: [4, 4, 3], max: [6, 6, 9] }]))); // prettier-ignore
+    const { meshes, unit } = await readFileFor('x.step', bytes(stepSolids([{ name: 'lid', min: [0, 0, 0], max: [10, 20, 3] }, { name: 'pin', min: [4, 4, 3], max: [6, 6, 9] }]))); // prettier-ignore
     expect(unit).toBe('mm');
     expect(meshes.map((m) => [m.name, ...extent(m.mesh.positions).map((v) => Number(v.toFixed(6)))])).toEqual([['lid', 10, 20, 3], ['pin', 2, 2, 6]]); // prettier-ignore
     expect(repairMesh(meshes[0].mesh).closed).toBe(true);

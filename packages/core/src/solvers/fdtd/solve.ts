@@ -1,7 +1,7 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
-import type { ResultArray, ResultMeta, ResultSet } from '../../results/index.ts';
+import type { PortGap, ResultArray, ResultMeta, ResultSet } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
@@ -10,6 +10,7 @@ import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels
 import { type Discrete, discretise } from './discretise.ts';
 import { type Extrapolation, extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
+import { portGap } from './gapLine.ts';
 import { guideModes, type GuideModes } from './guides.ts';
 import { forecast, march, type March } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
@@ -45,10 +46,16 @@ interface Excitation extends March {
 
 /**
  * Solves a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
- * those of the first, or of the waves that the scene combines. `observe` sees the fields about once a period. Throws ProblemError if the grid shows a fault.
+ * those of the first, or of the waves that the scene combines. `observe` sees the fields about once a period; `given` is the scene's discrete model
+ * where it is known. Throws ProblemError if the grid shows a fault.
  */
-export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions, observe?: (s: Simulation) => void): Promise<ResultSet> {
-  const discrete = discretise(scene);
+export async function solveScene(
+  scene: Scene,
+  { host, onProgress, signal }: SolveOptions,
+  observe?: (s: Simulation) => void,
+  given?: Discrete,
+): Promise<ResultSet> {
+  const discrete = given ?? discretise(scene);
   if (discrete.problems.length) throw new ProblemError(discrete.problems);
   const { dt, grid } = discrete;
   const guides = await solveGuides(scene, discrete, host);
@@ -164,6 +171,9 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   }
 
   const seconds = host.now() - started;
+  const gaps = new Map<number, PortGap>();
+  for (const [p, port] of scene.ports.entries())
+    if (port.line && !signal?.aborted) gaps.set(p, await portGap(scene, port, grid, { host, signal }, solveScene));
   const s = scattering(channels, runs, band);
   arrays.frequency = { shape: [band.length], data: band };
   arrays.s = { shape: [band.length, channels.length, runs.length, 2], data: s };
@@ -180,7 +190,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       coreVersion,
       ports: channels.map((c) =>
         c.kind === 'lumped'
-          ? { name: c.name, resistance: c.resistance }
+          ? { name: c.name, resistance: c.resistance, ...(gaps.has(c.port) ? { gap: gaps.get(c.port)! } : {}) }
           : {
               name: c.name,
               resistance: 0,

@@ -1,0 +1,47 @@
+import { rightDivide } from '../numerics/complexSolve.ts';
+import type { ResultArray, ResultMeta } from './resultSet.ts';
+
+/** A gap's capacitance or inductance at a frequency in hertz. */
+export const atFrequency = ([constant, square]: readonly [number, number], frequency: number): number => constant + square * frequency ** 2;
+
+/** Whether a result can be told without the gaps of its ports: some gap is known, and all channels were excited in their order. */
+export const knowsGaps = ({ ports, excitations }: Pick<ResultMeta, 'ports' | 'excitations'>): boolean =>
+  ports.some((p) => p.gap) && excitations.length === ports.length && excitations.every((c, e) => c === e);
+
+/**
+ * S [n, channels, channels, 2] seen from behind the gaps of lumped ports, at the same references: V and I of each such port go through its
+ * capacitance across and its inductance in series. Null where a gap is unknown or S is singular.
+ */
+export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: Pick<ResultMeta, 'ports' | 'excitations'>): ResultArray | null {
+  const n = meta.ports.length;
+  if (!knowsGaps(meta) || s.shape[1] !== n || s.shape[2] !== n) return null;
+  const size = 2 * n * n;
+  const data = new Float64Array(s.data.length);
+  const a = new Float64Array(size);
+  const b = new Float64Array(size);
+  for (let f = 0; f < frequency.length; f++) {
+    const w = 2 * Math.PI * frequency[f];
+    meta.ports.forEach(({ gap, resistance }, i) => {
+      // In units of the reference: admittance across, reactance in series.
+      const [y, x] = gap
+        ? [w * atFrequency(gap.capacitance, frequency[f]) * resistance, (w * atFrequency(gap.inductance, frequency[f])) / resistance]
+        : [0, 0];
+      for (let j = 0; j < n; j++) {
+        const at = 2 * (i * n + j);
+        const [re, im] = [s.data[f * size + at], s.data[f * size + at + 1]];
+        const own = i === j ? 1 : 0;
+        const v = [own + re, im];
+        const current = [own - re + y * v[1], -im - y * v[0]];
+        const behind = [v[0] + x * current[1], v[1] - x * current[0]];
+        for (const k of [0, 1]) {
+          a[at + k] = (behind[k] + current[k]) / 2;
+          b[at + k] = (behind[k] - current[k]) / 2;
+        }
+      }
+    });
+    const out = rightDivide(b, a, n, n);
+    if (!out) return null;
+    data.set(out, f * size);
+  }
+  return { shape: s.shape.slice(), data };
+}

@@ -1,0 +1,137 @@
+import { type Place, type Problem, problem, ProblemError } from '../../document/index.ts';
+import { type Fold, foldedBodies, mirrorOf } from '../../geometry/index.ts';
+import { type Grid, nearestLine } from '../../grid/index.ts';
+import type { PortGap } from '../../results/index.ts';
+import { lineDepth, type Scene, type SceneGuide, type ScenePort } from '../../scene/index.ts';
+import { denseKernel, uniformPermittivity } from '../modes/index.ts';
+import type { SolveOptions } from '../solver.ts';
+import { type Discrete, discretise } from './discretise.ts';
+import { fitGap } from './gapFit.ts';
+import { guideModes, guidePlane, guideSection, type PortMode } from './guides.ts';
+import type { solveScene } from './solve.ts';
+
+/**
+ * Length of the straight stretch between both ports, in gaps and in widths of the port and in distances between walls, whichever is most: what does not
+ * propagate must have died out, between walls by exp(-pi) each distance.
+ */
+const stretch = { gaps: 12, widths: 6, walls: 1.6 };
+/** Cells of the stretch grow from those at the port by this. */
+const growth = 1.2;
+/** Frequencies of the fit. */
+const points = 21;
+
+type Solve = typeof solveScene;
+
+/** The reference: the port's own surroundings on their own grid, the line behind it drawn out, and the image of both at its end. */
+function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; grid: Grid; length: number; middle: number } {
+  const { axis, inward } = port.line!;
+  const x = grid.lines[axis];
+  const gap = port.max[port.axis] - port.min[port.axis];
+  const plane = (port.min[axis] + port.max[axis]) / 2;
+  // The cut lies within a cell, where no face is.
+  const at = [nearestLine(x, plane) + 3 * inward, nearestLine(x, plane + inward * lineDepth * gap)].reduce((p, q) => (inward * (q - p) > 0 ? q : p));
+  const step = Math.abs(x[at] - x[at - inward]);
+  const walls = [0, 1, 2].map((a) =>
+    a !== axis && scene.boundaries[2 * a] !== 'open' && scene.boundaries[2 * a + 1] !== 'open' ? scene.max[a] - scene.min[a] : 0,
+  );
+  const half = Math.max(stretch.gaps * gap, stretch.widths * (port.max[port.across] - port.min[port.across]), stretch.walls * Math.max(...walls)) / 2;
+  const inside = x.slice(grid.pml[2 * axis], x.length - grid.pml[2 * axis + 1]);
+  const largest = inside.reduce((m, v, i) => (i ? Math.max(m, v - inside[i - 1]) : m), step);
+  const depths = [0];
+  for (let size = step; depths[depths.length - 1] < half; size = Math.min(largest, size * growth)) depths.push(depths[depths.length - 1] + size);
+  const cut = x[at] - (inward * step) / 2;
+  const middle = x[at] + inward * depths[depths.length - 1];
+  const fold: Fold = { axis, at: cut, inward, length: 2 * Math.abs(middle - cut) };
+  const outer = Array.from(x).filter((v) => inward * (v - x[at]) < -1e-9 * step);
+  const before = [...outer, ...depths.map((d) => x[at] + inward * d)];
+  const all = [...before, ...before.map((v) => mirrorOf(fold, v)).filter((v) => inward * (v - middle) > 1e-9 * step)].sort((p, q) => p - q);
+  const side = 2 * axis + (inward > 0 ? 0 : 1);
+  const twice = <T>(list: readonly T[]): T[] => list.map((v, s) => (s >> 1 === axis ? list[side] : v));
+  const lines = grid.lines.map((l, a) => (a === axis ? Float64Array.from(all) : l)) as Grid['lines'];
+  const beyond = (p: readonly number[]): number[] => p.map((v, a) => (a === axis ? mirrorOf(fold, v) : v));
+  const [end, far] = [inward > 0 ? scene.min : scene.max, inward > 0 ? scene.max : scene.min].map((p) => [...p]);
+  far[axis] = mirrorOf(fold, end[axis]);
+  const [min, max] = (inward > 0 ? [end, far] : [far, end]) as [Scene['min'], Scene['max']];
+  const image: ScenePort = { ...port, name: `${port.name}'`, order: port.order + 1, line: undefined };
+  [image.min, image.max] = [beyond(port.min), beyond(port.max)] as [Scene['min'], Scene['max']];
+  return {
+    length: Math.abs(mirrorOf(fold, plane) - plane),
+    middle,
+    grid: {
+      ...grid,
+      lines,
+      pml: twice(grid.pml),
+      unsnapped: grid.unsnapped.map((l, a) => (a === axis ? [...l, ...l.map((v) => mirrorOf(fold, v))] : l)) as Grid['unsnapped'],
+    },
+    scene: {
+      ...scene,
+      bodies: foldedBodies(scene.bodies, fold),
+      ports: [{ ...port, line: undefined }, image],
+      guides: [],
+      wave: null,
+      excite: [port.name],
+      combine: undefined,
+      recorders: [],
+      recordAt: [],
+      boundaries: twice(scene.boundaries),
+      min,
+      max,
+      band: { ...scene.band, points },
+    },
+  };
+}
+
+/** The line's mode of the section half way between both ports. */
+async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number, host: SolveOptions['host']): Promise<PortMode> {
+  const { axis } = port.line!;
+  const place: Place = { part: 'ports', name: port.name };
+  const mirrors = scene.mirrors?.filter((m) => m) ?? [];
+  const on = (p: readonly number[]): SceneGuide['min'] => p.map((v, a) => (a === axis ? middle : v)) as SceneGuide['min'];
+  const guide: SceneGuide = {
+    name: port.name,
+    order: 0,
+    normal: axis,
+    into: 1,
+    min: on(scene.min),
+    max: on(scene.max),
+    modes: 1,
+    shift: 0,
+    images: 2 ** mirrors.length,
+    wholeImpedance: mirrors.reduce((z, m) => z * (m!.wall === 'electric' ? 2 : 0.5), 1),
+    magnetic: scene.boundaries.map((b, s) => b === 'magnetic' && s >> 1 !== axis),
+  };
+  const plane = guidePlane(guide, d.grid, scene.boundaries);
+  guide.mixed = uniformPermittivity(guideSection(d, plane)) === null;
+  const result = guideModes(d, guide, plane, scene.band, await denseKernel(host.module), { part: 'ports', noun: 'line of the port' });
+  if (!('found' in result)) throw new ProblemError(result.problems);
+  const [mode] = result.found.modes;
+  if (mode.impedance === null) throw new ProblemError([notTwo(place)]);
+  return mode;
+}
+
+const notTwo = (place: Place): Problem =>
+  problem(
+    'error',
+    'port.line-conductors',
+    { ...place, chip: 'gap' },
+    'The line at whose end the port stands has not just two conductors (walls and the region’s rim count as one), so its impedance has no one meaning.',
+    'Keep the port’s gap, or let ground and walls be one.',
+  );
+
+/**
+ * What a lumped port's gap adds to the line at whose end it stands: a capacitance across the port and an inductance in series, from a reference run
+ * of that line with the same port at both ends, on the same grid, against the line's own mode (after the numerical calibration of
+ * ports by Zhu and Wu, IEEE Trans. MTT 47, 1589 (1999), with a line between two ports in place of their open and short).
+ */
+export async function portGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: Solve): Promise<PortGap> {
+  const aux = reference(scene, port, grid);
+  const d = discretise(aux.scene, aux.grid);
+  if (d.problems.length) throw new ProblemError(d.problems);
+  const mode = await modeOf(d, aux.scene, port, aux.middle, options.host);
+  const { arrays } = await solve(aux.scene, { ...options, onProgress: undefined }, undefined, d);
+  return fitGap(arrays.frequency.data, arrays.s.data, port.resistance, {
+    length: aux.length,
+    impedance: mode.impedance!,
+    beta: (f) => mode.at(f).beta[0],
+  });
+}
