@@ -128,7 +128,7 @@ describe('faces cut by metal', () => {
 describe('cells that curved dielectrics share', () => {
   test('a slanted face has the harmonic mean across it and the arithmetic one along it', () => {
     const scene = sceneWith(glass);
-    const subpixel = new Subpixel(scene, grid, collectMedia(scene));
+    const subpixel = new Subpixel(scene, grid, [collectMedia(scene)]);
     let seen = 0;
     for (let k = 0; k < cells; k++) {
       subpixel.plane(k);

@@ -121,7 +121,7 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const media = collectMedia(scene);
   const cuts = cut ? new CutCells(scene, grid, media) : null;
   const { rows, subpixel } = componentRows(scene, grid, cuts);
-  const spectral = SpectralRows.of(scene, grid, cuts, dt);
+  const spectral = SpectralRows.of(scene, grid, dt);
   const branches = new BranchBuilder(grid, dt, media.metals, cuts);
   const sheetRows = new Map<string, Uint16Array>();
   const dictionary = new Dictionary(2 * sx);
@@ -165,7 +165,7 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
           continue;
         }
         const edges = rows[c].at(c, j, k);
-        const kinds = edges.mixed ? (spectral?.at(c, j, k) ?? null) : null;
+        const kinds = spectral?.at(edges, j, k) ?? null;
         const loads = portRows.get(key(c, j, k));
         const here = special.get(key(c, j, k));
         if (!edges.mixed && !loads && !here) {

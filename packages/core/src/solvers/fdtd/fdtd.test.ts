@@ -34,7 +34,7 @@ describe('media on edges', () => {
     const s = scene(5, 4, 6.3, axis);
     const grid = uniformGrid(s.min, s.max, [10, 10, 10], 0);
     grid.unsnapped[axis] = [6.3];
-    const rows = new EdgeRows(s, grid, collectMedia(s));
+    const rows = new EdgeRows(s, grid, [collectMedia(s)]);
     const value = (c: 0 | 1 | 2, index: number): number => {
       const at = [5, 5, 5];
       at[axis] = index;
@@ -57,7 +57,7 @@ describe('media on edges', () => {
 
   test('loss goes along with the permittivity', () => {
     const s = scene(5, 4, 8, 2, 0.02);
-    const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 0), collectMedia(s));
+    const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 0), [collectMedia(s)]);
     // The causal model is level to 1 %.
     expect(rows.at(0, 5, 6).loss[5] / 0.1).toBeCloseTo(1, 2);
     expect(rows.at(0, 5, 4).loss[5] / rows.at(0, 5, 6).loss[5]).toBeCloseTo(0.5, 6);
@@ -74,7 +74,7 @@ describe('media on edges', () => {
       ports: [],
       band,
     });
-    const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 4), collectMedia(s));
+    const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 4), [collectMedia(s)]);
     const inHole = rows.at(0, 9, 6);
     expect([inHole.metal[8], inHole.re[8]]).toEqual([0, expect.closeTo(2, 6)]);
     expect(inHole.metal[5]).toBe(1);
@@ -93,7 +93,7 @@ describe('media on edges', () => {
       ports: [],
       band,
     });
-    const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 0), collectMedia(s));
+    const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 0), [collectMedia(s)]);
     const marked = (c: 0 | 1 | 2, j: number, k: number): string => {
       const row = rows.at(c, j, k);
       return row.mixed ? [...row.metal].join('') : '';

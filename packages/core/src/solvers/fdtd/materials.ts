@@ -78,7 +78,10 @@ function fitted(scene: Scene, axis: 0 | 1 | 2): (Dielectric | null)[] {
 /** Whether the time stepping sees the scene's bodies differently along the axes. */
 export const anisotropic = (scene: Scene): boolean => scene.bodies.some((b) => b.material.permittivityAlong && !b.material.dispersion);
 
-/** Collects the distinct media, their permittivities at a frequency in hertz as an axis sees them; absent: the band's centre. */
+/**
+ * Collects the distinct media, their permittivities at a frequency in hertz as an axis sees them; absent: the band's centre. Their numbers are the same at all
+ * frequencies.
+ */
 export function collectMedia(
   scene: Scene,
   frequency = (scene.band.from + scene.band.to) / 2,
@@ -88,12 +91,12 @@ export function collectMedia(
   const loss = [0];
   const conductor = [0];
   const metals: (MetalClass | null)[] = [null];
-  const known = new Map<string, number>([['1 0 0', 0]]);
+  const known = new Map<PoleModel | string, number>([['e 1', 0]]);
   const ofBody = scene.bodies.map((body, n) => {
     const d = of[n];
     const metal = d ? 0 : 1 + metalClass(body, scene.band, metals);
     const e = !d ? { re: 1, loss: 0 } : d.model ? modelAt(d.model, 2 * Math.PI * frequency) : { re: d.level, loss: 0 };
-    const key = `${e.re} ${e.loss} ${metal}`;
+    const key = d ? (d.model ?? `e ${d.level}`) : `metal ${metal}`;
     const old = known.get(key);
     if (old !== undefined) return old;
     known.set(key, re.length);

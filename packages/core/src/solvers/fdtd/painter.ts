@@ -42,6 +42,19 @@ export class Painter {
     return this.solids.some(({ body }) => body.min[1] <= b && body.max[1] >= a && body.min[2] <= d && body.max[2] >= c);
   }
 
+  /** What tells the row through (y, z): each body's medium and the indices at which it begins and ends among sorted `xs`. */
+  cuts(y: number, z: number, xs: Float64Array): string {
+    const cy = this.clamp(1, y);
+    const cz = this.clamp(2, z);
+    let out = '';
+    for (const { body, medium } of this.solids) {
+      if (cy < body.min[1] || cy > body.max[1] || cz < body.min[2] || cz > body.max[2]) continue;
+      const spans = rowSpans(body.shape, cy, cz);
+      for (let s = 0; s < spans.length; s += 2) out += `${medium} ${after(xs, spans[s])} ${after(xs, spans[s + 1])} `;
+    }
+    return out;
+  }
+
   /** Media at the sorted coordinates `xs` of the row through (y, z). `xs` must be clamped already. */
   paint(y: number, z: number, xs: Float64Array, out: Uint16Array): void {
     out.fill(0, 0, xs.length);

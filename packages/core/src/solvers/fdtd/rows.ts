@@ -7,12 +7,20 @@ import type { Subpixel } from './subpixel.ts';
 import type { Media } from './materials.ts';
 import { cutPieces, Painter, type Pieces } from './painter.ts';
 
+/** Averages of a row for each set of media, kept for other rows that are cut alike. */
+interface Kept {
+  re: Float64Array[];
+  loss: Float64Array[];
+}
+
 /** Relative permittivity, loss part and metal mark of the electric edges of one row; valid until the next call. */
 export interface EdgeRow {
   /** False: the whole row is vacuum and the arrays hold nothing of use. */
   mixed: boolean;
   re: Float64Array;
   loss: Float64Array;
+  /** The same for each set of media, the first being re and loss. */
+  views: readonly { re: Float64Array; loss: Float64Array }[];
   /** 0: no metal, 1: perfect, otherwise 1 + class of metal. */
   metal: Uint16Array;
   /** Free part of each edge where curved metal cuts some of the row; null where it cuts none. */
@@ -24,32 +32,37 @@ export interface EdgeRow {
 /**
  * Averages the media onto the electric edges, row by row along x. Along an edge the average is harmonic, across it
  * arithmetic: exact for layers along the grid, also layers thinner than a cell (A. Farjadpour et al., Opt. Lett. 31, 2972,
- * 2006, for the diagonal case). An edge in or on a conductor is metal. Sheets lie on grid planes.
+ * 2006, for the diagonal case). An edge in or on a conductor is metal. Sheets lie on grid planes. The media may be given several times, as they
+ * are at several frequencies: where they stand is looked up once, and averages are shared by rows that the bodies cut alike.
  */
 export class EdgeRows {
   private readonly painter: Painter;
   private readonly pieces: Pieces[];
   private readonly xs: Float64Array;
   private readonly media16: Uint16Array;
-  private readonly sumRe: Float64Array;
-  private readonly sumIm: Float64Array;
-  private readonly sumW: Float64Array;
-  private readonly invRe: Float64Array;
-  private readonly invIm: Float64Array;
+  /** Of each set of media: sums over a slice, and the running inverse mean along the edge. */
+  private readonly sums: { re: Float64Array; loss: Float64Array; inverseRe: Float64Array; inverseLoss: Float64Array }[];
+  private readonly weight: Float64Array;
   private readonly length: Float64Array;
   private readonly sheets: Map<string, Uint16Array>;
   private readonly probeX: Float64Array[];
   private readonly row: EdgeRow;
   private readonly nx: number;
   private readonly parts: Float64Array;
+  private readonly media: Media;
+  private readonly kept = new Map<string, Kept>();
+  private readonly mostKept: number;
+  private at0 = '';
 
   constructor(
     scene: Scene,
     private readonly grid: Grid,
-    private readonly media: Media,
+    private readonly views: readonly Media[],
     private readonly cuts: CutCells | null = null,
     private readonly subpixel: Subpixel | null = null,
   ) {
+    const [media] = views;
+    this.media = media;
     this.painter = new Painter(scene, media);
     this.pieces = ([0, 1, 2] as const).map((a) => {
       const round = scene.bodies.filter((b) => b.curved).map((b): [number, number] => [b.min[a], b.max[a]]);
@@ -59,16 +72,21 @@ export class EdgeRows {
     this.nx = lines.length - 1;
     this.xs = this.pieces[0].centre.map((x) => this.painter.clamp(0, x));
     this.media16 = new Uint16Array(Math.max(this.xs.length, 2 * lines.length));
-    this.sumRe = new Float64Array(this.xs.length);
-    this.sumIm = new Float64Array(this.xs.length);
-    this.sumW = new Float64Array(this.xs.length);
-    this.invRe = new Float64Array(lines.length);
-    this.invIm = new Float64Array(lines.length);
-    this.length = new Float64Array(lines.length);
+    const floats = (n: number): Float64Array => new Float64Array(n);
+    this.sums = views.map(() => ({
+      re: floats(this.xs.length),
+      loss: floats(this.xs.length),
+      inverseRe: floats(lines.length),
+      inverseLoss: floats(lines.length),
+    }));
+    this.weight = floats(this.xs.length);
+    this.length = floats(lines.length);
+    this.mostKept = 6 * grid.lines[1].length;
+    const made = views.map(() => ({ re: floats(lines.length), loss: floats(lines.length) }));
     this.row = {
       mixed: false,
-      re: new Float64Array(lines.length),
-      loss: new Float64Array(lines.length),
+      ...made[0],
+      views: made,
       metal: new Uint16Array(lines.length),
       free: null,
       sheet: new Uint16Array(lines.length),
@@ -89,7 +107,10 @@ export class EdgeRows {
   /** Edge row of component `c` (0, 1, 2: Ex, Ey, Ez) at row j of plane k. */
   at(c: 0 | 1 | 2, j: number, k: number): EdgeRow {
     const [, ly, lz] = this.grid.lines;
-    const sheet = this.sheets.get(`${c} ${j} ${k}`);
+    const name = `${c} ${j} ${k}`;
+    if (name === this.at0) return this.row;
+    this.at0 = name;
+    const sheet = this.sheets.get(name);
     const at = (l: Float64Array, i: number): number => l[Math.min(Math.max(i, 0), l.length - 1)];
     const near = this.painter.near(at(ly, j - 1), at(ly, j + 1), at(lz, k - 1), at(lz, k + 1));
     this.row.mixed = near || sheet !== undefined;
@@ -103,8 +124,10 @@ export class EdgeRows {
       this.markMetal(c, j, k);
       this.cut(c, j, k);
     } else {
-      this.row.re.fill(1);
-      this.row.loss.fill(0);
+      for (const v of this.row.views) {
+        v.re.fill(1);
+        v.loss.fill(0);
+      }
     }
     if (sheet)
       for (let i = 0; i <= this.nx; i++) {
@@ -124,91 +147,117 @@ export class EdgeRows {
   }
 
   private average(c: 0 | 1 | 2, j: number, k: number): void {
-    const [px, py, pz] = this.pieces;
-    const { re: er, loss: el, conductor } = this.media;
+    const [, py, pz] = this.pieces;
     const [y0, y1] = this.range(1, j, c === 1);
     const [z0, z1] = this.range(2, k, c === 2);
-    const { sumRe, sumIm, sumW, invRe, invIm, media16 } = this;
+    // What the averages depend on: where the bodies cut the rows of samples, and along an axis on which they cut these differently what each row counts.
+    const cuts: string[][] = [];
+    for (let y = y0; y < y1; y++) {
+      const across: string[] = [];
+      for (let z = z0; z < z1; z++) across.push(this.painter.cuts(py.centre[y], pz.centre[z], this.xs));
+      cuts.push(across);
+    }
+    const alikeY = cuts.every((across) => across.every((s, z) => s === cuts[0][z]));
+    const alikeZ = cuts.every((across) => across.every((s) => s === across[0]));
+    const name = [
+      c,
+      alikeY ? '' : py.width.subarray(y0, y1),
+      alikeZ ? '' : pz.width.subarray(z0, z1),
+      ...(alikeY ? cuts.slice(0, 1) : cuts).map((across) => (alikeZ ? across[0] : across.join(','))),
+    ].join(';');
+    let kept = this.kept.get(name);
+    if (!kept) {
+      this.averageAnew(c, y0, y1, z0, z1);
+      kept = { re: this.row.views.map((v) => v.re.slice()), loss: this.row.views.map((v) => v.loss.slice()) };
+      this.kept.set(name, kept);
+      // The oldest goes: rows are alike where they are near.
+      if (this.kept.size > this.mostKept) this.kept.delete(this.kept.keys().next().value!);
+      return;
+    }
+    this.row.views.forEach((v, n) => {
+      v.re.set(kept.re[n]);
+      v.loss.set(kept.loss[n]);
+    });
+  }
+
+  private averageAnew(c: 0 | 1 | 2, y0: number, y1: number, z0: number, z1: number): void {
+    const [px, py, pz] = this.pieces;
+    const { conductor } = this.media;
+    const { sums, weight, media16, nx } = this;
     const clear = (): void => {
-      sumRe.fill(0);
-      sumIm.fill(0);
-      sumW.fill(0);
+      weight.fill(0);
+      for (const s of sums) {
+        s.re.fill(0);
+        s.loss.fill(0);
+      }
     };
     const addRow = (y: number, z: number, w: number): void => {
       this.painter.paint(py.centre[y], pz.centre[z], this.xs, media16);
-      for (let p = 0; p < this.xs.length; p++) {
-        const m = media16[p];
-        if (conductor[m]) continue;
-        sumRe[p] += w * er[m];
-        sumIm[p] += w * el[m];
-        sumW[p] += w;
+      for (let p = 0; p < weight.length; p++) if (!conductor[media16[p]]) weight[p] += w;
+      for (let n = 0; n < sums.length; n++) {
+        const { re, loss } = sums[n];
+        const { re: er, loss: el } = this.views[n];
+        for (let p = 0; p < weight.length; p++) {
+          const m = media16[p];
+          if (conductor[m]) continue;
+          re[p] += w * er[m];
+          loss[p] += w * el[m];
+        }
       }
     };
+    this.length.fill(0);
+    for (const s of sums) {
+      s.inverseRe.fill(0);
+      s.inverseLoss.fill(0);
+    }
+    // What lies in metal does not count: the edge's free part alone has a field.
     if (c === 0) {
       clear();
       for (let y = y0; y < y1; y++) for (let z = z0; z < z1; z++) addRow(y, z, py.width[y] * pz.width[z]);
-      for (let i = 0; i < this.nx; i++) this.harmonic(i, px.start[2 * i], px.start[2 * i + 2]);
-      return;
-    }
-    // Ey, Ez: for each slice along the edge, average over the dual face; then the harmonic mean of the slices.
-    invRe.fill(0);
-    invIm.fill(0);
-    this.length.fill(0);
-    const [s0, s1, ps] = c === 1 ? ([y0, y1, py] as const) : ([z0, z1, pz] as const);
-    const [t0, t1, pt] = c === 1 ? ([z0, z1, pz] as const) : ([y0, y1, py] as const);
-    for (let s = s0; s < s1; s++) {
-      clear();
-      for (let t = t0; t < t1; t++) addRow(c === 1 ? s : t, c === 1 ? t : s, pt.width[t]);
-      for (let i = 0; i <= this.nx; i++) {
-        const a = px.start[Math.max(0, 2 * i - 1)];
-        const b = px.start[Math.min(2 * this.nx, 2 * i + 1)];
-        let re = 0;
-        let im = 0;
-        let w = 0;
-        for (let p = a; p < b; p++) {
-          re += px.width[p] * sumRe[p];
-          im += px.width[p] * sumIm[p];
-          w += px.width[p] * sumW[p];
+      for (let i = 0; i < nx; i++)
+        for (let p = px.start[2 * i]; p < px.start[2 * i + 2]; p++) {
+          if (!(weight[p] > 0)) continue;
+          this.length[i] += px.width[p];
+          for (const s of sums) addInverse(s, i, s.re[p] / weight[p], s.loss[p] / weight[p], px.width[p]);
         }
-        // What lies in metal does not count: the edge's free part alone has a field.
-        if (w > 0) this.addInverse(i, re / w, im / w, ps.width[s]);
+    } else {
+      // Ey, Ez: for each slice along the edge, average over the dual face; then the harmonic mean of the slices.
+      const [s0, s1, ps] = c === 1 ? ([y0, y1, py] as const) : ([z0, z1, pz] as const);
+      const [t0, t1, pt] = c === 1 ? ([z0, z1, pz] as const) : ([y0, y1, py] as const);
+      for (let s = s0; s < s1; s++) {
+        clear();
+        for (let t = t0; t < t1; t++) addRow(c === 1 ? s : t, c === 1 ? t : s, pt.width[t]);
+        for (let i = 0; i <= nx; i++) {
+          const a = px.start[Math.max(0, 2 * i - 1)];
+          const b = px.start[Math.min(2 * nx, 2 * i + 1)];
+          let w = 0;
+          for (let p = a; p < b; p++) w += px.width[p] * weight[p];
+          if (!(w > 0)) continue;
+          this.length[i] += ps.width[s];
+          for (const one of sums) {
+            let [re, loss] = [0, 0];
+            for (let p = a; p < b; p++) {
+              re += px.width[p] * one.re[p];
+              loss += px.width[p] * one.loss[p];
+            }
+            addInverse(one, i, re / w, loss / w, ps.width[s]);
+          }
+        }
       }
     }
-    for (let i = 0; i <= this.nx; i++) this.finish(i);
+    sums.forEach((s, n) => this.finish(s, this.row.views[n]));
   }
 
-  private harmonic(i: number, p0: number, p1: number): void {
-    this.invRe[i] = 0;
-    this.invIm[i] = 0;
-    this.length[i] = 0;
-    const { width } = this.pieces[0];
-    for (let p = p0; p < p1; p++) {
-      const w = this.sumW[p];
-      if (w > 0) this.addInverse(i, this.sumRe[p] / w, this.sumIm[p] / w, width[p]);
+  /** The inverse means as permittivities; vacuum where an edge has no free part. */
+  private finish(s: { inverseRe: Float64Array; inverseLoss: Float64Array }, out: { re: Float64Array; loss: Float64Array }): void {
+    for (let i = 0; i <= this.nx; i++) {
+      const length = this.length[i];
+      const re = s.inverseRe[i] / length;
+      const loss = s.inverseLoss[i] / length;
+      const d = re * re + loss * loss;
+      out.re[i] = length === 0 ? 1 : re / d;
+      out.loss[i] = length === 0 ? 0 : loss / d;
     }
-    this.finish(i);
-  }
-
-  /** Adds w / (re - j im) to the running inverse. */
-  private addInverse(i: number, re: number, im: number, w: number): void {
-    const d = re * re + im * im;
-    this.invRe[i] += (w * re) / d;
-    this.invIm[i] += (w * im) / d;
-    this.length[i] += w;
-  }
-
-  private finish(i: number): void {
-    const length = this.length[i];
-    if (length === 0) {
-      this.row.re[i] = 1;
-      this.row.loss[i] = 0;
-      return;
-    }
-    const re = this.invRe[i] / length;
-    const im = this.invIm[i] / length;
-    const d = re * re + im * im;
-    this.row.re[i] = re / d;
-    this.row.loss[i] = im / d;
   }
 
   /** Where curved dielectrics are near, their tensor averages take the place of the averages along the grid. */
@@ -217,8 +266,11 @@ export class EdgeRows {
     const range = subpixel?.range(c, j, k);
     if (!subpixel || !range) return;
     for (let i = range[0]; i < range[1]; i++) {
-      const e = subpixel.edge(c, i, j, k);
-      if (e) [row.re[i], row.loss[i]] = e;
+      if (!subpixel.blends(c, i, j, k)) continue;
+      for (let n = 0; n < row.views.length; n++) {
+        const e = subpixel.edge(c, i, j, k, n);
+        if (e) [row.views[n].re[i], row.views[n].loss[i]] = e;
+      }
     }
   }
 
@@ -255,6 +307,13 @@ export class EdgeRows {
         }
       }
   }
+}
+
+/** Adds w / (re - j loss) to the running inverse. */
+function addInverse(s: { inverseRe: Float64Array; inverseLoss: Float64Array }, i: number, re: number, loss: number, w: number): void {
+  const d = re * re + loss * loss;
+  s.inverseRe[i] += (w * re) / d;
+  s.inverseLoss[i] += (w * loss) / d;
 }
 
 /** Metal marks of sheets: for each edge row that a sheet touches, a mark per x index. Keys are 'component j k'. */

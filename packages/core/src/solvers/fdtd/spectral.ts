@@ -17,23 +17,22 @@ function lookAt(scene: Scene): number[] {
   return Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1));
 }
 
-/** The edges of a scene as an axis sees them at one frequency. */
-const rowsAt = (
-  scene: Scene,
-  grid: Grid,
-  cuts: CutCells | null,
-  axis: 0 | 1 | 2,
-  frequency?: number,
-): { rows: EdgeRows; subpixel: Subpixel | null } => {
-  const media = collectMedia(scene, frequency, dielectricsOf(scene, axis));
-  const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, media) : null;
-  return { rows: new EdgeRows(scene, grid, media, cuts, subpixel), subpixel };
-};
+/** Whether some medium of the scene has loss or dispersion. */
+const remembers = (scene: Scene): boolean => axes.some((a) => dielectricsOf(scene, a).some((d) => d?.model));
 
-/** Edge rows of each component at the band's centre: three where some medium differs along the axes, otherwise the same one. */
+/**
+ * Edge rows of each component: three where some medium differs along the axes, otherwise the same one. Their first view is at the band's centre;
+ * where media have memory the others are at the frequencies of `lookAt`.
+ */
 export function componentRows(scene: Scene, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
-  const first = rowsAt(scene, grid, cuts, 0);
-  const others = anisotropic(scene) ? [1, 2].map((a) => rowsAt(scene, grid, cuts, a as 1 | 2).rows) : [first.rows, first.rows];
+  const frequencies = [undefined, ...(remembers(scene) ? lookAt(scene) : [])];
+  const rowsAlong = (axis: 0 | 1 | 2): { rows: EdgeRows; subpixel: Subpixel | null } => {
+    const views = frequencies.map((f) => collectMedia(scene, f, dielectricsOf(scene, axis)));
+    const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, views) : null;
+    return { rows: new EdgeRows(scene, grid, views, cuts, subpixel), subpixel };
+  };
+  const first = rowsAlong(0);
+  const others = anisotropic(scene) ? ([1, 2] as const).map((a) => rowsAlong(a).rows) : [first.rows, first.rows];
   return { rows: [first.rows, ...others], subpixel: first.subpixel };
 }
 
@@ -43,32 +42,31 @@ export function componentRows(scene: Scene, grid: Grid, cuts: CutCells | null): 
  */
 export class SpectralRows {
   readonly classes: MediumClasses;
-  /** [frequency][component]. */
-  private readonly views: EdgeRows[][];
   private readonly boxes: { min: readonly number[]; max: readonly number[] }[];
   private readonly kinds: Uint16Array;
   private readonly values: Float64Array;
   private readonly last: Float64Array;
 
   /** Null where no medium of the scene has loss or dispersion. */
-  static of(scene: Scene, grid: Grid, cuts: CutCells | null, dt: number): SpectralRows | null {
-    const media = axes.map((a) => dielectricsOf(scene, a));
-    return media[0].some((d) => d?.model) ? new SpectralRows(scene, grid, cuts, dt, media) : null;
+  static of(scene: Scene, grid: Grid, dt: number): SpectralRows | null {
+    return remembers(scene)
+      ? new SpectralRows(
+          scene,
+          grid,
+          dt,
+          axes.map((a) => dielectricsOf(scene, a)),
+        )
+      : null;
   }
 
   private constructor(
     scene: Scene,
     private readonly grid: Grid,
-    cuts: CutCells | null,
     dt: number,
     media: ReturnType<typeof dielectricsOf>[],
   ) {
     const frequencies = lookAt(scene);
     const differ = anisotropic(scene);
-    this.views = frequencies.map((f) => {
-      const first = rowsAt(scene, grid, cuts, 0, f).rows;
-      return differ ? [first, rowsAt(scene, grid, cuts, 1, f).rows, rowsAt(scene, grid, cuts, 2, f).rows] : [first, first, first];
-    });
     const models = new Set((differ ? media : [media[0]]).flatMap((list) => list.flatMap((d) => (d?.model ? [d.model] : []))));
     const probe = (model: PoleModel): Float64Array =>
       Float64Array.from(
@@ -84,15 +82,14 @@ export class SpectralRows {
     this.last = new Float64Array(2 * frequencies.length);
   }
 
-  /** Class of each edge of a row, from 1, 0 for none; valid until the next call. Null where no medium with memory is near. */
-  at(c: 0 | 1 | 2, j: number, k: number): Uint16Array | null {
+  /** Class of each edge of a row that `componentRows` gave, from 1, 0 for none; valid until the next call. Null where no medium with memory is near. */
+  at(row: EdgeRow, j: number, k: number): Uint16Array | null {
     const [, ly, lz] = this.grid.lines;
     const at = (l: Float64Array, i: number): number => l[Math.min(Math.max(i, 0), l.length - 1)];
     const [y0, y1, z0, z1] = [at(ly, j - 1), at(ly, j + 1), at(lz, k - 1), at(lz, k + 1)];
     // What reaches the region's walls goes on beyond them.
-    if (!this.boxes.some((b) => this.reaches(b, 1, y0, y1) && this.reaches(b, 2, z0, z1))) return null;
-    const rows: EdgeRow[] = this.views.map((v) => v[c].at(c, j, k));
-    if (!rows[0].mixed) return null;
+    if (!row.mixed || !this.boxes.some((b) => this.reaches(b, 1, y0, y1) && this.reaches(b, 2, z0, z1))) return null;
+    const rows = row.views.slice(1);
     const { kinds, values, last } = this;
     last.fill(NaN);
     let any = false;
@@ -104,11 +101,11 @@ export class SpectralRows {
         values[2 * f + 1] = rows[f].loss[i];
         if (values[2 * f] !== last[2 * f] || values[2 * f + 1] !== last[2 * f + 1]) same = false;
       }
-      if (!same && !rows[0].metal[i]) {
+      if (!same && !row.metal[i]) {
         kind = this.classes.of(values);
         last.set(values);
       }
-      kinds[i] = rows[0].metal[i] ? 0 : kind;
+      kinds[i] = row.metal[i] ? 0 : kind;
       if (kinds[i]) any = true;
     }
     return any ? kinds : null;

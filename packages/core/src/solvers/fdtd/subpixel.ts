@@ -20,15 +20,13 @@ export interface NodeTensor {
   across: [number, number, number];
 }
 
-/** Means over one layer of half cells. */
+/** What fills one layer of half cells: the medium of each, or `several`, and then how many samples lie in each medium. */
 interface Slab {
   layer: number;
-  re: Float64Array;
-  loss: Float64Array;
-  inverse: Float64Array;
-  inverseLoss: Float64Array;
-  metal: Uint8Array;
+  medium: Uint16Array;
+  counts: Map<number, Uint8Array>;
 }
+const several = 0xffff;
 
 /** Means over a box of eight half cells, with the gradient of permittivity in it. */
 interface Blend {
@@ -56,13 +54,17 @@ export class Subpixel {
   private readonly found: Uint16Array;
   private readonly centres: Float64Array[];
   private readonly widths: Float64Array[];
+  private readonly media: Media;
   private nodePlane = -1;
 
+  /** The media as they are at each of several frequencies. */
   constructor(
     scene: Scene,
     grid: Grid,
-    private readonly media: Media,
+    private readonly views: readonly Media[],
   ) {
+    const [media] = views;
+    this.media = media;
     ({ lo: this.lo, size: this.size } = nodesAround(scene.bodies.filter(blends), scene, grid));
     this.painter = new Painter(scene, media);
     const halves = (a: number): { centre: Float64Array; width: Float64Array } => {
@@ -86,15 +88,7 @@ export class Subpixel {
     });
     this.found = new Uint16Array(this.xs.length);
     const cells = this.centres[0].length * this.centres[1].length;
-    const floats = (): Float64Array => new Float64Array(cells);
-    this.slabs = Array.from({ length: 4 }, () => ({
-      layer: -1,
-      re: floats(),
-      loss: floats(),
-      inverse: floats(),
-      inverseLoss: floats(),
-      metal: new Uint8Array(cells),
-    }));
+    this.slabs = Array.from({ length: 4 }, () => ({ layer: -1, medium: new Uint16Array(cells), counts: new Map<number, Uint8Array>() }));
   }
 
   /** Range of x indices of a row of edges that lies inside, if any. */
@@ -109,65 +103,103 @@ export class Subpixel {
     const s = this.slabs[layer & 3];
     if (s.layer === layer) return s;
     s.layer = layer;
-    s.metal.fill(0);
-    for (const a of [s.re, s.loss, s.inverse, s.inverseLoss]) a.fill(0);
-    const { re, loss, conductor } = this.media;
+    s.medium.fill(0);
+    s.counts.clear();
     const [cy, cz] = [this.centres[1], this.centres[2][layer]];
     const [wy, wz] = [this.widths[1], this.widths[2][layer]];
     const width = this.centres[0].length;
-    const share = 1 / (rowsEach * rowsEach * pointsEach);
+    const { found } = this;
     for (let h = 0; h < cy.length; h++) {
-      if (!this.painter.near(cy[h] - wy[h] / 2, cy[h] + wy[h] / 2, cz - wz / 2, cz + wz / 2)) {
-        s.re.fill(1, h * width, (h + 1) * width);
-        s.inverse.fill(1, h * width, (h + 1) * width);
-        continue;
-      }
-      for (let p = 0; p < rowsEach; p++)
-        for (let q = 0; q < rowsEach; q++) {
-          this.painter.paint(cy[h] + wy[h] * ((p + 0.5) / rowsEach - 0.5), cz + wz * ((q + 0.5) / rowsEach - 0.5), this.xs, this.found);
-          for (let x = 0; x < this.xs.length; x++) {
-            const m = this.found[x];
-            const n = h * width + Math.floor(x / pointsEach);
-            if (conductor[m]) s.metal[n] = 1;
-            const d = re[m] * re[m] + loss[m] * loss[m];
-            s.re[n] += share * re[m];
-            s.loss[n] += share * loss[m];
-            s.inverse[n] += (share * re[m]) / d;
-            s.inverseLoss[n] += (share * loss[m]) / d;
+      if (!this.painter.near(cy[h] - wy[h] / 2, cy[h] + wy[h] / 2, cz - wz / 2, cz + wz / 2)) continue;
+      for (let row = 0; row < rowsEach * rowsEach; row++) {
+        const [p, q] = [Math.floor(row / rowsEach), row % rowsEach];
+        this.painter.paint(cy[h] + wy[h] * ((p + 0.5) / rowsEach - 0.5), cz + wz * ((q + 0.5) / rowsEach - 0.5), this.xs, found);
+        for (let x = 0, n = h * width, at = 0; x < width; x++, n++, at += pointsEach) {
+          const m = found[at];
+          let same = true;
+          for (let i = 1; i < pointsEach && same; i++) same = found[at + i] === m;
+          if (same && row === 0) s.medium[n] = m;
+          if (same && s.medium[n] === m) continue;
+          let counts = s.counts.get(n);
+          if (!counts) {
+            counts = new Uint8Array(this.media.re.length);
+            if (row) counts[s.medium[n]] = row * pointsEach;
+            s.counts.set(n, counts);
+            s.medium[n] = several;
           }
+          for (let i = 0; i < pointsEach; i++) counts[found[at + i]]++;
         }
+      }
     }
     return s;
   }
 
+  /** Means of permittivity and of its inverse over half cell n of a layer, as a set of media has them, into `mean`; false where metal is in it. */
+  private meanOf(s: Slab, n: number, view: number): boolean {
+    const { conductor } = this.media;
+    const { mean } = this;
+    mean.re = mean.loss = mean.inverse = mean.inverseLoss = 0;
+    const m = s.medium[n];
+    if (m !== several) {
+      if (conductor[m]) return false;
+      this.addMedium(m, 1, view);
+      return true;
+    }
+    const counts = s.counts.get(n)!;
+    for (let i = 0; i < counts.length; i++) {
+      if (!counts[i]) continue;
+      if (conductor[i]) return false;
+      this.addMedium(i, counts[i] / (rowsEach * rowsEach * pointsEach), view);
+    }
+    return true;
+  }
+  private addMedium(m: number, share: number, view: number): void {
+    const { mean } = this;
+    const [re, loss] = [this.views[view].re[m], this.views[view].loss[m]];
+    const d = re * re + loss * loss;
+    mean.re += share * re;
+    mean.loss += share * loss;
+    mean.inverse += (share * re) / d;
+    mean.inverseLoss += (share * loss) / d;
+  }
+  private readonly mean = { re: 0, loss: 0, inverse: 0, inverseLoss: 0 };
+
+  /** Whether the box of eight half cells whose lowest has half-cell indices h holds more than one medium. */
+  private differs(hx: number, hy: number, hz: number): boolean {
+    const width = this.centres[0].length;
+    const [low, high] = [this.slab(hz).medium, this.slab(hz + 1).medium];
+    const n = hy * width + hx;
+    const m = low[n];
+    if (m === several) return true;
+    return !(
+      low[n + 1] === m && low[n + width] === m && low[n + width + 1] === m &&
+      high[n] === m && high[n + 1] === m && high[n + width] === m && high[n + width + 1] === m
+    ); // prettier-ignore
+  }
+
   /** The box of eight half cells whose lowest has half-cell indices h; null where there is nothing to blend or metal is near. */
-  private blend(hx: number, hy: number, hz: number): Blend | null {
+  private blend(hx: number, hy: number, hz: number, view: number): Blend | null {
+    if (!this.differs(hx, hy, hz)) return null;
     const width = this.centres[0].length;
     const [wx, wy, wz] = this.widths;
     const out: Blend = { re: 0, loss: 0, inverse: 0, inverseLoss: 0, normal: [0, 0, 0] };
-    // Cheap first: most boxes hold one medium.
-    const first = this.slab(hz);
-    const value = first.re[hy * width + hx];
-    let mixed = false;
+    const { mean, eighths } = this;
     let volume = 0;
     const middle = [0, 0, 0];
     for (let o = 0; o < 8; o++) {
       const [x, y, z] = [hx + (o & 1), hy + ((o >> 1) & 1), hz + (o >> 2)];
-      const s = o >> 2 ? this.slab(z) : first;
-      const n = y * width + x;
-      if (s.metal[n]) return null;
-      if (s.re[n] !== value || s.inverse[n] * s.re[n] > 1 + 1e-9) mixed = true;
+      if (!this.meanOf(this.slab(z), y * width + x, view)) return null;
+      eighths[o] = mean.re;
       const v = wx[x] * wy[y] * wz[z];
       volume += v;
-      out.re += v * s.re[n];
-      out.loss += v * s.loss[n];
-      out.inverse += v * s.inverse[n];
-      out.inverseLoss += v * s.inverseLoss[n];
+      out.re += v * mean.re;
+      out.loss += v * mean.loss;
+      out.inverse += v * mean.inverse;
+      out.inverseLoss += v * mean.inverseLoss;
       middle[0] += v * this.centres[0][x];
       middle[1] += v * this.centres[1][y];
       middle[2] += v * this.centres[2][z];
     }
-    if (!mixed) return null;
     out.re /= volume;
     out.loss /= volume;
     out.inverse /= volume;
@@ -178,19 +210,20 @@ export class Subpixel {
     for (let o = 0; o < 8; o++) {
       const h = [hx + (o & 1), hy + ((o >> 1) & 1), hz + (o >> 2)];
       const v = wx[h[0]] * wy[h[1]] * wz[h[2]];
-      const e = this.slab(h[2]).re[h[1] * width + h[0]];
       for (let a = 0; a < 3; a++) {
         const d = this.centres[a][h[a]] - middle[a];
-        moment[a] += v * e * d;
+        moment[a] += v * eighths[o] * d;
         square[a] += v * d * d;
       }
     }
     const slope = moment.map((m, a) => m / square[a]);
     const size = Math.hypot(slope[0], slope[1], slope[2]);
-    if (size === 0) return null;
+    // Two media of one permittivity have no surface between them.
+    if (!(size > 1e-9 * (out.re / Math.sqrt(square[0] / volume)))) return null;
     out.normal = [slope[0] / size, slope[1] / size, slope[2] / size];
     return out;
   }
+  private readonly eighths = new Float64Array(8);
 
   /** Collects the nodes of plane k. To be called once for each plane, in rising order, before its edges are asked for. */
   plane(k: number): void {
@@ -198,7 +231,7 @@ export class Subpixel {
     this.nodePlane = k;
     for (let j = 1; j + 1 < this.size[1]; j++)
       for (let i = 1; i + 1 < this.size[0]; i++) {
-        const b = this.blend(2 * i - 1, 2 * j - 1, 2 * (k - this.lo[2]) - 1);
+        const b = this.blend(2 * i - 1, 2 * j - 1, 2 * (k - this.lo[2]) - 1, 0);
         if (!b) continue;
         const [nx, ny, nz] = b.normal;
         const step = b.inverse - 1 / b.re;
@@ -207,10 +240,16 @@ export class Subpixel {
       }
   }
 
-  /** Complex relative permittivity of an edge, as e' and e'', where it is blended. */
-  edge(c: 0 | 1 | 2, i: number, j: number, k: number): [number, number] | null {
+  /** Whether the box of an edge holds more than one medium. */
+  blends(c: 0 | 1 | 2, i: number, j: number, k: number): boolean {
+    const { lo } = this;
+    return this.differs(2 * (i - lo[0]) - (c === 0 ? 0 : 1), 2 * (j - lo[1]) - (c === 1 ? 0 : 1), 2 * (k - lo[2]) - (c === 2 ? 0 : 1));
+  }
+
+  /** Complex relative permittivity of an edge, as e' and e'', for one set of media, where it is blended. */
+  edge(c: 0 | 1 | 2, i: number, j: number, k: number, view = 0): [number, number] | null {
     const h = [i, j, k].map((x, a) => 2 * (x - this.lo[a]) - (a === c ? 0 : 1));
-    const b = this.blend(h[0], h[1], h[2]);
+    const b = this.blend(h[0], h[1], h[2], view);
     if (!b) return null;
     const p = b.normal[c] ** 2;
     const d = b.re * b.re + b.loss * b.loss;

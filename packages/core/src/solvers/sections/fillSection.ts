@@ -48,8 +48,8 @@ export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGri
   for (const c of [u, v, n]) {
     const media = sectionMedia(bodies, frequency, c);
     if (curvedMetal) cuts ??= new CutCells(scene, grid, media);
-    const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, media) : null;
-    const rows = new EdgeRows(scene, grid, media, cuts, subpixel);
+    const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, [media]) : null;
+    const rows = new EdgeRows(scene, grid, [media], cuts, subpixel);
     const [to, lost, marks, free] = c === u ? [section.eu, loss.u, metal.u, lu] : c === v ? [section.ev, loss.v, metal.v, lv] : [section.ew, loss.w, null, null]; // prettier-ignore
     const from = [0, 0, 0];
     const until = lines.map((l) => l.length);
