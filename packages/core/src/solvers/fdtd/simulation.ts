@@ -9,6 +9,7 @@ import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
 import type { Region, RegionSums } from './recording.ts';
+import { type PlaneLoads, slabsOf } from './slabs.ts';
 
 export interface SimulationPlan {
   discrete: Discrete;
@@ -324,13 +325,14 @@ export class Simulation {
     const mixedRows = new Set(d.mixing ? Array.from({ length: d.mixing.count }, (_, n) => rowKey(d.mixing!.component[n], d.mixing!.index[3 * n + 1], d.mixing!.index[3 * n + 2])) : []); // prettier-ignore
     runs.forEach(({ component, at, count, kind }, n) => {
       const { real, paired } = d.classes[kind - 1];
-      const row = ((count + 3) & ~3) * 4;
-      const states = arena.take((real.length + 2 * paired.length) * row);
+      const next = count === 1 ? 4 : 16;
+      const block = next * (real.length + 2 * paired.length);
+      const states = arena.take(Math.ceil(count / 4) * block);
       const field = words[P.EX + component] + offset(at);
       runView.set([field, kinds[kind - 1], count, states], 4 * n);
       runStarts[at[2] + 1]++;
       if (mixedRows.has(rowKey(component, at[1], at[2])))
-        for (let i = 0; i < count; i++) remembered.set(field + 4 * i, [kinds[kind - 1], states + 4 * i, row]);
+        for (let i = 0; i < count; i++) remembered.set(field + 4 * i, [kinds[kind - 1], states + block * (i >> 2) + 4 * (i & 3), next]);
     });
     for (let k = 0; k <= nz; k++) runStarts[k + 1] += runStarts[k];
     words[P.MEMORY] = runs.length ? put(runView) : 0;
@@ -471,7 +473,10 @@ export class Simulation {
     };
     ([P.ENERGY_WX, P.ENERGY_WY, P.ENERGY_WZ] as const).forEach((w, a) => (words[w] = put(steps(a as 0 | 1 | 2))));
     words[P.ENERGY] = arena.take(8 * threads);
-    words[P.SLABS] = put(Int32Array.from({ length: threads + 1 }, (_, t) => Math.round((t * nz) / threads)));
+    const loads: PlaneLoads = { cells: nx * ny, layer: (k) => zSlots[k] >= 0, states: new Float64Array(nz + 1), mixed: new Float64Array(nz + 1) };
+    for (const { at, count, kind } of runs) loads.states[at[2]] += count * (d.classes[kind - 1].real.length + 2 * d.classes[kind - 1].paired.length);
+    for (let n = 0; n < mixCount; n++) loads.mixed[mixing!.index[3 * n + 2]]++;
+    words[P.SLABS] = put(slabsOf(nz, threads, loads));
     words[P.BARRIER] = arena.take(64);
 
     const memory = new wasm.Memory({ initial: arena.pages(), maximum: arena.pages(), shared: true });
