@@ -47,6 +47,13 @@ const problems =
       .send(JSON.stringify({ type: 'about:blank', title: answer.title, status: answer.status, detail: answer.detail, problems: answer.problems }));
   };
 
+/**
+ * The worker that reads files of other programs: its STEP reader makes small functions from text when it starts, which the policy of the pages forbids. A
+ * worker has the policy of its own file, and this one has no page to touch.
+ */
+const fileWorker = /^\/assets\/exchange\.worker-[\w-]+\.js$/;
+const fileWorkerPolicy = "default-src 'self'; script-src 'self' 'unsafe-eval'; connect-src 'self' blob: data:; object-src 'none'";
+
 /** The Express application: API under /api, the built interface elsewhere. */
 export function createApp(queue: RunQueue, log: Logger, web?: string): Express {
   const app = express();
@@ -75,6 +82,10 @@ export function createApp(queue: RunQueue, log: Logger, web?: string): Express {
     }),
   );
   app.use(sameOrigin);
+  app.use((request, response, next) => {
+    if (fileWorker.test(request.path)) response.setHeader('Content-Security-Policy', fileWorkerPolicy);
+    next();
+  });
   app.use('/api', rateLimit({ windowMs: 10_000, limit: 2000, standardHeaders: false, legacyHeaders: false, validate: false }));
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }));
   app.use('/api', express.json({ limit: '25mb' }));

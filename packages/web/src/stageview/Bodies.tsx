@@ -1,6 +1,6 @@
 import type { ModelCurve } from '@jadebell/core/geometry';
 import type { ThreeEvent } from '@react-three/fiber';
-import { useEffect, useMemo } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, Mesh } from 'three';
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh';
 import type { ViewBody } from '../workers/protocol.ts';
@@ -71,7 +71,8 @@ interface MeshProps {
   onPick?: PointerHandler;
 }
 
-function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick }: MeshProps) {
+/** Drawn anew only when something of its own changes: a model may have hundreds. */
+const BodyMesh = memo(function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick }: MeshProps) {
   const { positions, triangles, edges } = body;
   const [surface, outline] = useMemo(() => {
     const mesh = new BufferGeometry();
@@ -116,7 +117,7 @@ function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick 
       </lineSegments>
     </group>
   );
-}
+});
 
 function CurveLine({
   curve,

@@ -29,6 +29,7 @@ export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: R
   const camera = useThree((s) => s.camera) as Camera;
   const size = useThree((s) => s.size);
   const invalidate = useThree((s) => s.invalidate);
+  const setEvents = useThree((s) => s.setEvents);
   const last = useRef(0);
   const placed = useRef(false);
 
@@ -53,6 +54,28 @@ export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: R
     // Only a new frame, or a new camera, moves the camera.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [frame, size.width, size.height, camera, controls]);
+  // While the view is turned nothing is asked what lies under the pointer: with large models that would take longer than the picture.
+  useEffect(() => {
+    if (!controls) return;
+    let held = false;
+    const start = (): void => void (held = true);
+    const change = (): void => {
+      if (held) setEvents({ enabled: false });
+    };
+    const end = (): void => {
+      held = false;
+      setEvents({ enabled: true });
+    };
+    controls.addEventListener('start', start);
+    controls.addEventListener('change', change);
+    controls.addEventListener('end', end);
+    return () => {
+      controls.removeEventListener('start', start);
+      controls.removeEventListener('change', change);
+      controls.removeEventListener('end', end);
+      end();
+    };
+  }, [controls, setEvents]);
   useFrame(() => {
     const zoom = camera.zoom;
     if (zoom && zoom !== last.current) {
