@@ -29,6 +29,8 @@ export interface Chip {
   path: string;
   label: string;
   quantity: Quantity;
+  /** What an absent one stands for. */
+  otherwise?: string;
   /** Fails unless the value is above zero. */
   positive?: boolean;
   /** Fails unless the value is a whole number between these two. */

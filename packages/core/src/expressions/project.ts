@@ -208,7 +208,7 @@ export function evaluateChips(entry: unknown, chips: Chip[], scope: Scope, place
   let good = true;
   for (const chip of chips) {
     const at = { ...place, chip: chip.path };
-    const text = String(atPath(entry, chip.path));
+    const text = String(atPath(entry, chip.path) ?? chip.otherwise);
     const result = evaluateExpression(text, chip.quantity, scope, at);
     const wrong = 'problem' in result ? result.problem : valueFault(chip, result.si, at);
     if (wrong) {

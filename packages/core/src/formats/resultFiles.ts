@@ -44,6 +44,10 @@ export function touchstoneOf(
           `Power waves on ${reference!.re} ${reference!.im < 0 ? '-' : '+'} ${Math.abs(reference!.im)}j ohm; the line below has room for its real part only`,
         ]
       : []),
+    ...chosen.flatMap(
+      (n, i) =>
+      own(n) && ports[n].reactance ? [`Port ${i + 1} in power waves on ${ports[n].resistance} ${ports[n].reactance < 0 ? '-' : '+'} ${Math.abs(ports[n].reactance)}j ohm; the line below has room for its real part only`] : [], // prettier-ignore
+    ),
     ...(bare ? ['Gaps of lumped ports taken out'] : []),
     `Jade Bell ${coreVersion}, ${solver}, residual energy ${evidence.residualEnergy.toExponential(2)}`,
   ];
@@ -71,7 +75,7 @@ export function curvesCsv(result: ResultSet): string | null {
   );
   const first = ports[excitations[0]];
   if (first.mode === undefined) {
-    const z = reflection(result).s.map((v) => impedance(v, first.resistance));
+    const z = reflection(result).s.map((v) => impedance(v, referenceOf(first)!));
     columns.push({ title: 'input resistance (ohm)', values: z.map((v) => v.re) }, { title: 'input reactance (ohm)', values: z.map((v) => v.im) });
   }
   return writeCsv(columns);

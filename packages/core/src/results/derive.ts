@@ -42,10 +42,11 @@ export const decibel = (s: Complex): number => Math.max(-200, 20 * Math.log10(Ma
 /** Phase in degrees, -180 to 180. */
 export const phaseDegrees = (s: Complex): number => (Math.atan2(s.im, s.re) * 180) / Math.PI;
 
-/** Input impedance R (1 + s) / (1 - s) for a real reference resistance, ohms. */
-export function impedance(s: Complex, resistance: number): Complex {
+/** Input impedance (z* + z s) / (1 - s) of a power wave's reflection on a reference impedance z, ohms. */
+export function impedance(s: Complex, z: Complex): Complex {
+  const [re, im] = [z.re + z.re * s.re - z.im * s.im, -z.im + z.re * s.im + z.im * s.re];
   const d = (1 - s.re) ** 2 + s.im ** 2;
-  return { re: (resistance * (1 - s.re * s.re - s.im * s.im)) / d, im: (resistance * 2 * s.im) / d };
+  return { re: (re * (1 - s.re) - im * s.im) / d, im: (im * (1 - s.re) + re * s.im) / d };
 }
 
 /**

@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
+import { impedance } from './derive.ts';
 import { readReference, referredTo, renormalised } from './renormalise.ts';
 
 type C = [number, number];
+const real = (re: number): { re: number; im: number } => ({ re, im: 0 });
 const div = (a: C, b: C): C => {
   const d = b[0] ** 2 + b[1] ** 2;
   return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
@@ -17,13 +19,13 @@ describe('S on other reference impedances', () => {
       { re: 75, im: 0 },
       { re: 20, im: -35 },
     ]) {
-      const got = renormalised(s([1, 1, 1, 2], gamma(load, [50, 0])), [50], to)!.data;
+      const got = renormalised(s([1, 1, 1, 2], gamma(load, [50, 0])), [real(50)], to)!.data;
       const want = gamma(load, [to.re, to.im]);
       expect(got[0]).toBeCloseTo(want[0], 12);
       expect(got[1]).toBeCloseTo(want[1], 12);
     }
     // The conjugate of the load is matched.
-    const matched = renormalised(s([1, 1, 1, 2], gamma(load, [50, 0])), [50], { re: 30, im: -45 })!.data;
+    const matched = renormalised(s([1, 1, 1, 2], gamma(load, [50, 0])), [real(50)], { re: 30, im: -45 })!.data;
     expect(Math.hypot(matched[0], matched[1])).toBeLessThan(1e-12);
   });
 
@@ -33,23 +35,40 @@ describe('S on other reference impedances', () => {
       const sum = 100 + z1 + z2;
       return [(100 + z2 - z1) / sum, 0, (2 * Math.sqrt(z1 * z2)) / sum, 0, (2 * Math.sqrt(z1 * z2)) / sum, 0, (100 + z1 - z2) / sum, 0];
     };
-    const got = renormalised(s([1, 2, 2, 2], series(50, 75)), [50, 75], { re: 60, im: 0 })!.data;
+    const got = renormalised(s([1, 2, 2, 2], series(50, 75)), [real(50), real(75)], { re: 60, im: 0 })!.data;
     series(60, 60).forEach((v, i) => expect(got[i]).toBeCloseTo(v, 12));
   });
 
   test('power is kept, modes without impedance stay, and back again is the same', () => {
     const c = Math.cos(0.7);
     const lossless = [0, Math.sin(0.7), c, 0, c, 0, 0, Math.sin(0.7)];
-    const there = renormalised(s([1, 2, 2, 2], lossless), [50, null], { re: 20, im: 30 })!;
+    const there = renormalised(s([1, 2, 2, 2], lossless), [real(50), null], { re: 20, im: 30 })!;
     for (const j of [0, 1]) expect([0, 1].reduce((p, i) => p + there.data[2 * (2 * i + j)] ** 2 + there.data[2 * (2 * i + j) + 1] ** 2, 0)).toBeCloseTo(1, 12); // prettier-ignore
-    const real = renormalised(s([1, 2, 2, 2], lossless), [50, 75], { re: 20, im: 0 })!;
-    const back = renormalised(renormalised(real, [20, 20], { re: 50, im: 0 })!, [50, 50], { re: 20, im: 0 })!;
-    back.data.forEach((v, i) => expect(v).toBeCloseTo(real.data[i], 12));
+    const once = renormalised(s([1, 2, 2, 2], lossless), [real(50), real(75)], { re: 20, im: 0 })!;
+    const back = renormalised(renormalised(once, [real(20), real(20)], { re: 50, im: 0 })!, [real(50), real(50)], { re: 20, im: 0 })!;
+    back.data.forEach((v, i) => expect(v).toBeCloseTo(once.data[i], 12));
+  });
+
+  test('each channel may come from and go to a complex reference of its own', () => {
+    const load: C = [30, 45];
+    const [one, two] = [
+      { re: 12, im: -120 },
+      { re: 80, im: 33 },
+    ];
+    const g = gamma(load, [one.re, one.im]);
+    const both = renormalised(s([1, 2, 2, 2], [...g, 0, 0, 0, 0, ...gamma(load, [50, 0])]), [one, real(50)], [two, one])!.data;
+    const want = [gamma(load, [two.re, two.im]), gamma(load, [one.re, one.im])];
+    [both[0], both[1]].forEach((v, k) => expect(v).toBeCloseTo(want[0][k], 12));
+    [both[6], both[7]].forEach((v, k) => expect(v).toBeCloseTo(want[1][k], 12));
+    // The load itself comes back from its reflection.
+    const z = impedance({ re: g[0], im: g[1] }, one);
+    expect(z.re).toBeCloseTo(30, 10);
+    expect(z.im).toBeCloseTo(45, 10);
   });
 
   test('what cannot be referred is told by null', () => {
-    expect(renormalised(s([1, 2, 1, 2], [0, 0, 1, 0]), [50, 50], { re: 50, im: 0 })).toBeNull();
-    expect(renormalised(s([1, 1, 1, 2], [0, 0]), [50], { re: 0, im: 5 })).toBeNull();
+    expect(renormalised(s([1, 2, 1, 2], [0, 0, 1, 0]), [real(50), real(50)], { re: 50, im: 0 })).toBeNull();
+    expect(renormalised(s([1, 1, 1, 2], [0, 0]), [real(50)], { re: 0, im: 5 })).toBeNull();
     const ports = [{ name: 'a', resistance: 50 }, { name: 'b', resistance: 50 }]; // prettier-ignore
     expect(referredTo(s([1, 2, 1, 2], [0, 0, 1, 0]), { ports, excitations: [0] }, { re: 75, im: 0 })).toBeNull();
   });

@@ -2,17 +2,19 @@ import { rightDivide } from '../numerics/complexSolve.ts';
 import type { Complex, ResultArray, ResultMeta } from './resultSet.ts';
 
 /** Reference impedance that S of a channel stands on, ohms; null for a mode that has no impedance of its own. */
-export const referenceOf = ({ resistance, mode, impedance }: ResultMeta['ports'][number]): number | null =>
-  mode === undefined ? resistance : (impedance ?? null);
+export const referenceOf = ({ resistance, reactance, mode, impedance }: ResultMeta['ports'][number]): Complex | null =>
+  mode === undefined ? { re: resistance, im: reactance ?? 0 } : impedance === undefined ? null : { re: impedance, im: 0 };
 
 /**
  * S [n, channels, channels, 2] in power waves on other reference impedances, complex ones allowed (K. Kurokawa, IEEE Trans. MTT-13,
- * 194, 1965). Channels whose impedance is null stay as they are. Columns and rows must be in the same order; null where S is not
- * square or an impedance has no positive real part.
+ * 194, 1965): one for all, or one for each channel. Channels whose impedance is null stay as they are. Columns and rows must be in the same order; null where S is
+ * not square or an impedance has no positive real part.
  */
-export function renormalised(s: ResultArray, from: readonly (number | null)[], to: Complex): ResultArray | null {
+export function renormalised(s: ResultArray, from: readonly (Complex | null)[], to: Complex | readonly (Complex | null)[]): ResultArray | null {
   const [points, n, m] = s.shape;
-  if (n !== m || from.length !== n || !(to.re > 0) || from.some((z) => z !== null && !(z > 0))) return null;
+  const goal = (i: number): Complex | null => ('re' in to ? to : to[i]);
+  const bad = (z: Complex | null): boolean => z !== null && !(z.re > 0);
+  if (n !== m || from.length !== n || from.some((z, i) => bad(z) || bad(goal(i)))) return null;
   const data = new Float64Array(s.data.length);
   const size = 2 * n * n;
   const a = new Float64Array(size);
@@ -20,21 +22,21 @@ export function renormalised(s: ResultArray, from: readonly (number | null)[], t
   for (let f = 0; f < points; f++) {
     // With V = (z* a + z b) / sqrt(Re z) and I = (a - b) / sqrt(Re z), the new waves are (V + z' I) and (V - z'* I) over 2 sqrt(Re z').
     for (let i = 0; i < n; i++) {
-      const z = from[i];
-      const scale = z === null ? 0 : 1 / (2 * Math.sqrt(z * to.re));
+      const [z, w] = [from[i], goal(i)];
       for (let j = 0; j < n; j++) {
         const at = 2 * (i * n + j);
         const [x, y] = [s.data[f * size + at], s.data[f * size + at + 1]];
         const own = i === j ? 1 : 0;
-        if (z === null) {
+        if (z === null || w === null) {
           a.set([own, 0], at);
           b.set([x, y], at);
           continue;
         }
-        a[at] = scale * ((z + to.re) * own + (z - to.re) * x + to.im * y);
-        a[at + 1] = scale * (to.im * own + (z - to.re) * y - to.im * x);
-        b[at] = scale * ((z - to.re) * own + (z + to.re) * x + to.im * y);
-        b[at + 1] = scale * (to.im * own + (z + to.re) * y - to.im * x);
+        const scale = 1 / (2 * Math.sqrt(z.re * w.re));
+        a[at] = scale * ((z.re + w.re) * own + (z.re - w.re) * x - (z.im - w.im) * y);
+        a[at + 1] = scale * ((w.im - z.im) * own + (z.re - w.re) * y + (z.im - w.im) * x);
+        b[at] = scale * ((z.re - w.re) * own + (z.re + w.re) * x - (z.im - w.im) * y);
+        b[at + 1] = scale * ((w.im - z.im) * own + (z.re + w.re) * y + (z.im - w.im) * x);
       }
     }
     const out = rightDivide(b, a, n, n);

@@ -108,8 +108,16 @@ export interface ResultMeta {
   version: 2;
   solver: string;
   coreVersion: string;
-  /** Channels: lumped ports with their resistance, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one. */
-  ports: { name: string; resistance: number; mode?: number; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; impedance?: number; gap?: PortGap }[];
+  /** Channels: lumped ports with the resistance and, if it is not 0, the reactance that they refer to, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one. */
+  ports: {
+    name: string;
+    resistance: number;
+    reactance?: number;
+    mode?: number;
+    family?: 'TEM' | 'TE' | 'TM' | 'hybrid';
+    impedance?: number;
+    gap?: PortGap;
+  }[];
   /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */
   excitations: number[];
   /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */

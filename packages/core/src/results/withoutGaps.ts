@@ -21,7 +21,7 @@ export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: 
   const b = new Float64Array(size);
   for (let f = 0; f < frequency.length; f++) {
     const w = 2 * Math.PI * frequency[f];
-    meta.ports.forEach(({ gap, resistance }, i) => {
+    meta.ports.forEach(({ gap, resistance, reactance = 0 }, i) => {
       // In units of the reference: admittance across, reactance in series.
       const [y, x] = gap
         ? [w * atFrequency(gap.capacitance, frequency[f]) * resistance, (w * atFrequency(gap.inductance, frequency[f])) / resistance]
@@ -30,12 +30,15 @@ export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: 
         const at = 2 * (i * n + j);
         const [re, im] = [s.data[f * size + at], s.data[f * size + at + 1]];
         const own = i === j ? 1 : 0;
-        const v = [own + re, im];
+        // V = (z* a + z b) and I = a - b, with z in units of the resistance, over its square root.
+        const xi = reactance / resistance;
+        const v = [own + re - xi * im, im + xi * (re - own)];
         const current = [own - re + y * v[1], -im - y * v[0]];
         const behind = [v[0] + x * current[1], v[1] - x * current[0]];
+        const turned = [-xi * current[1], xi * current[0]];
         for (const k of [0, 1]) {
-          a[at + k] = (behind[k] + current[k]) / 2;
-          b[at + k] = (behind[k] - current[k]) / 2;
+          a[at + k] = (behind[k] + current[k] + turned[k]) / 2;
+          b[at + k] = (behind[k] - current[k] + turned[k]) / 2;
         }
       }
     });

@@ -10,8 +10,10 @@ export interface ScenePort {
   name: string;
   /** Place among all ports of the document. */
   order: number;
-  /** Ohms: source resistance and reference. */
+  /** Ohms: source resistance and real part of the reference. */
   resistance: number;
+  /** Imaginary part of the reference, ohms; absent: 0. */
+  reactance?: number;
   /** Voltage path: axis, and +1 if it runs towards larger coordinates. */
   axis: 0 | 1 | 2;
   direction: 1 | -1;
@@ -240,6 +242,7 @@ export function resolvePort(port: LumpedPort, order: number, scope: Scope, bodie
       : pathPort(port, order, { resistance: 0, ...values }, bodies, place);
   if (!('port' in placed)) return placed;
   if (port.kind === 'gap' || port.kind === 'path') {
+    if (values.reactance) placed.port.reactance = values.reactance;
     if (port.gap !== 'out') return placed;
     const line = portLine(placed.port, bodies);
     if (!line)

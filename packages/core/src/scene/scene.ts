@@ -372,6 +372,22 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     return { ...b, material };
   });
 
+  const unreal = ports.find((p) => p.reactance);
+  if (
+    unreal &&
+    (waves.length || (project.solve.excite && [...ports, ...guides].some((p) => !('load' in p && p.load) && !project.solve.excite!.includes(p.name))))
+  )
+    problems.push(
+      problem(
+        'error',
+        'port.reactance',
+        { part: 'ports', name: unreal.name, chip: 'reactance' },
+        waves.length
+          ? 'Under a plane wave a port is a resistor, so it cannot have a reactance.'
+          : `${unreal.name} refers to a complex impedance, which takes a run of every port, but not all are excited.`,
+        waves.length ? 'Give it none, and place a lumped element beside it.' : 'Excite all ports, or give it no reactance.',
+      ),
+    );
   const combine = resolveCombination(project, [...ports, ...guides], value, problems);
   const { smallestCell, ...details } = project.solve.details ?? {};
   const scene: Scene = {

@@ -95,7 +95,7 @@ async function solved(
   const { frequency, s } = reflection(result);
   const first = resonances(
     frequency,
-    s.map((v) => impedance(v, scene.ports[0].resistance)),
+    s.map((v) => impedance(v, { re: scene.ports[0].resistance, im: 0 })),
   )[0] ?? { frequency: NaN, resistance: NaN };
   return { result, seconds: host.now() - started, first };
 }

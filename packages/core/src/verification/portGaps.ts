@@ -57,7 +57,14 @@ export function againstGuided(lumped: ResultSet, guided: ResultSet): { kept: num
   let [kept, out] = [0, 0];
   for (let n = 0; n < f.length; n++) {
     const z = atFrequency(gap!.impedance, f[n]);
-    const one = renormalised({ shape: [1, 2, 2, 2], data: data.slice(8 * n, 8 * n + 8) }, [z, z], { re: resistance, im: 0 })!.data;
+    const one = renormalised(
+      { shape: [1, 2, 2, 2], data: data.slice(8 * n, 8 * n + 8) },
+      [
+        { re: z, im: 0 },
+        { re: z, im: 0 },
+      ],
+      { re: resistance, im: 0 },
+    )!.data;
     for (let k = 0; k < 8; k += 2) {
       const off = (s: ArrayLike<number>): number => Math.hypot(s[8 * n + k] - one[k], s[8 * n + k + 1] - one[k + 1]);
       kept = Math.max(kept, off(lumped.arrays.s.data));

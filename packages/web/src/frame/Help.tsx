@@ -39,7 +39,7 @@ export function Help({ open, onClose }: { open: boolean; onClose(): void }) {
         </table>
         <p style={{ marginTop: 14, lineHeight: 1.5 }}>
           Time dependence is exp(+jωt); phasors are peak values. Fields and patterns are for 1 W incident at the port. Angles: theta from +z, phi from
-          +x. Gain includes dielectric loss, realised gain mismatch as well. S11 refers to the port’s own resistance.
+          +x. Gain includes dielectric loss, realised gain mismatch as well. S refers to each port’s own impedance unless Read says otherwise.
         </p>
       </DialogContent>
       <DialogActions>

@@ -156,7 +156,7 @@ function Part<T extends { name: string }>({
       label={info.label}
       quantity={info.quantity}
       sampled={!!info.over}
-      value={String(atPath(entry, part.chip))}
+      value={String(atPath(entry, part.chip) ?? info.otherwise)}
       problems={problems.filter((p) => p.place.chip === part.chip)}
       onChange={(v) => set(part.chip, v)}
     />

@@ -135,7 +135,7 @@ export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[
     const reference = curves[0].reference
       ? `referred to ${referenceText(curves[0].reference)} ohm`
       : port.mode === undefined
-        ? `reference ${port.resistance} ohm`
+        ? `reference ${referenceText({ re: port.resistance, im: port.reactance ?? 0 })} ohm`
         : 'modes referred to their own impedance';
     return (
       <Card

@@ -1,5 +1,5 @@
 import type { Complex } from '@jadebell/core/results';
-import { decibel, impedance, phaseDegrees, referredTo, sCurve, sLabel, withoutGaps } from '@jadebell/core/s';
+import { decibel, impedance, phaseDegrees, referenceOf, referredTo, sCurve, sLabel, withoutGaps } from '@jadebell/core/s';
 import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
@@ -59,7 +59,7 @@ async function load(run: Run, reference: Complex | null, gaps: Gaps): Promise<Ru
       const values = sCurve(s, to, from);
       return { label, bare, db: values.map(decibel), phase: values.map(phaseDegrees) };
     });
-    const z = first.mode === undefined ? sCurve(own, excitations[0], 0).map((v) => impedance(v, first.resistance)) : null;
+    const z = first.mode === undefined ? sCurve(own, excitations[0], 0).map((v) => impedance(v, referenceOf(first)!)) : null;
     return { terms, impedance: z && { bare, resistance: z.map((v) => v.re), reactance: z.map((v) => v.im) } };
   });
   return {

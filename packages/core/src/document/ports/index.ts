@@ -4,6 +4,7 @@ import { axis, type Chip, expression, faceText, nameText, type SentencePart, vec
 const portBase = {
   name: nameText,
   resistance: expression.describe('Source resistance and reference impedance'),
+  reactance: expression.optional().describe('Imaginary part of the reference impedance; absent: 0'),
   gap: z
     .enum(['kept', 'out'])
     .optional()
@@ -105,6 +106,8 @@ const gapChoice: SentencePart = {
   ],
 };
 
+const reactance: Chip = { path: 'reactance', label: 'reference reactance', quantity: 'resistance', otherwise: '0 ohm' };
+
 const axes = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value}` }));
 
 const pathChips: Chip[] = [...vectorChips('from', 'from', 3), ...vectorChips('to', 'to', 3), { path: 'width', label: 'width', quantity: 'length' }];
@@ -162,13 +165,13 @@ interface PortKind<P> {
 }
 const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
   gap: {
-    chips: () => [resistance],
+    chips: () => [resistance, reactance],
     sentence: () => [
-      'Lumped port', { name: true }, '·', ...gapParts, { chip: 'resistance' }, '·', gapChoice], // prettier-ignore
+      'Lumped port', { name: true }, '·', ...gapParts, { chip: 'resistance' }, '+ j', { chip: 'reactance' }, '·', gapChoice], // prettier-ignore
   },
   path: {
-    chips: () => [...pathChips, resistance],
-    sentence: () => ['Lumped port', { name: true }, '·', ...pathParts, { chip: 'resistance' }, '·', gapChoice],
+    chips: () => [...pathChips, resistance, reactance],
+    sentence: () => ['Lumped port', { name: true }, '·', ...pathParts, { chip: 'resistance' }, '+ j', { chip: 'reactance' }, '·', gapChoice],
   },
   'element-gap': {
     chips: () => elementChips,

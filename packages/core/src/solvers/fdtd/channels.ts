@@ -7,14 +7,16 @@ import type { Simulation } from './simulation.ts';
 
 /** One way in and out of the structure: a lumped port, or a mode of a guided one. */
 export type Channel =
-  | { kind: 'lumped'; name: string; port: number; resistance: number }
+  | { kind: 'lumped'; name: string; port: number; resistance: number; reactance: number }
   | { kind: 'guided'; name: string; guide: number; mode: number; modes: GuideModes; shift: number; signals: number[]; images: number };
 
 /** Channels in the order of the document's ports, modes in theirs. */
 export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
   const all: { order: number; channel: Channel }[] = [
     ...scene.ports.flatMap((p, port) =>
-      p.load ? [] : [{ order: p.order, channel: { kind: 'lumped' as const, name: p.name, port, resistance: p.resistance } }],
+      p.load
+        ? []
+        : [{ order: p.order, channel: { kind: 'lumped' as const, name: p.name, port, resistance: p.resistance, reactance: p.reactance ?? 0 } }],
     ),
     ...scene.guides.flatMap((g, guide) =>
       guides[guide].modes.map((_, mode) => ({

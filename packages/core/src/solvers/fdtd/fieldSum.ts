@@ -5,6 +5,7 @@ import { type Channel, ChannelSpectra } from './channels.ts';
 import type { Discrete } from './discretise.ts';
 import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
+import { hasReactance, onReference, sharesOfRuns } from './references.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
 import { boxFaces, boxPower, lossPower, metalLosses, planesOf, type RecordingPlan } from './recorders.ts';
 import { type Recorded, recordedResults } from './recordedResults.ts';
@@ -67,6 +68,8 @@ export class FieldSum {
   private source: ((region: number) => RegionSums) | null = null;
   private scales: C[] = [];
   private left: number;
+  /** Runs that wait for the others, as only all of them tell how they must be added up for complex references. */
+  private readonly held: { excited: number; waves: { a: C; b: C }[][]; loads: C[][]; sums: RegionSums[] }[] | null;
 
   /** `every`: steps between Fourier samples. */
   constructor(
@@ -82,11 +85,12 @@ export class FieldSum {
     this.a = zeros(channels.length);
     this.b = zeros(channels.length);
     this.loads = zeros(scene.ports.length);
-    this.left = weights.size;
+    this.held = hasReactance(channels) ? [] : null;
+    this.left = this.held ? channels.length : weights.size;
   }
 
   /** Whether the fields of an excitation are wanted. */
-  wants = (channel: number): boolean => this.weights.has(channel);
+  wants = (channel: number): boolean => this.held !== null || this.weights.has(channel);
 
   /**
    * Takes one excitation's run, whose sums may have been faded out; true once all are there, and then `finish` may be called while this run's
@@ -101,6 +105,19 @@ export class FieldSum {
     else {
       source.update(series);
       spectra.update(simulation);
+    }
+    if (this.held) {
+      const waves = scene.recordAt.map((_, f) => channels.map((__, c) => spectra.waves(c, f)));
+      const loads = scene.ports.map(({ load }, p): C[] => {
+        if (!load) return [];
+        const s = voltageSpectrum(simulation, p, scene.recordAt, d.dt);
+        return scene.recordAt.map((_, f): C => [s.re[f], s.im[f]]);
+      });
+      const sums = this.plan.regions.map((_, r) => simulation.sums(r)).map((s) => ({ ...s, data: s.data.slice() }));
+      this.held.push({ excited, waves, loads, sums });
+      if (--this.left) return false;
+      this.addHeld();
+      return true;
     }
     // A wave a brings |a|^2 / 2 in.
     const factors = scene.recordAt.map((_, f): C => {
@@ -136,9 +153,45 @@ export class FieldSum {
     return --this.left === 0;
   }
 
+  /** Adds up the runs for the wanted waves on complex references. */
+  private addHeld(): void {
+    const { scene, channels, weights, every, d } = this;
+    const runs = this.held!;
+    const wanted = channels.map((_, c): C => times(weights.get(c) ?? [0, 0], [Math.SQRT2, 0]));
+    const shares = scene.recordAt.map((_, f) => {
+      const waves = (pick: 'a' | 'b'): C[][] => channels.map((__, c) => runs.map((r) => r.waves[f][c][pick]));
+      return sharesOfRuns(channels, waves('a'), waves('b'), wanted) ?? runs.map((): C => [0, 0]);
+    });
+    const total = (f: number, of: (run: (typeof runs)[number]) => C): C =>
+      runs.reduce<C>(
+        (sum, r, e) => {
+          const x = times(of(r), shares[f][e]);
+          return [sum[0] + x[0], sum[1] + x[1]];
+        },
+        [0, 0],
+      );
+    scene.recordAt.forEach((_, f) => {
+      channels.forEach((__, c) => {
+        this.a[f][c] = total(f, (r) => r.waves[f][c].a);
+        this.b[f][c] = total(f, (r) => r.waves[f][c].b);
+      });
+      scene.ports.forEach(({ load }, p) => {
+        if (load) this.loads[f][p] = total(f, (r) => r.loads[p][f]);
+      });
+    });
+    runs.forEach((r, e) => this.addRegions(r.sums, shares.map((x): C => [x[e][0] * every * d.dt, x[e][1] * every * d.dt]))); // prettier-ignore
+    this.scales = scene.recordAt.map(() => [1, 0]);
+  }
+
   private addSums(simulation: Simulation, scales: readonly C[]): void {
+    this.addRegions(
+      this.plan.regions.map((_, r) => simulation.sums(r)),
+      scales,
+    );
+  }
+
+  private addRegions(all: readonly RegionSums[], scales: readonly C[]): void {
     const nf = scales.length;
-    const all = this.plan.regions.map((_, r) => simulation.sums(r));
     const into = (this.data ??= all.map((s) => new Float32Array(s.data.length)));
     all.forEach(({ data, padded }, r) => {
       const out = into[r];
@@ -219,7 +272,7 @@ export class FieldSum {
       amplitude: Math.hypot(...w),
       phase: Math.atan2(w[1], w[0]),
       reflection: this.a.map((a, f): C => {
-        const [p, q] = [a[channel], this.b[f][channel]];
+        const [p, q] = onReference(this.channels[channel], a[channel], this.b[f][channel]);
         const size = p[0] ** 2 + p[1] ** 2;
         return [(q[0] * p[0] + q[1] * p[1]) / size, (q[1] * p[0] - q[0] * p[1]) / size];
       }),

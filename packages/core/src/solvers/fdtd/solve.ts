@@ -7,6 +7,8 @@ import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
+import { hasReactance, ownReferences, ownResistances } from './references.ts';
+import { renormalised } from '../../results/renormalise.ts';
 import { type Discrete, discretise } from './discretise.ts';
 import { type Extrapolation, extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
@@ -176,7 +178,8 @@ export async function solveScene(
     if (port.line && !signal?.aborted) gaps.set(p, await portGap(scene, port, grid, { host, signal }, solveScene));
   const s = scattering(channels, runs, band);
   arrays.frequency = { shape: [band.length], data: band };
-  arrays.s = { shape: [band.length, channels.length, runs.length, 2], data: s };
+  const solved = { shape: [band.length, channels.length, runs.length, 2], data: s };
+  arrays.s = hasReactance(channels) ? (renormalised(solved, ownResistances(channels), ownReferences(channels)) ?? solved) : solved;
   const { energies } = runs[0];
   arrays.energy = { shape: [2, energies.length], data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]) };
   guideArrays(channels, band, arrays);
@@ -190,7 +193,12 @@ export async function solveScene(
       coreVersion,
       ports: channels.map((c) =>
         c.kind === 'lumped'
-          ? { name: c.name, resistance: c.resistance, ...(gaps.has(c.port) ? { gap: gaps.get(c.port)! } : {}) }
+          ? {
+              name: c.name,
+              resistance: c.resistance,
+              ...(c.reactance ? { reactance: c.reactance } : {}),
+              ...(gaps.has(c.port) ? { gap: gaps.get(c.port)! } : {}),
+            }
           : {
               name: c.name,
               resistance: 0,
