@@ -44,6 +44,24 @@ const problemOf = async (scene: Scene): Promise<string> =>
   );
 
 describe('guided ports', () => {
+  test('a voltage path fixes the sign of a mode and tells the voltage of 1 W', async () => {
+    const path = (turned: boolean): SceneGuide['path'] => [[a / 2, turned ? b : 0], [a / 2, turned ? 0 : b]]; // prettier-ignore
+    const ports = (turned: boolean): SceneGuide[] => [end('left', 0, 1, { path: path(false) }), end('right', 1, -1, { path: path(turned) })];
+    const [same, against] = [await solve(guide({ guides: ports(false) })), await solve(guide({ guides: ports(true) }))];
+    const f = 14.5e9;
+    const k = (2 * Math.PI * f) / 299792458;
+    const beta = Math.sqrt(k * k - (Math.PI / a) ** 2);
+    const [s, t] = [same, against].map((r) => sCurve(r.arrays.s, 1, 0)[5]);
+    // Signs alike: the phase is that of the way; turned round: the opposite.
+    const turn = -beta * length;
+    expect(Math.hypot(s.re - Math.cos(turn), s.im - Math.sin(turn))).toBeLessThan(0.05);
+    expect(Math.hypot(s.re + t.re, s.im + t.im)).toBeLessThan(1e-6);
+    const wanted = b * Math.sqrt((4 * 376.730313668 * k) / beta / (a * b));
+    process.stdout.write(`voltage of 1 W: ${same.meta.ports[0].voltage!.toFixed(3)} of ${wanted.toFixed(3)} V\n`);
+    for (const { voltage } of [...same.meta.ports, ...against.meta.ports]) expect(Math.abs(voltage! / wanted - 1)).toBeLessThan(5e-3);
+    expect((await solve(guide())).meta.ports[0].voltage).toBeUndefined();
+  });
+
   test('a straight guide lets all through and sends nothing back; phase follows the cutoff', async () => {
     const { arrays, meta } = await solve(guide());
     expect(meta.ports).toMatchObject([

@@ -108,7 +108,7 @@ export interface ResultMeta {
   version: 2;
   solver: string;
   coreVersion: string;
-  /** Channels: lumped ports with the resistance and, if it is not 0, the reactance that they refer to, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one. */
+  /** Channels: lumped ports with the resistance and, if it is not 0, the reactance that they refer to, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one, and the voltage of 1 W along the port's path, V, peak. */
   ports: {
     name: string;
     resistance: number;
@@ -116,6 +116,7 @@ export interface ResultMeta {
     mode?: number;
     family?: 'TEM' | 'TE' | 'TM' | 'hybrid';
     impedance?: number;
+    voltage?: number;
     gap?: PortGap;
   }[];
   /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */

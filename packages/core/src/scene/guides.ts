@@ -17,6 +17,8 @@ export interface SceneGuide {
   modes: number;
   /** Distance of the reference plane inside the structure, metres. */
   shift: number;
+  /** Ends of the path along which each mode's voltage is positive, in the two other axes in their order; absent: signs are as they come. */
+  path?: [[number, number], [number, number]];
   /** It sees several media: the guide goes on behind it into absorbing layers. */
   mixed?: boolean;
   /** Sides of the region (xMin .. zMax) that are magnetic walls and on which its rim lies; absent: none. */
@@ -65,7 +67,23 @@ export function resolveGuide(port: GuidePort, order: number, scope: Scope, bodie
   const place: Place = { part: 'ports', name: port.name };
   const { values, problems } = evaluateChips(port, portChips(port), scope, place);
   if (!values) return { problems };
-  const common = { name: port.name, order, modes: values.modes, shift: values.shift };
+  const common: Pick<SceneGuide, 'name' | 'order' | 'modes' | 'shift' | 'path'> = {
+    name: port.name,
+    order,
+    modes: values.modes,
+    shift: values.shift,
+  };
+  if (port.path?.length) {
+    const [p, q] = port.path.map((_, i): [number, number] => [values[`path.${i}.0`], values[`path.${i}.1`]]);
+    if (!q || (p[0] === q[0] && p[1] === q[1]))
+      return fail(
+        'port.path',
+        { ...place, chip: 'path.0.0' },
+        'The voltage path has no length.',
+        'Give two points of the port’s plane, or remove both.',
+      );
+    common.path = [p, q];
+  }
   if (port.kind === 'guide-plane') {
     const normal = 'xyz'.indexOf(port.normal) as 0 | 1 | 2;
     const [u, v] = ([0, 1, 2] as const).filter((a) => a !== normal);

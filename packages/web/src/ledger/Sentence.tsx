@@ -131,7 +131,7 @@ function Part<T extends { name: string }>({
         label={part.label}
         columns={part.columns}
         least={part.least}
-        rows={atPath(entry, part.list) as string[][]}
+        rows={(atPath(entry, part.list) ?? []) as string[][]}
         problems={problems}
         onChange={(v) => set(part.list, v)}
       />

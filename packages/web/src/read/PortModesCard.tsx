@@ -45,7 +45,7 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
       <div className="scroll">
         <table className="figures">
           <tbody>
-            {guided.map(({ n, family, impedance }) => (
+            {guided.map(({ n, family, impedance, voltage }) => (
               <tr key={n}>
                 <td style={{ textAlign: 'left' }}>
                   <Picture run={run.id} channel={n} label={`Field of ${names[n]}`} />
@@ -53,6 +53,7 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
                 <td style={{ whiteSpace: 'normal', textAlign: 'left' }}>
                   <b>{names[n]}</b> <span className="quiet">{family}</span>
                   {impedance !== undefined && <span className="mono"> {formatSI(impedance, 'resistance', 4)}</span>}
+                  {voltage !== undefined && <div className="mono">{voltage.toPrecision(4)} V for 1 W along its path</div>}
                   {beta &&
                     frequency &&
                     [0, frequency.data.length >> 1, frequency.data.length - 1].map((f) => (

@@ -34,6 +34,13 @@ const guideBase = {
   note: z.string().max(2000).optional(),
   modes: expression.describe('How many modes of the cross-section it sends and takes, those of lowest cutoff first'),
   shift: expression.describe('Distance by which the reference plane lies inside the structure'),
+  path: z
+    .array(vector2)
+    .max(2)
+    .optional()
+    .describe(
+      'Two points of its plane, in the two other axes in the order x, y, z: the voltage of each mode from the first to the second is positive',
+    ),
 };
 
 /** A guided port on a flat face of a body: the wave goes from the face into the body. */
@@ -156,7 +163,17 @@ const elementParts: SentencePart[] = [
 
 const modes: Chip = { path: 'modes', label: 'modes', quantity: 'number', whole: [1, 12] };
 const shift: Chip = { path: 'shift', label: 'reference plane shift', quantity: 'length' };
-const modeSentence: SentencePart[] = ['·', { chip: 'modes' }, 'modes · reference plane', { chip: 'shift' }, 'inside'];
+const modeSentence: SentencePart[] = [
+  '·',
+  { chip: 'modes' },
+  'modes · reference plane',
+  { chip: 'shift' },
+  'inside · voltage along',
+  { list: 'path', label: 'point', columns: ['first', 'second'].map((label) => ({ label: `${label} axis`, quantity: 'length' as const })), least: 0 },
+];
+/** Chips of the points of a voltage path. */
+const pathPoints = ({ path = [] }: { path?: unknown[] }, names = ['first axis', 'second axis']): Chip[] =>
+  path.flatMap((_, i) => names.map((n, k) => ({ path: `path.${i}.${k}`, label: `point ${i + 1} ${n}`, quantity: 'length' as const })));
 
 /** What a kind of port is to the ledger. */
 interface PortKind<P> {
@@ -202,7 +219,7 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
     ],
   },
   'guide-face': {
-    chips: () => [modes, shift],
+    chips: (port) => [modes, shift, ...pathPoints(port)],
     sentence: () => ['Guided port', { name: true }, '· on face', { face: 'face', label: 'face' }, ...modeSentence],
   },
   'guide-plane': {
@@ -214,6 +231,7 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
         ...vectorChips('to', 'to', 2, names),
         modes,
         shift,
+        ...pathPoints(port),
       ];
     },
     sentence: () => [

@@ -6,7 +6,7 @@ import type { Scene, SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import { coefficients, type Discrete } from './discretise.ts';
 import { collectMedia } from './materials.ts';
-import { mixedModes } from './mixedModes.ts';
+import { mixedModes, reversed } from './mixedModes.ts';
 import { openRim } from './rim.ts';
 import { Painter } from './painter.ts';
 
@@ -154,6 +154,8 @@ export interface PortMode {
   /** Characteristic impedance of a TEM mode, V^2 / 2P, ohms. */
   impedance: number | null;
   at(frequency: number): Dispersion;
+  /** Along the port's voltage path, V, peak, for 1 W at the middle of the band; absent where it has none or the mode is cut off there. */
+  voltage?: number;
   /** Of ports that see several media: how the mode's shape changes over the band. */
   shape?: ModeShape;
 }
@@ -238,7 +240,9 @@ export function guideModes(
         `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the ${noun}’s rim where there is no metal, and the rim acts like metal.`,
         `Make the ${noun} larger, up to electric walls, metal, or to where the field has faded to 2 %.`,
       );
-    return { found: { plane, section, step, modes: mixed.map((m) => ({ ...m, impedance: whole(m.impedance) })) } };
+    return {
+      found: { plane, section, step, modes: mixed.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)) },
+    };
   }
   const modes = solveSection(section, k0, { count: guide.modes, kernel });
   if (modes.length < guide.modes) return few(modes.length);
@@ -262,7 +266,47 @@ export function guideModes(
       },
     };
   });
-  return { found: { plane, section, step, modes: made } };
+  return { found: { plane, section, step, modes: made.map((m) => directed(m, guide, plane, section, band)) } };
+}
+
+/** Samples along a voltage path. */
+const pathSamples = 400;
+
+/** Integral of a mode's E along a straight path of its section, from end to end. */
+export function pathVoltage({ u, v }: Section, e: Mode['e'], from: readonly [number, number], to: readonly [number, number]): number {
+  const place = (x: Float64Array, at: number): [number, number] => {
+    let i = 0;
+    while (i < x.length - 2 && x[i + 1] < at) i++;
+    return [i, Math.min(1, Math.max(0, (at - x[i]) / (x[i + 1] - x[i])))];
+  };
+  let sum = 0;
+  for (let n = 0; n < pathSamples; n++) {
+    const t = (n + 0.5) / pathSamples;
+    const [i, a] = place(u, from[0] + t * (to[0] - from[0]));
+    const [j, b] = place(v, from[1] + t * (to[1] - from[1]));
+    const at = j * u.length + i;
+    // E along u is level along its edge and runs straight from row to row; the other likewise.
+    sum += ((1 - b) * e.u[at] + b * e.u[at + u.length]) * (to[0] - from[0]) + ((1 - a) * e.v[at] + a * e.v[at + 1]) * (to[1] - from[1]);
+  }
+  return sum / pathSamples;
+}
+
+/** A mode with its sign set by the port's voltage path, and the voltage along it. */
+function directed(mode: PortMode, guide: SceneGuide, plane: GuidePlane, section: Section, band: { from: number; to: number }): PortMode {
+  if (!guide.path) return mode;
+  // The path's coordinates stand in the order of the axes, the section's need not.
+  const swap = plane.u > plane.v;
+  const [from, to] = guide.path.map(([p, q]): [number, number] => (swap ? [q, p] : [p, q]));
+  const volts = pathVoltage(section, mode.mode.e, from, to);
+  const out: PortMode =
+    volts >= 0
+      ? mode
+      : { ...mode, mode: reversed(mode.mode), ...(mode.shape ? { shape: { ...mode.shape, profiles: mode.shape.profiles.map(reversed) } } : {}) };
+  const { propagates, admittance, beta } = mode.at((band.from + band.to) / 2);
+  if (!propagates) return out;
+  // Power of the profile as it is, of the part that is computed and of its images.
+  const power = ((guide.images ?? 1) * (mode.shape ? mode.mode.flux / beta[0] : admittance[0])) / (2 * eta0);
+  return { ...out, voltage: Math.abs(volts) / Math.sqrt(power) };
 }
 
 /** Edges of a portal: E on the plane, H half a cell inside, what the current of each mode does to E, weights of each profile. */

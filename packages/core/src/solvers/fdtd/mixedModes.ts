@@ -31,7 +31,7 @@ function crossed(s: Section, a: Mode, b: Mode): number {
 }
 
 /** The same mode with all its fields turned round. */
-function reversed(mode: Mode): Mode {
+export function reversed(mode: Mode): Mode {
   const turn = (f: Float64Array): Float64Array => f.map((x) => -x);
   return { ...mode, e: { u: turn(mode.e.u), v: turn(mode.e.v) }, h: { u: turn(mode.h.u), v: turn(mode.h.v) }, ew: turn(mode.ew), hw: turn(mode.hw) };
 }

@@ -205,6 +205,7 @@ export async function solveScene(
               mode: c.mode + 1,
               family: c.modes.modes[c.mode].mode.kind,
               impedance: c.modes.modes[c.mode].impedance ?? undefined,
+              voltage: c.modes.modes[c.mode].voltage,
             },
       ),
       excitations: runs.map((r) => r.excited),
