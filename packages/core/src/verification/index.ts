@@ -15,6 +15,7 @@ import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
 import { portGaps } from './portGaps.ts';
+import { bodyEnergy } from './energy.ts';
 import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
 import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
@@ -59,4 +60,5 @@ export const cases: readonly Case[] = [
   irisFilter,
   mediaSlabs,
   portGaps,
+  bodyEnergy,
 ];
