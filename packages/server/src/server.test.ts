@@ -16,6 +16,7 @@ interface View {
   id: string;
   state: string;
   number: number;
+  progress: { turn: number } | null;
   problems: { message: string; fix: string; place: { part: string } }[];
   meta: { evidence: { steps: number; ended: string } } | null;
 }
@@ -200,6 +201,32 @@ describe('runs', () => {
     await api().delete(`/api/runs/${again.id}`).expect(204);
     await api().get(`/api/runs/${again.id}`).expect(404);
   });
+
+  test('go on where they were when the server ended: an excitation that was done is not solved again', async () => {
+    const two = smallDipole();
+    two.lines.push(...two.lines.map((l) => ({ ...l, name: `${l.name}2`, at: (l as { at: string[] }).at.map((x, i) => (i === 1 ? '40 mm' : x)) }) as typeof l)); // prettier-ignore
+    two.ports.push({ kind: 'gap', name: 'feed2', between: ['left2', 'right2'], resistance: '50 ohm' });
+    two.solve = { ...two.solve, details: { stopAt: 1e-12, cellsPerWavelength: 30 } };
+    const { body: project } = (await api().post('/api/projects').send({ document: two }).expect(201)) as { body: { id: string } };
+    const { body: run } = (await api().post(`/api/projects/${project.id}/runs`).send({ document: two }).expect(201)) as { body: View };
+    await until(run.id, (r) => r.progress?.turn === 1);
+    await server.close();
+    server = await startServer(config());
+    const listed = async (): Promise<View & { kept: number }> =>
+      ((await api().get(`/api/projects/${project.id}/runs`)) as { body: (View & { kept: number })[] }).body[0];
+    expect(await listed()).toMatchObject({ state: 'interrupted', kept: 1 });
+    await api().post(`/api/runs/${run.id}/resume`).expect(202);
+    const turns = new Set<number>();
+    const done = await until(run.id, (r) => {
+      if (r.progress) turns.add(r.progress.turn);
+      return r.state === 'done';
+    });
+    expect([...turns]).toEqual([1]);
+    expect(done.meta).toMatchObject({ excitations: [0, 1] });
+    expect(await listed()).toMatchObject({ state: 'done', kept: 0 });
+    // A run that is whole has nothing to go on with.
+    await api().post(`/api/runs/${run.id}/resume`).expect(409);
+  }, 240_000);
 
   test('stop though they are just being taken from the queue', async () => {
     const long = smallDipole();

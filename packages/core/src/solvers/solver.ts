@@ -1,6 +1,6 @@
 import type { Problem } from '../document/index.ts';
 import type { Scene } from '../scene/index.ts';
-import type { ResultSet } from '../results/index.ts';
+import type { ResultArray, ResultSet } from '../results/index.ts';
 
 /** A thread that runs the time-domain kernel on shared memory, provided by the host (server, command line, browser). */
 export interface KernelThread {
@@ -67,8 +67,26 @@ export interface Progress {
   s?: { frequencies: number[]; re: number[]; im: number[] };
 }
 
+/** What one excitation of a run leaves: it can be kept, and taken up by a later run of the same scene. */
+export interface Job {
+  excited: number;
+  /** Plain JSON. */
+  facts: unknown;
+  arrays: Record<string, ResultArray>;
+}
+
+/** Where the jobs of a run are kept. */
+export interface JobStore {
+  /** Those that are done, by the channel that they excite. */
+  have: ReadonlyMap<number, Job>;
+  /** Called when one more is done. */
+  done(job: Job): void;
+}
+
 export interface SolveOptions {
   host: SolverHost;
+  /** Jobs that an earlier, stopped run of the same scene did, and where those of this one go; absent: nothing is kept. */
+  jobs?: JobStore;
   onProgress?: (p: Progress) => void;
   /** Stops the run and keeps what was computed. */
   signal?: AbortSignal;

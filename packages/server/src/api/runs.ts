@@ -7,7 +7,8 @@ import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { thisMachine } from '@jadebell/node';
 import { z } from 'zod';
-import { describeArray, loadArray, readArray } from '../db/arrays.ts';
+import { describeArray, loadArray, readArray, removeArrays } from '../db/arrays.ts';
+import { countJobs } from '../db/jobs.ts';
 import { ProjectRow, RunRow } from '../db/models.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { fileStem, findProject } from './projects.ts';
@@ -31,6 +32,7 @@ export function runView(row: RunRow, queue: RunQueue): RunView {
     givens: JSON.parse(row.givens) as RunView['givens'],
     progress: queue.progress(row.id),
     problems: row.problems ? (JSON.parse(row.problems) as Problem[]) : [],
+    kept: 0,
     meta: row.meta ? currentMeta(JSON.parse(row.meta) as ResultMeta) : null,
   };
 }
@@ -104,7 +106,8 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     schemas: { params: idParams, answer: z.array(runSchema) },
     async handle({ params }) {
       const rows = await RunRow.findAll({ where: { projectId: params.id }, order: [['number', 'DESC']] });
-      return rows.map((r) => runView(r, queue));
+      const kept = await countJobs(rows.filter((r) => r.state === 'stopped' || r.state === 'interrupted').map((r) => r.id));
+      return rows.map((r) => ({ ...runView(r, queue), kept: kept.get(r.id) ?? 0 }));
     },
   }),
   route({
@@ -171,6 +174,22 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     async handle({ params }) {
       const old = await findRun(params.id);
       const row = await addRun(old.projectId, JSON.parse(old.document) as Project);
+      queue.wake(row.id);
+      return runView(row, queue);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/runs/{id}/resume',
+    summary: 'Go on with a run that was stopped or interrupted: excitations that were done are not solved again',
+    status: 202,
+    schemas: { params: idParams, answer: runSchema },
+    async handle({ params }) {
+      const row = await findRun(params.id);
+      if (row.state !== 'stopped' && row.state !== 'interrupted')
+        throw new HttpProblem(409, 'Nothing to go on with', 'Only a run that was stopped or interrupted can go on.');
+      await removeArrays(row.id);
+      await row.update({ state: 'queued', meta: null, problems: null, startedAt: null, endedAt: null });
       queue.wake(row.id);
       return runView(row, queue);
     },

@@ -45,6 +45,7 @@ export const runSchema = z.object({
   givens: z.array(z.object({ name: z.string(), expression: z.string(), si: z.number().nullable(), measure: z.string() })),
   progress: progressSchema.nullable(),
   problems: z.array(problemItem),
+  kept: z.int().describe('Excitations of a run that was stopped or interrupted which are done and kept'),
   meta: z.any().describe('Figures and evidence of the result; null until there is one'),
 });
 export type RunView = z.infer<typeof runSchema>;

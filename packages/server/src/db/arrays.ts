@@ -1,14 +1,14 @@
 import { deflate, inflate } from 'node:zlib';
 import { promisify } from 'node:util';
 import { arrayBytes, type ResultSet } from '@jadebell/core/results';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { ChunkRow } from './models.ts';
 
 const pack = promisify(deflate);
 const unpack = promisify(inflate);
 
 /** Bytes of a chunk before compression: a multiple of every element size. */
-const chunkBytes = 4 * 2 ** 20;
+export const chunkBytes = 4 * 2 ** 20;
 
 /** Stores the arrays of a result in compressed chunks. */
 export async function storeArrays(runId: string, result: ResultSet, transaction: Transaction): Promise<void> {
@@ -26,6 +26,9 @@ export interface StoredArray {
   type: 'f4' | 'f8';
   shape: number[];
 }
+
+/** Removes the arrays of a result; what is kept of its jobs stays. */
+export const removeArrays = (runId: string): Promise<number> => ChunkRow.destroy({ where: { runId, name: { [Op.notLike]: 'job:%' } } });
 
 /** Type and shape of a stored array, or null. */
 export async function describeArray(runId: string, name: string): Promise<StoredArray | null> {

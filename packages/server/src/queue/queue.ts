@@ -2,11 +2,12 @@ import { EventEmitter } from 'node:events';
 import { Worker } from 'node:worker_threads';
 import type { Problem, Project } from '@jadebell/core/document';
 import type { ResultSet } from '@jadebell/core/results';
-import type { Progress } from '@jadebell/core/solvers';
+import type { Job, Progress } from '@jadebell/core/solvers';
 import { problem } from '@jadebell/core/document';
 import { thisMachine } from '@jadebell/node';
 import type { Sequelize } from 'sequelize';
 import { storeArrays } from '../db/arrays.ts';
+import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
 
 interface Active {
@@ -101,21 +102,23 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
       const startedAt = new Date();
       const [taken] = await RunRow.update({ state: 'running', startedAt }, { where: { id: run.id, state: 'queued' } });
       if (!taken) continue;
-      this.start(run);
+      this.start(run, await loadJobs(run.id));
       this.emit('run', run.id);
       return;
     }
   }
 
-  private start(run: RunRow): void {
+  private start(run: RunRow, jobs: Job[]): void {
     const project = JSON.parse(run.document) as Project;
-    const worker = new Worker(new URL('./worker.mjs', import.meta.url), { workerData: { project, cellsPerSecond: this.speed } });
+    const worker = new Worker(new URL('./worker.mjs', import.meta.url), { workerData: { project, jobs, cellsPerSecond: this.speed } });
     let settle: () => void = () => undefined;
     const active: Active = { id: run.id, worker, progress: null, finished: new Promise((resolve) => (settle = resolve)) };
     this.active = active;
     let ending: Promise<void> | null = null;
+    let keeping: Promise<unknown> = Promise.resolve();
     const end = (work: () => Promise<unknown>): void => {
-      ending ??= work()
+      ending ??= keeping
+        .then(work)
         .catch((error: unknown) => this.fail(run, error as Error))
         .then(async () => {
           await worker.terminate();
@@ -125,10 +128,13 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
           void this.next();
         });
     };
-    worker.on('message', (message: { progress?: Progress; result?: ResultSet; problems?: Problem[] }) => {
+    worker.on('message', (message: { progress?: Progress; job?: Job; result?: ResultSet; problems?: Problem[] }) => {
       if (message.progress) {
         active.progress = message.progress;
         this.emit('run', run.id);
+      } else if (message.job) {
+        // A job that cannot be kept is done again after a stop; the run itself goes on.
+        keeping = keeping.then(() => storeJob(run.id, message.job!)).catch(() => undefined);
       } else if (message.result) end(() => this.keep(run, message.result!));
       else end(() => run.update({ state: 'failed', endedAt: new Date(), problems: JSON.stringify(message.problems) }));
     });
@@ -140,6 +146,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     await this.sequelize.transaction(async (transaction) => {
       await storeArrays(run.id, result, transaction);
       const state = result.meta.evidence.ended === 'stopped' ? 'stopped' : 'done';
+      if (state === 'done') await removeJobs(run.id, transaction);
       await run.update({ state, endedAt: new Date(), meta: JSON.stringify(result.meta) }, { transaction });
     });
     const { cellsPerSecond, seconds } = result.meta.evidence;

@@ -2,10 +2,10 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { problem, ProblemError, type Project } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { buildScene } from '@jadebell/core/scene';
-import { solvers } from '@jadebell/core/solvers';
+import { type Job, solvers } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 
-const { project, cellsPerSecond } = workerData as { project: Project; cellsPerSecond: number };
+const { project, cellsPerSecond, jobs } = workerData as { project: Project; cellsPerSecond: number; jobs: Job[] };
 const port = parentPort!;
 const stopper = new AbortController();
 port.on('message', (message) => {
@@ -20,6 +20,7 @@ try {
   const result = await solver.solve(scene, {
     host: await nodeHost(),
     signal: stopper.signal,
+    jobs: { have: new Map(jobs.map((job) => [job.excited, job])), done: (job) => port.postMessage({ job }) },
     onProgress: (progress) => port.postMessage({ progress }),
   });
   port.postMessage({ result });

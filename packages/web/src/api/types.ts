@@ -29,5 +29,7 @@ export interface Run {
   givens: { name: string; expression: string; si: number | null; measure: string }[];
   progress: Progress | null;
   problems: Problem[];
+  /** Excitations of a run that was stopped or interrupted which are done and kept. */
+  kept: number;
   meta: ResultMeta | null;
 }

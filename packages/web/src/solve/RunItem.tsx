@@ -50,6 +50,11 @@ export function RunItem({ run }: { run: Run }) {
             Read
           </Button>
         )}
+        {run.kept > 0 && (
+          <Button onClick={() => act('POST', `/runs/${run.id}/resume`)} title={`${run.kept} of its excitations are done and kept`}>
+            Go on
+          </Button>
+        )}
         {!active && !run.meta && <Button onClick={() => act('POST', `/runs/${run.id}/again`)}>Run again</Button>}
         {!active && (
           <Button color="inherit" onClick={() => act('DELETE', `/runs/${run.id}`)} aria-label={`Remove run ${run.number}`}>

@@ -53,7 +53,8 @@ export async function solveCertain(scene: Scene, options: SolveOptions, solve: S
     const change = passes.at(-1)?.change ?? null;
     const result: ResultSet = await solve(
       now,
-      { ...options, onProgress: options.onProgress && ((p) => options.onProgress!({ ...p, pass, change })) },
+      // Jobs of different passes are of different grids.
+      { ...options, jobs: undefined, onProgress: options.onProgress && ((p) => options.onProgress!({ ...p, pass, change })) },
       (s) => jumps.take(s),
     );
     seconds += result.meta.evidence.seconds;

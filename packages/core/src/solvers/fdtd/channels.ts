@@ -180,7 +180,7 @@ export class ChannelSpectra {
  */
 export function scattering(
   channels: readonly Channel[],
-  runs: readonly { excited: number; spectra: ChannelSpectra }[],
+  runs: readonly { excited: number; spectra: Pick<ChannelSpectra, 'waves'> }[],
   frequencies: ArrayLike<number>,
 ): Float64Array {
   const [n, m] = [channels.length, runs.length];

@@ -89,6 +89,11 @@ export class FieldSum {
     this.left = this.held ? channels.length : weights.size;
   }
 
+  /** Whether they are those of one excitation alone. */
+  get ofOne(): boolean {
+    return this.weights.size === 1 && !this.held;
+  }
+
   /** Whether the fields of an excitation are wanted. */
   wants = (channel: number): boolean => this.held !== null || this.weights.has(channel);
 

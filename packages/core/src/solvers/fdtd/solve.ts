@@ -10,11 +10,12 @@ import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels
 import { hasReactance, ownReferences, ownResistances } from './references.ts';
 import { renormalised } from '../../results/renormalise.ts';
 import { type Discrete, discretise } from './discretise.ts';
-import { type Extrapolation, extrapolated } from './extrapolate.ts';
+import { extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { portGap } from './gapLine.ts';
 import { guideModes, type GuideModes } from './guides.ts';
-import { forecast, march, type March } from './march.ts';
+import { type Excitation, fromJob, jobOf } from './jobs.ts';
+import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { planRecording } from './recorders.ts';
@@ -38,14 +39,6 @@ const ringingOn = 1e-5;
 /** Part of a run after which its running sums of fields are faded. Half the time until all has settled was enough to fade the ports' signals. */
 const fadeSumsFrom = 2 / 3;
 
-/** What one excitation left behind. */
-interface Excitation extends March {
-  /** How the ringing after its end was carried on. */
-  rest?: Pick<Extrapolation, 'error' | 'resonances'>;
-  excited: number;
-  spectra: ChannelSpectra;
-}
-
 /**
  * Solves a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
  * those of the first, or of the waves that the scene combines. `observe` sees the fields about once a period; `given` is the scene's discrete model
@@ -53,7 +46,7 @@ interface Excitation extends March {
  */
 export async function solveScene(
   scene: Scene,
-  { host, onProgress, signal }: SolveOptions,
+  { host, onProgress, signal, jobs }: SolveOptions,
   observe?: (s: Simulation) => void,
   given?: Discrete,
 ): Promise<ResultSet> {
@@ -81,7 +74,7 @@ export async function solveScene(
   const fields = new FieldSum(scene, discrete, plan, channels, pulse, every, fieldWeights(scene, channels, order));
   const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
   let recorded: RecordedFields | null = null;
-  let signals: ResultMeta['signals'] = [];
+  let signals: NonNullable<ResultMeta['signals']> = [];
   const machine = { threads: 1, bytes: 0, steps: 0 };
   const started = host.now();
   let lastReport = started;
@@ -90,6 +83,18 @@ export async function solveScene(
     if (signal?.aborted && turn) break;
     const channel = channels[excited];
     const wanted = fields.wants(excited);
+    // Where fields of several runs are added up their sums are needed, which no job keeps.
+    const keeps = !wanted || fields.ofOne;
+    const before = keeps && jobs?.have.get(excited);
+    const taken = before ? fromJob(before, channels, band.length) : null;
+    if (taken) {
+      runs.push(taken.run);
+      machine.steps += taken.run.steps;
+      Object.assign(arrays, taken.own);
+      if (taken.recordings) ({ recorded, signals } = taken.recordings);
+      continue;
+    }
+    const own: Record<string, ResultArray> = {};
     const simulation = await Simulation.create(
       {
         discrete,
@@ -110,16 +115,11 @@ export async function solveScene(
     );
     try {
       const source = new PortSpectrum(band, dt, 0.5);
-      const run: Excitation = {
-        excited,
-        spectra: new ChannelSpectra(channels, band, excited, source, dt),
-        energies: [],
-        residual: 1,
-        ended: 'steps',
-      };
+      const forming = new ChannelSpectra(channels, band, excited, source, dt);
+      const run: Excitation = { excited, spectra: forming, energies: [], residual: 1, ended: 'steps', steps: 0 };
       const update = (): void => {
         source.update(sourceSeries.subarray(0, simulation.steps));
-        run.spectra.update(simulation);
+        forming.update(simulation);
       };
       const faded = (at: Float64Array): ChannelSpectra =>
         new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt).takeFaded(simulation, sourceSeries);
@@ -142,8 +142,9 @@ export async function solveScene(
             if (!onProgress || now - lastReport <= reportEvery) return;
             lastReport = now;
             update();
-            const own = reflection(run.spectra, excited);
-            onProgress(forecast(energies, { maxSteps, pulseSteps, stopAt, elapsed: now - started, turn, turns: order.length }, own));
+            onProgress(
+              forecast(energies, { maxSteps, pulseSteps, stopAt, elapsed: now - started, turn, turns: order.length }, reflection(forming, excited)),
+            );
           },
         }),
       );
@@ -159,14 +160,16 @@ export async function solveScene(
         );
       } else if (settled && (run.ended === 'settled' || run.ended === 'steps')) run.spectra = faded(band);
       else update();
+      run.steps = simulation.steps;
       runs.push(run);
       Object.assign(machine, { threads: simulation.threads, bytes: simulation.bytes, steps: machine.steps + simulation.steps });
       if (turn === 0) {
-        Object.assign(arrays, timeSignal(simulation, channels, dt));
-        signals = signalArrays(plan, discrete, simulation, arrays);
+        Object.assign(own, timeSignal(simulation, channels, dt));
+        signals = signalArrays(plan, discrete, simulation, own);
       }
-      if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps')))
-        recorded = fields.finish(arrays);
+      if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps'))) recorded = fields.finish(own);
+      Object.assign(arrays, own);
+      if (jobs && keeps && run.ended !== 'stopped') jobs.done(jobOf(run, channels, band.length, own, turn ? undefined : { recorded, signals }));
     } finally {
       simulation.close();
     }
