@@ -37,6 +37,12 @@ export function runView(row: RunRow, queue: RunQueue): RunView {
   };
 }
 
+/** Runs as the API shows them, with how much is kept of those that could go on. */
+export async function runViews(rows: readonly RunRow[], queue: RunQueue): Promise<RunView[]> {
+  const kept = await countJobs(rows.filter((r) => r.state === 'stopped' || r.state === 'interrupted').map((r) => r.id));
+  return rows.map((r) => ({ ...runView(r, queue), kept: kept.get(r.id) ?? 0 }));
+}
+
 const givensOf = (project: Project): RunView['givens'] => {
   const { summary } = evaluateGivens(project);
   return project.givens.map(({ name, expression }) => ({ name, expression, si: summary[name]?.si ?? null, measure: summary[name]?.measure ?? '' }));
@@ -106,8 +112,7 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     schemas: { params: idParams, answer: z.array(runSchema) },
     async handle({ params }) {
       const rows = await RunRow.findAll({ where: { projectId: params.id }, order: [['number', 'DESC']] });
-      const kept = await countJobs(rows.filter((r) => r.state === 'stopped' || r.state === 'interrupted').map((r) => r.id));
-      return rows.map((r) => ({ ...runView(r, queue), kept: kept.get(r.id) ?? 0 }));
+      return runViews(rows, queue);
     },
   }),
   route({
@@ -146,7 +151,7 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     path: '/runs/{id}',
     summary: 'One run',
     schemas: { params: idParams, answer: runSchema },
-    handle: async ({ params }) => runView(await findRun(params.id), queue),
+    handle: async ({ params }) => (await runViews([await findRun(params.id)], queue))[0],
   }),
   route({
     method: 'get',

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { FactRow, RunRow } from '../db/models.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { type Route, route } from './route.ts';
-import { runView } from './runs.ts';
+import { runViews } from './runs.ts';
 
 /** Fact under which the user's materials are kept. */
 const ownMaterials = 'materials';
@@ -52,7 +52,9 @@ export const systemRoutes = (queue: RunQueue): Route[] => [
       const send = async (id: string): Promise<void> => {
         waiting.delete(id);
         const row = await RunRow.findByPk(id);
-        response.write(row ? `event: run\ndata: ${JSON.stringify(runView(row, queue))}\n\n` : `event: gone\ndata: ${JSON.stringify(id)}\n\n`);
+        response.write(
+          row ? `event: run\ndata: ${JSON.stringify((await runViews([row], queue))[0])}\n\n` : `event: gone\ndata: ${JSON.stringify(id)}\n\n`,
+        );
       };
       const onRun = (id: string): void => {
         if (!waiting.has(id))

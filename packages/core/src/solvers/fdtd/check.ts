@@ -94,7 +94,8 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     steps,
     maxSteps,
     excitations,
-    seconds: (excitations * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    // The reference line of a port whose gap is taken out is taken to cost as much as an excitation.
+    seconds: ((excitations + scene.ports.filter((p) => p.line).length) * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }
