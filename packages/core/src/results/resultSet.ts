@@ -75,6 +75,8 @@ export interface Evidence {
   threads: number;
   cellsPerSecond: number;
   bytes: number;
+  /** Lumped ports whose gap was to be taken out, and why it could not. */
+  gapsKept?: { name: string; why: string }[];
   /** Of accuracy certain: cells of each pass and by how much the result changed from the one before. */
   passes?: { cells: number; change: number | null }[];
 }

@@ -1,4 +1,4 @@
-import { type Place, type Problem, problem, ProblemError } from '../../document/index.ts';
+import { ProblemError } from '../../document/index.ts';
 import { type Fold, foldedBodies, mirrorOf } from '../../geometry/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { PortGap } from '../../results/index.ts';
@@ -84,7 +84,6 @@ function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; g
 /** The line's mode of the section half way between both ports. */
 async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number, host: SolveOptions['host']): Promise<PortMode> {
   const { axis } = port.line!;
-  const place: Place = { part: 'ports', name: port.name };
   const mirrors = scene.mirrors?.filter((m) => m) ?? [];
   const on = (p: readonly number[]): SceneGuide['min'] => p.map((v, a) => (a === axis ? middle : v)) as SceneGuide['min'];
   const guide: SceneGuide = {
@@ -104,19 +103,8 @@ async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number
   guide.mixed = uniformPermittivity(guideSection(d, plane)) === null;
   const result = guideModes(d, guide, plane, scene.band, await denseKernel(host.module), { part: 'ports', noun: 'line of the port' });
   if (!('found' in result)) throw new ProblemError(result.problems);
-  const [mode] = result.found.modes;
-  if (mode.impedance === null) throw new ProblemError([notTwo(place)]);
-  return mode;
+  return result.found.modes[0];
 }
-
-const notTwo = (place: Place): Problem =>
-  problem(
-    'error',
-    'port.line-conductors',
-    { ...place, chip: 'gap' },
-    'The line at whose end the port stands has not just two conductors (walls and the region’s rim count as one), so its impedance has no one meaning.',
-    'Keep the port’s gap, or let ground and walls be one.',
-  );
 
 /**
  * What a lumped port's gap adds to the line at whose end it stands: a capacitance across the port and an inductance in series, from a reference run
@@ -131,7 +119,8 @@ export async function portGap(scene: Scene, port: ScenePort, grid: Grid, options
   const { arrays } = await solve(aux.scene, { ...options, onProgress: undefined }, undefined, d);
   return fitGap(arrays.frequency.data, arrays.s.data, port.resistance, {
     length: aux.length,
-    impedance: mode.impedance!,
+    // Of more than two conductors, as where a floor of finite width stands in the open, it has no one meaning; the fit starts somewhere then.
+    impedance: mode.impedance ?? port.resistance,
     beta: (f) => mode.at(f).beta[0],
   });
 }

@@ -36,6 +36,9 @@ export const reportEvery = 0.4;
 /** Energy, relative to its peak, above which a run with guided ports that is cut short is carried on by a fit. */
 const ringingOn = 1e-5;
 
+/** Largest difference of a reference line from an ideal one with which what it tells of a gap is believed. */
+const worstLine = 0.1;
+
 /** Part of a run after which its running sums of fields are faded. Half the time until all has settled was enough to fade the ports' signals. */
 const fadeSumsFrom = 2 / 3;
 
@@ -177,8 +180,19 @@ export async function solveScene(
 
   const seconds = host.now() - started;
   const gaps = new Map<number, PortGap>();
-  for (const [p, port] of scene.ports.entries())
-    if (port.line && !signal?.aborted) gaps.set(p, await portGap(scene, port, grid, { host, signal }, solveScene));
+  const gapsKept: { name: string; why: string }[] = [];
+  for (const [p, port] of scene.ports.entries()) {
+    if (!port.line || signal?.aborted) continue;
+    try {
+      const gap = await portGap(scene, port, grid, { host, signal }, solveScene);
+      if (gap.after < worstLine) gaps.set(p, gap);
+      else gapsKept.push({ name: port.name, why: `The reference line is off by ${gap.after.toPrecision(2)} even without it: more than one mode may run there.` }); // prettier-ignore
+    } catch (error) {
+      // What was solved is worth keeping without it.
+      if (!(error instanceof ProblemError)) throw error;
+      gapsKept.push({ name: port.name, why: error.problems[0].message });
+    }
+  }
   const s = scattering(channels, runs, band);
   arrays.frequency = { shape: [band.length], data: band };
   const solved = { shape: [band.length, channels.length, runs.length, 2], data: s };
@@ -234,6 +248,7 @@ export async function solveScene(
         ],
         powerBalance: figures?.map((f) => (f.accepted - f.radiated - f.lost) / f.accepted) ?? null,
         ...restOf(runs),
+        ...(gapsKept.length ? { gapsKept } : {}),
         ...networkEvidence(s, channels, runs, band),
         seconds,
         threads: machine.threads,
