@@ -117,7 +117,43 @@ describe('a bend of guide between guided ports', () => {
     expect(Math.abs(through - (1 - middle.re ** 2 - middle.im ** 2))).toBeLessThan(1e-2);
   }, 260_000);
 
+  test('a lumped line is read with the gaps of its ports, without them, and both beside each other', async () => {
+    await page.goto(s.address);
+    await page.getByRole('link', { name: 'Mast line: lumped and guided feed', exact: true }).click();
+    await s.entry('strip').waitFor();
+    await page.keyboard.press('4');
+    await page.getByLabel('Run', { exact: true }).selectOption({ label: '1, normal' });
+    const curves = page.getByLabel('Scattering', { exact: true });
+    await curves.getByText('S21 without gaps').waitFor();
+    await page.getByLabel('Evidence', { exact: true }).getByText('gap of left, by a reference line').waitFor();
+    const file = async (): Promise<ReturnType<typeof readTouchstone>> =>
+      readTouchstone(
+        (
+          await s.downloaded(async () => {
+            await page.getByRole('button', { name: 'Export Scattering', exact: true }).click();
+            await page.getByRole('menuitem', { name: 'Touchstone (.s2p)' }).click();
+          })
+        ).text,
+        2,
+      );
+    await page.getByLabel('Gaps of ports').selectOption('taken out');
+    await curves.getByText('gaps of ports taken out').waitFor();
+    expect(await curves.getByText('S21 without gaps').count()).toBe(0);
+    const out = await file();
+    await page.getByLabel('Gaps of ports').selectOption('kept');
+    await curves.getByText('gaps of ports taken out').waitFor({ state: 'detached' });
+    const kept = await file();
+    // At 3 GHz, where the stub does little: omega (C Z + L / Z) of both gaps, 25 fF and 7 pH on 48 ohm, is 0.025 rad by which the line seems longer.
+    const at = kept.frequency.findIndex((f) => Math.abs(f - 3e9) < 1e6);
+    const phase = ({ re, im }: { re: number; im: number }): number => Math.atan2(im, re);
+    const longer = phase(out.s[1][0][at]) - phase(kept.s[1][0][at]);
+    expect(Math.abs(longer - 0.025)).toBeLessThan(0.015);
+  }, 120_000);
+
   test('what a port cannot guide is told by the run, and nothing is lost', async () => {
+    await page.goto(s.address);
+    await page.getByRole('link', { name: 'Gauge feed: bend', exact: true }).click();
+    await page.locator('.entry').first().waitFor();
     await page.keyboard.press('2');
     await s.setChip('recorded frequency 1', '5 GHz');
     await page.keyboard.press('3');
