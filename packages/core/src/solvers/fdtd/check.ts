@@ -118,7 +118,9 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
   found.push(...betweenWalls(scene));
   let estimate: Estimate;
   try {
-    estimate = estimateScene(scene, machine);
+    const grid = buildGrid(scene);
+    estimate = estimateScene(scene, machine, grid);
+    found.push(...sliver(scene, grid));
   } catch (error) {
     if (error instanceof ProblemError) return error.problems;
     throw error;
@@ -148,6 +150,33 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
       ),
     );
   return found;
+}
+
+/** Cells of the shortest wavelength over the smallest one from which on the time step is absurdly short. */
+const sliverRatio = 150;
+
+/** A cell so small that it alone makes the time step absurdly short, with its place and what stands there. */
+function sliver(scene: Scene, grid: Grid): Problem[] {
+  const coarsest = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? accuracyTable[scene.accuracy].cellsPerWavelength);
+  let least = { size: Infinity, axis: 0, from: 0 };
+  grid.lines.forEach((x, axis) => {
+    for (let i = 1; i < x.length; i++) if (x[i] - x[i - 1] < least.size) least = { size: x[i] - x[i - 1], axis, from: x[i - 1] };
+  });
+  const ratio = coarsest / least.size;
+  if (!(ratio > sliverRatio)) return [];
+  const { axis, from, size } = least;
+  const near = scene.bodies.filter((b) => [b.min[axis], b.max[axis], ...b.planes[axis]].some((x) => x > from - size && x < from + 2 * size));
+  const names = [...new Set(near.map((b) => b.name))].slice(0, 3).join(', ');
+  const text = (x: number): string => `${Number((1e3 * x).toPrecision(4))} mm`;
+  return [
+    problem(
+      'warning',
+      'grid.sliver',
+      near.length ? { part: 'lines', name: near[0].line } : { part: 'solve' },
+      `One cell is only ${text(size)} along ${'xyz'[axis]}, at ${'xyz'[axis]} = ${text(from)}${names ? ` (${names})` : ''}: it makes the time step ${Math.round(ratio)} times shorter than the wavelength needs.`,
+      'Look for a sliver between two faces there and bring them together, or set a larger smallest cell under details.',
+    ),
+  ];
 }
 
 /** Lumped ports that reach from one electric wall to the other: the walls carry their current, whatever body ends there as well. */
