@@ -49,6 +49,7 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
     expect(await port.getByRole('combobox').evaluateAll((l) => l.map((e) => (e as unknown as { value: string }).value))).toEqual([
       'lower2',
       'upper2',
+      'kept',
     ]);
     await setIn('port1', 'resistance', '73 ohm');
     await page.getByLabel('symmetry across z', { exact: true }).selectOption('magnetic');

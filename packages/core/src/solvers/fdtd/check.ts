@@ -22,6 +22,9 @@ const longSeconds = 6 * 3600;
  */
 const ringing = { open: 13, guided: 105 };
 
+/** What the reference line of a port whose gap is taken out costs, modes and all, in excitations of the model: from the mast line. */
+const referenceCost = 4;
+
 /** Bytes of what guided ports send and record: sources, lines, two signals a mode or profile. */
 const guideBytes = (scene: Scene, maxSteps: number): number =>
   scene.guides.reduce((sum, g) => sum + g.modes * maxSteps * (g.mixed ? 4 + 7 * 16 : 4 + 16 + 12), 0);
@@ -94,8 +97,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     steps,
     maxSteps,
     excitations,
-    // The reference line of a port whose gap is taken out is taken to cost as much as an excitation.
-    seconds: ((excitations + scene.ports.filter((p) => p.line).length) * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    seconds: ((excitations + referenceCost * scene.ports.filter((p) => p.line).length) * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }

@@ -178,7 +178,7 @@ export async function solveScene(
     }
   }
 
-  const seconds = host.now() - started;
+  const stepping = host.now() - started;
   const gaps = new Map<number, PortGap>();
   const gapsKept: { name: string; why: string }[] = [];
   for (const [p, port] of scene.ports.entries()) {
@@ -250,9 +250,9 @@ export async function solveScene(
         ...restOf(runs),
         ...(gapsKept.length ? { gapsKept } : {}),
         ...networkEvidence(s, channels, runs, band),
-        seconds,
+        seconds: host.now() - started,
         threads: machine.threads,
-        cellsPerSecond: (cellCount(grid) * machine.steps) / seconds,
+        cellsPerSecond: (cellCount(grid) * machine.steps) / stepping,
         bytes: machine.bytes,
       },
     },
