@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldedBodies, mirrorOf, rowSpans, spansAlong, type Exact } from '@jadebell/core/geometry';
 import { type ResultMeta, withoutGaps } from '@jadebell/core/results';
-import { portLine, type ScenePort } from '@jadebell/core/scene';
+import { type Mirrors, portLine, type ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { fitGap, halfLine } from '../../core/src/solvers/fdtd/gapFit.ts';
@@ -85,5 +85,14 @@ describe('gaps of lumped ports', () => {
     expect(left.before).toBeGreaterThan(3 * left.after);
     // The same port the other way round.
     expect(Math.abs(right.capacitance[0] / left.capacitance[0] - 1)).toBeLessThan(1e-3);
+  }, 120_000);
+
+  test('a gap whose line cannot be solved is kept and told, and the run stands', async () => {
+    const scene = lumpedLine({ accuracy: 'draft', band: { from: 1e9, to: 8e9, points: 3 } });
+    // Half the line: the plane lies across it.
+    const half = { ...scene, mirrors: [null, null, { wall: 'electric', at: 15e-3 }] as unknown as Mirrors, ports: scene.ports.slice(1), min: [scene.min[0], scene.min[1], 15e-3] as [number, number, number], boundaries: scene.boundaries.map((b, s) => (s === 4 ? 'electric' : b)) }; // prettier-ignore
+    const { meta } = await solvers.fdtd.solve(half, { host: await nodeHost() });
+    expect(meta.ports[0].gap).toBeUndefined();
+    expect(meta.evidence.gapsKept).toEqual([{ name: 'right', why: expect.stringContaining('plane of symmetry') as unknown as string }]);
   }, 120_000);
 });

@@ -1,4 +1,4 @@
-import { ProblemError } from '../../document/index.ts';
+import { problem, ProblemError } from '../../document/index.ts';
 import { type Fold, foldedBodies, mirrorOf } from '../../geometry/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { PortGap } from '../../results/index.ts';
@@ -112,6 +112,16 @@ async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number
  * ports by Zhu and Wu, IEEE Trans. MTT 47, 1589 (1999), with a line between two ports in place of their open and short).
  */
 export async function portGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: Solve): Promise<PortGap> {
+  if (scene.mirrors?.[port.line!.axis])
+    throw new ProblemError([
+      problem(
+        'error',
+        'port.line-symmetry',
+        { part: 'ports', name: port.name },
+        'A plane of symmetry lies across the line at whose end the port stands.',
+        'Remove that plane, or keep the gap.',
+      ),
+    ]);
   const aux = reference(scene, port, grid);
   const d = discretise(aux.scene, aux.grid);
   if (d.problems.length) throw new ProblemError(d.problems);
