@@ -87,4 +87,19 @@ describe('excitations as jobs', () => {
     expect(again).toEqual([]);
     expect(rest.arrays['plane:cut'].data).toEqual(full.arrays['plane:cut'].data);
   }, 120_000);
+
+  test('fields of another excitation than the first are kept with it', async () => {
+    const host = await nodeHost();
+    const combine = [{ port: 'right', mode: 1, amplitude: 1, phase: 0 }];
+    const jobs: Job[] = [];
+    const full = await solvers.fdtd.solve(scene({ combine }), { host, jobs: { have: new Map(), done: (j) => jobs.push(kept(j)) } });
+    const rest = await solvers.fdtd.solve(scene({ combine }), {
+      host,
+      jobs: { have: new Map(jobs.map((j) => [j.excited, j])), done: () => undefined },
+    });
+    expect(rest.meta.fieldPlanes).toEqual(full.meta.fieldPlanes);
+    expect(rest.meta.combined).toEqual(full.meta.combined);
+    expect(rest.meta.signals).toEqual(full.meta.signals);
+    expect(rest.arrays['plane:cut'].data).toEqual(full.arrays['plane:cut'].data);
+  }, 120_000);
 });

@@ -15,23 +15,23 @@ export interface Excitation extends March {
   steps: number;
 }
 
-/** What goes with the first excitation, whose fields are recorded. */
+/** What goes with the excitation whose fields are recorded, and with the first one, which has the signals of points; null of others. */
 export interface Recordings {
   recorded: RecordedFields | null;
-  signals: NonNullable<ResultMeta['signals']>;
+  signals: NonNullable<ResultMeta['signals']> | null;
 }
 
 interface Facts extends Pick<Excitation, 'excited' | 'residual' | 'ended' | 'rest' | 'steps'> {
   version: string;
   channels: number;
-  recordings?: Recordings;
+  recordings: Recordings;
 }
 
 const waveTable = 'job:waves';
 const energyTable = 'job:energies';
 
 /** An excitation as a job of its own, with the arrays that it adds to the result. */
-export function jobOf(run: Excitation, channels: readonly Channel[], points: number, own: Record<string, ResultArray>, recordings?: Recordings): Job {
+export function jobOf(run: Excitation, channels: readonly Channel[], points: number, own: Record<string, ResultArray>, recordings: Recordings): Job {
   const n = channels.length;
   const waves = new Float64Array(4 * points * n);
   for (let f = 0; f < points; f++)
@@ -57,7 +57,7 @@ export function fromJob(
   job: Job,
   channels: readonly Channel[],
   points: number,
-): { run: Excitation; own: Record<string, ResultArray>; recordings?: Recordings } | null {
+): { run: Excitation; own: Record<string, ResultArray>; recordings: Recordings } | null {
   const facts = job.facts as Facts;
   const { [waveTable]: waves, [energyTable]: energies, ...own } = job.arrays;
   const n = channels.length;

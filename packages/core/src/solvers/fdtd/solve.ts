@@ -94,7 +94,8 @@ export async function solveScene(
       runs.push(taken.run);
       machine.steps += taken.run.steps;
       Object.assign(arrays, taken.own);
-      if (taken.recordings) ({ recorded, signals } = taken.recordings);
+      recorded = taken.recordings.recorded ?? recorded;
+      signals = taken.recordings.signals ?? signals;
       continue;
     }
     const own: Record<string, ResultArray> = {};
@@ -172,7 +173,8 @@ export async function solveScene(
       }
       if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps'))) recorded = fields.finish(own);
       Object.assign(arrays, own);
-      if (jobs && keeps && run.ended !== 'stopped') jobs.done(jobOf(run, channels, band.length, own, turn ? undefined : { recorded, signals }));
+      if (jobs && keeps && run.ended !== 'stopped')
+        jobs.done(jobOf(run, channels, band.length, own, { recorded: wanted ? recorded : null, signals: turn ? null : signals }));
     } finally {
       simulation.close();
     }
