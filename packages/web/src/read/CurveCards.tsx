@@ -135,7 +135,9 @@ export function CurveCards({ curves, shown, cursor, stem }: { curves: RunCurves[
     const reference = curves[0].reference
       ? `referred to ${referenceText(curves[0].reference)} ohm`
       : port.mode === undefined
-        ? `reference ${referenceText({ re: port.resistance, im: port.reactance ?? 0 })} ohm`
+        ? ports.some((p) => p.mode !== undefined || p.resistance !== port.resistance || p.reactance !== port.reactance)
+          ? 'each port on its own reference'
+          : `reference ${referenceText({ re: port.resistance, im: port.reactance ?? 0 })} ohm`
         : 'modes referred to their own impedance';
     return (
       <Card
