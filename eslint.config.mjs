@@ -5,6 +5,7 @@ import ts from 'typescript-eslint';
 /** The path of data through the core: a folder may import only those before it (and its own). */
 const order = [
   'numerics',
+  'curves',
   'formulas',
   'document',
   'expressions',

@@ -1,7 +1,7 @@
 import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
-export { readReference, referenceOf, referredTo } from './renormalise.ts';
-export { atFrequency, knowsGaps, withoutGaps } from './withoutGaps.ts';
+export { readReference, referenceOf, referredTo } from '../network/renormalise.ts';
+export { atFrequency, knowsGaps, withoutGaps } from '../network/withoutGaps.ts';
 
 /** S over the band from an array `s` of a result: wave out of channel `to` for a wave into the channel of excitation `from`. */
 export function sCurve({ data, shape }: ResultArray, to: number, from: number): Complex[] {

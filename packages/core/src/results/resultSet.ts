@@ -1,13 +1,6 @@
-/** A numeric array of a result, with its shape; the last axis varies fastest. */
-export interface ResultArray {
-  shape: number[];
-  data: Float32Array | Float64Array;
-}
+import type { NetworkChannel, ResultArray } from '../network/types.ts';
 
-export interface Complex {
-  re: number;
-  im: number;
-}
+export type { Complex, PortGap, ResultArray } from '../network/types.ts';
 
 /** Figures of a radiation pattern at one frequency. Gains are ratios, powers in watts for 1 W incident. */
 export interface PatternFigures {
@@ -81,19 +74,6 @@ export interface Evidence {
   passes?: { cells: number; change: number | null }[];
 }
 
-/** What the gap of a lumped port adds to the line at whose end it stands. */
-export interface PortGap {
-  /** Across the port: F, and F/Hz^2 of what goes with the square of frequency. */
-  capacitance: [number, number];
-  /** In series, between it and the line, likewise in H. */
-  inductance: [number, number];
-  /** Largest difference of S of the reference line from that of an ideal one, before and after both are taken out. */
-  before: number;
-  after: number;
-  /** Impedance of the line as the port sees it, likewise in ohms. */
-  impedance: [number, number];
-}
-
 export interface FieldPlaneInfo {
   name: string;
   normal: 0 | 1 | 2;
@@ -110,17 +90,8 @@ export interface ResultMeta {
   version: 2;
   solver: string;
   coreVersion: string;
-  /** Channels: lumped ports with the resistance and, if it is not 0, the reactance that they refer to, and modes of guided ports, numbered from 1, with the impedance, ohms, of a TEM one, and the voltage of 1 W along the port's path, V, peak. */
-  ports: {
-    name: string;
-    resistance: number;
-    reactance?: number;
-    mode?: number;
-    family?: 'TEM' | 'TE' | 'TM' | 'hybrid';
-    impedance?: number;
-    voltage?: number;
-    gap?: PortGap;
-  }[];
+  /** Channels: lumped ports, and modes of guided ports with their family and the voltage of 1 W along the port's path, V, peak. */
+  ports: (NetworkChannel & { name: string; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; voltage?: number })[];
   /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */
   excitations: number[];
   /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */

@@ -1,7 +1,7 @@
 import type { Point2, Point3 } from '../document/index.ts';
 import type { Body } from '../geometry/index.ts';
 import { atFrequency, type ResultSet, withoutGaps } from '../results/index.ts';
-import { renormalised } from '../results/renormalise.ts';
+import { renormalised } from '../network/renormalise.ts';
 import type { Scene, ScenePort } from '../scene/index.ts';
 import { type SolverHost, solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';

@@ -1,6 +1,6 @@
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { Complex } from '../../results/index.ts';
-import { renormalised } from '../../results/renormalise.ts';
+import { renormalised } from '../../network/renormalise.ts';
 import type { Channel } from './channels.ts';
 
 type C = [re: number, im: number];

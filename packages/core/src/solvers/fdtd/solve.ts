@@ -8,7 +8,7 @@ import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { hasReactance, ownReferences, ownResistances } from './references.ts';
-import { renormalised } from '../../results/renormalise.ts';
+import { renormalised } from '../../network/renormalise.ts';
 import { type Discrete, discretise } from './discretise.ts';
 import { extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';

@@ -1,18 +1,18 @@
 import { rightDivide } from '../numerics/complexSolve.ts';
-import type { ResultArray, ResultMeta } from './resultSet.ts';
+import type { Network, ResultArray } from './types.ts';
 
 /** A gap's capacitance or inductance at a frequency in hertz. */
 export const atFrequency = ([constant, square]: readonly [number, number], frequency: number): number => constant + square * frequency ** 2;
 
 /** Whether a result can be told without the gaps of its ports: some gap is known, and all channels were excited in their order. */
-export const knowsGaps = ({ ports, excitations }: Pick<ResultMeta, 'ports' | 'excitations'>): boolean =>
+export const knowsGaps = ({ ports, excitations }: Network): boolean =>
   ports.some((p) => p.gap) && excitations.length === ports.length && excitations.every((c, e) => c === e);
 
 /**
  * S [n, channels, channels, 2] seen from behind the gaps of lumped ports, at the same references: V and I of each such port go through its
  * capacitance across and its inductance in series. Null where a gap is unknown or S is singular.
  */
-export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: Pick<ResultMeta, 'ports' | 'excitations'>): ResultArray | null {
+export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: Network): ResultArray | null {
   const n = meta.ports.length;
   if (!knowsGaps(meta) || s.shape[1] !== n || s.shape[2] !== n) return null;
   const size = 2 * n * n;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { impedance } from './derive.ts';
+import { impedance } from '../results/derive.ts';
 import { readReference, referredTo, renormalised } from './renormalise.ts';
 
 type C = [number, number];

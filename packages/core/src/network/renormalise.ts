@@ -1,8 +1,8 @@
 import { rightDivide } from '../numerics/complexSolve.ts';
-import type { Complex, ResultArray, ResultMeta } from './resultSet.ts';
+import type { Complex, Network, NetworkChannel, ResultArray } from './types.ts';
 
 /** Reference impedance that S of a channel stands on, ohms; null for a mode that has no impedance of its own. */
-export const referenceOf = ({ resistance, reactance, mode, impedance }: ResultMeta['ports'][number]): Complex | null =>
+export const referenceOf = ({ resistance, reactance, mode, impedance }: NetworkChannel): Complex | null =>
   mode === undefined ? { re: resistance, im: reactance ?? 0 } : impedance === undefined ? null : { re: impedance, im: 0 };
 
 /**
@@ -47,7 +47,7 @@ export function renormalised(s: ResultArray, from: readonly (Complex | null)[], 
 }
 
 /** The same for a result, its channels in the order of the ports; null where not every channel was excited. */
-export function referredTo(s: ResultArray, { ports, excitations }: Pick<ResultMeta, 'ports' | 'excitations'>, to: Complex): ResultArray | null {
+export function referredTo(s: ResultArray, { ports, excitations }: Network, to: Complex): ResultArray | null {
   if (excitations.length !== ports.length || excitations.some((c, e) => c !== e)) return null;
   return renormalised(s, ports.map(referenceOf), to);
 }

@@ -1,0 +1,6 @@
+export * from './lines.ts';
+export * from './matrices.ts';
+export * from './renormalise.ts';
+export * from './smith.ts';
+export * from './types.ts';
+export * from './withoutGaps.ts';

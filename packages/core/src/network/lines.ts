@@ -1,0 +1,37 @@
+import type { Complex } from './types.ts';
+
+/** Voltage standing wave ratio of a reflection on a real reference; infinite from |s| = 1 on. */
+export const standingWaveRatio = (s: Complex): number => {
+  const size = Math.hypot(s.re, s.im);
+  return size >= 1 ? Infinity : (1 + size) / (1 - size);
+};
+
+/** Phase, radians, with the jumps of 2 pi taken out; a gap of NaN begins anew. */
+export function unwrapped(phase: ArrayLike<number>): Float64Array {
+  const out = Float64Array.from(phase);
+  for (let i = 1; i < out.length; i++) {
+    const step = out[i] - out[i - 1];
+    if (Number.isFinite(step)) out[i] -= 2 * Math.PI * Math.round(step / (2 * Math.PI));
+  }
+  return out;
+}
+
+/**
+ * Group delay, s, of a transfer over frequency, Hz: -d(phase)/d(omega). From the turn between neighbours, which has no jumps while it is less
+ * than half a turn; in between by the three-point formula for unequal steps, which is exact for a parabola, at the ends by its one-sided form.
+ */
+export function groupDelay(frequency: ArrayLike<number>, s: readonly Complex[]): Float64Array {
+  const n = frequency.length;
+  if (n < 2) return new Float64Array(n).fill(NaN);
+  const phase = unwrapped(s.map((v) => Math.atan2(v.im, v.re)));
+  const slope = Float64Array.from({ length: n - 1 }, (_, i) => (phase[i + 1] - phase[i]) / (2 * Math.PI * (frequency[i + 1] - frequency[i])));
+  return Float64Array.from({ length: n }, (_, i) => {
+    if (n === 2) return -slope[0];
+    const k = Math.min(Math.max(i, 1), n - 2);
+    const [h, g] = [frequency[k] - frequency[k - 1], frequency[k + 1] - frequency[k]];
+    // Slopes of the parabola through three points: at its middle the weighted mean, at its ends as far again from the inner slope.
+    const middle = (slope[k - 1] * g + slope[k] * h) / (h + g);
+    if (i === k) return -middle;
+    return -(i < k ? 2 * slope[0] - middle : 2 * slope[n - 2] - middle);
+  });
+}
