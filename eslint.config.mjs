@@ -17,6 +17,7 @@ const order = [
   'network',
   'radiation',
   'results',
+  'reading',
   'solvers',
   'formats',
   'verification',

@@ -45,6 +45,9 @@ async function firstLoad(path: string): Promise<number> {
   return bytes;
 }
 
+/** Opens a board of Read. */
+const openBoard = (name: string): Promise<void> => page.getByRole('tab', { name, exact: true }).click();
+
 describe('from the Shelf to a pattern', () => {
   test('the Shelf shows the demo projects with pictures, and loads light', async () => {
     await page.goto(service.address);
@@ -97,24 +100,38 @@ describe('from the Shelf to a pattern', () => {
     await run.getByText(/reflection so far/).waitFor({ timeout: 60_000 });
     await run.getByRole('link', { name: 'Read' }).click({ timeout: 120_000 });
     await page.getByRole('heading', { name: 'Reflection S11' }).waitFor();
-    for (const card of ['Phase of S11', 'Input impedance', 'Pattern', 'Cut', 'Antenna figures', 'Field on above', 'Evidence'])
-      await page.getByRole('heading', { name: card, exact: true }).first().waitFor();
+    const boards = { Match: ['Phase of S11', 'Smith chart', 'Input impedance', 'Evidence'], Pattern: ['Pattern', 'Cut', 'Antenna figures', 'Phase centre'], Fields: ['Field on above'] }; // prettier-ignore
+    for (const [board, cards] of Object.entries(boards)) {
+      await openBoard(board);
+      for (const card of cards) await page.getByRole('heading', { name: card, exact: true }).first().waitFor();
+    }
     await page.reload();
+    // The board that was open is open again.
     await page.getByRole('img', { name: 'Field on a plane' }).waitFor();
+    await openBoard('Pattern');
+    await page.getByText('peak at theta, phi').first().waitFor();
     const figures = await page.getByLabel('Antenna figures', { exact: true }).textContent();
     expect(figures).toMatch(/directivity \(dBi\)1\.\d\d/);
   }, 240_000);
 
   test('exports can be read: Touchstone, CSV, PNG, the project', async () => {
+    await openBoard('Match');
     const s1p = await exportFrom('Reflection S11', 'Touchstone (.s1p)');
     expect(s1p.name).toBe('tag-868-run3.s1p');
     const s = readTouchstone(s1p.text, 1);
-    expect(s).toMatchObject({ resistance: 50 });
+    expect(s.references).toEqual([{ re: 50, im: 0 }]);
     expect(s.frequency).toHaveLength(141);
-    const csv = await exportFrom('Input impedance', 'Curve (CSV)');
-    expect(csv.text.split('\r\n')[0]).toBe('run 3 frequency (Hz),"run 3 resistance, impedance (ohm)","run 3 reactance, impedance (ohm)"');
+    const csv = await exportFrom('Input impedance', 'Curves (CSV)');
+    expect(csv.text.split('\r\n')[0]).toBe('frequency (Hz),Z at chip re (ohm),frequency (Hz),Z at chip im (ohm)');
     expect(csv.text.trim().split('\r\n')).toHaveLength(142);
-    for (const card of ['Reflection S11', 'Pattern', 'Field on above', 'Antenna figures']) {
+    for (const [board, card] of [
+      ['Match', 'Reflection S11'],
+      ['Match', 'Smith chart'],
+      ['Pattern', 'Pattern'],
+      ['Pattern', 'Antenna figures'],
+      ['Fields', 'Field on above'],
+    ]) {
+      await openBoard(board);
       const png = await exportFrom(card, 'Picture (PNG)');
       expect(png.bytes.subarray(1, 4).toString()).toBe('PNG');
       expect(png.bytes.length).toBeGreaterThan(8_000);
@@ -206,6 +223,8 @@ describe('from nothing', () => {
     await page.getByText('nothing stands in the way').waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 1', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 120_000 });
+    await openBoard('Pattern');
+    await page.getByText('peak at theta, phi').first().waitFor();
     const figures = await page.getByLabel('Antenna figures', { exact: true }).textContent();
     // A dipole: between 1.5 and 2.4 dBi.
     expect(Number(/directivity \(dBi\)(\d\.\d\d)/.exec(figures ?? '')?.[1])).toBeGreaterThan(1.5);

@@ -51,7 +51,7 @@ describe('a reflector under a plane wave', () => {
     expect(await page.getByText('Reflection S11').count()).toBe(0);
     const pattern = await s.downloaded(async () => {
       await page.getByRole('button', { name: 'Export Scattered field', exact: true }).click();
-      await page.getByRole('menuitem', { name: 'Pattern (CSV)' }).click();
+      await page.getByRole('menuitem', { name: 'Far field (CSV)' }).click();
     });
     expect(pattern.text.split('\r\n')[0]).toContain('radar cross-section (dBsm)');
     expect(s.faults.filter((f) => !/status of 4\d\d/.test(f))).toEqual([]);

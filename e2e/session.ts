@@ -32,6 +32,8 @@ export interface Session {
   stage(name: string): Locator;
   entry(name: string): Locator;
   saved(): Promise<void>;
+  /** Opens a board of Read. */
+  board(name: string): Promise<void>;
   downloaded(act: () => Promise<void>): Promise<{ name: string; text: string; bytes: Buffer }>;
   end(): Promise<void>;
 }
@@ -69,6 +71,7 @@ export async function startSession(port: number): Promise<Session> {
     },
     stage: (name) => page.getByRole('navigation', { name: 'Course' }).getByRole('link', { name }),
     entry: (name) => page.locator(`#entry-${name}`),
+    board: (name) => page.getByRole('tab', { name, exact: true }).click(),
     saved: () =>
       page
         .getByRole('status')

@@ -80,12 +80,15 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
     await page.getByText(/on this machine’s/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 1', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 150_000 }); // prettier-ignore
-    await page.getByRole('heading', { name: 'Waves together' }).waitFor();
     await page.getByText('fields of feed + port1, 1 W incident').waitFor();
+    await s.board('Pattern');
     // Behind the dipole that leads by a quarter period the waves cancel: more than twice the 2.15 dBi of one ahead.
     expect(Number(await cell('Antenna figures', 'directivity'))).toBeGreaterThan(4.5);
     expect(await cell('Antenna figures', 'peak at')).toBe('90°, 90°');
+    await s.board('Match');
     expect(Math.abs(Number((await cell('Evidence', 'power balance')).replace(' %', '')))).toBeLessThan(1);
+    await s.board('Fields');
+    await page.getByRole('heading', { name: 'Waves together' }).waitFor();
     const reflections = await page.getByLabel('Waves together', { exact: true }).getByRole('row').allTextContents();
     expect(reflections[2]).toMatch(/port1.*0\.707.*-90\.0°.*dB/);
     expect(await cell('Current through rectangles', 'current')).toMatch(/^\d+\.?\d* mA, -?\d+\.\d°$/);

@@ -1,3 +1,4 @@
+export * from './boards/index.ts';
 export * from './chips.ts';
 export * from './conductor.ts';
 export * from './everyExpression.ts';

@@ -81,3 +81,14 @@ export function unpackOutlines(data: string): Point2[][] {
     });
   });
 }
+
+/** Packs numbers as base64 of deflated little-endian float64. */
+export const packNumbers = (values: Float64Array): string =>
+  toBase64(deflateSync(new Uint8Array(values.buffer, values.byteOffset, values.byteLength), { level: 6 }));
+
+/** What packNumbers packed; throws on data that is not whole. */
+export function unpackNumbers(data: string): Float64Array {
+  const view = unfold(data);
+  if (view.byteLength % 8) throw new Error('The data are not whole numbers of eight bytes.');
+  return Float64Array.from({ length: view.byteLength / 8 }, (_, i) => view.getFloat64(8 * i, true));
+}

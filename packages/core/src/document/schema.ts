@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boardSchema, dataSchema } from './boards/index.ts';
 import { expression, nameText } from './chips.ts';
 import { materialSchema } from './material.ts';
 import { portSchema } from './ports/index.ts';
@@ -97,6 +98,8 @@ export const projectSchema = z.strictObject({
   recordAt: z.array(expression).max(50).describe('Frequencies at which recorders keep fields'),
   sections: z.array(sectionSchema).max(50).default([]).describe('Cross-sections whose modes are solved by themselves'),
   solve: solveSchema,
+  boards: z.array(boardSchema).max(40).optional().describe('Boards of the Read stage; absent: those that suit what was solved'),
+  data: z.array(dataSchema).max(60).optional().describe('Curves that were brought in to compare with'),
 });
 /** A whole project, version 1: what the engineer wrote, nothing computed. */
 export type Project = z.infer<typeof projectSchema>;

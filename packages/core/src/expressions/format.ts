@@ -15,14 +15,21 @@ const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' 
   angle: [[Math.PI / 180, 'deg']],
 }; // prettier-ignore
 
+/** The unit in which values up to `si` are best written, and its size: [1e9, 'GHz'] for 2.4e9 'frequency'; [1, ''] where there is none. */
+export function unitFor(si: number, quantity: string): readonly [size: number, unit: string] {
+  const table = (scales as Record<string, readonly (readonly [number, string])[]>)[quantity];
+  if (!table) return [1, ''];
+  let chosen = table[0];
+  for (const entry of table) if (Math.abs(si) >= entry[0] * (1 - 1e-9)) chosen = entry; // Values just below a unit's size by rounding still take that unit.
+  return chosen;
+}
+
 /** Writes an SI value with a fitting unit and at most `digits` significant digits: formatSI(0.0021, 'length') is '2.1 mm'. */
 export function formatSI(si: number, quantity: Quantity | string, digits = 5): string {
   const table = (scales as Record<string, readonly (readonly [number, string])[]>)[quantity];
   const trim = (v: number): string => String(Number(v.toPrecision(digits)));
   if (!table) return trim(si);
-  let chosen = table[0];
-  // Values just below a unit's size by rounding still take that unit.
-  for (const entry of table) if (Math.abs(si) >= entry[0] * (1 - 1e-9)) chosen = entry;
+  let chosen = unitFor(si, quantity);
   if (si === 0) chosen = table[Math.min(quantity === 'area' || quantity === 'volume' ? 1 : 2, table.length - 1)];
   return `${trim(si / chosen[0])} ${chosen[1]}`;
 }

@@ -1,3 +1,4 @@
+export * from './constant.ts';
 export * from './format.ts';
 export * from './names.ts';
 export * from './project.ts';

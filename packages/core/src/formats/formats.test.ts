@@ -11,7 +11,7 @@ describe('Touchstone', () => {
     const back = readTouchstone(text, 1);
     expect(back).toEqual({
       frequency: [868e6, 869e6],
-      resistance: 50,
+      references: [{ re: 50, im: 0 }],
       s: [[s.map((v) => ({ re: expect.closeTo(v.re, 9), im: expect.closeTo(v.im, 9) }))]],
     });
   });
@@ -19,7 +19,7 @@ describe('Touchstone', () => {
     const s = Array.from({ length: n }, (_, to) => Array.from({ length: n }, (__, from) => [0, 1].map((f) => ({ re: to + from / 10, im: f - to }))));
     const text = writeTouchstone([1e9, 2e9], s, Array.from({ length: n }, (_, i) => 50 + i)); // prettier-ignore
     expect(text).toContain('! Reference resistances by port, ohm: 50 51');
-    expect(readTouchstone(text, n)).toEqual({ frequency: [1e9, 2e9], s, resistance: 50 });
+    expect(readTouchstone(text, n)).toEqual({ frequency: [1e9, 2e9], s, references: s.map(() => ({ re: 50, im: 0 })) });
   });
   test('other number formats and units', () => {
     expect(readTouchstone('# GHz S MA R 75\n1 0.5 90\n', 1).s[0][0][0]).toEqual({ re: expect.closeTo(0, 9), im: expect.closeTo(0.5, 9) });

@@ -1,59 +1,66 @@
 import { eta0 } from '../numerics/constants.ts';
 import { intensity } from '../radiation/index.ts';
-import {
-  channelNames,
-  type Complex,
-  decibel,
-  impedance,
-  phaseDegrees,
-  referenceOf,
-  referredTo,
-  reflection,
-  type ResultSet,
-  sCurve,
-  withoutGaps,
-} from '../results/index.ts';
+import { channelNames, type Complex, decibel, impedance, phaseDegrees, referenceOf, reflection, type ResultSet, sCurve } from '../results/index.ts';
+import { asSolved, type NetworkView, viewNetwork } from '../reading/index.ts';
 import { writeCsv } from './csv.ts';
-import { writeTouchstone } from './touchstone.ts';
+import { writeTouchstone, writeTouchstone2 } from './touchstone.ts';
+
+/** How S is seen in a file: as on a board. */
+export interface TouchstoneView extends Partial<NetworkView> {
+  /** 1.1 has one real reference for all ports, 2.0 one for each. */
+  version?: '1' | '2';
+}
 
 /**
- * Touchstone text, referred to an impedance (ohms) if one is given and it can be done, and without the gaps of lumped ports where that is asked and they are known: all
+ * Touchstone text of S as it is seen: with gaps of lumped ports taken out, planes moved, references changed where that is asked and can be done. All
  * channels where each was excited, else the reflection of the first excited one; null where none was.
  */
 export function touchstoneOf(
   result: ResultSet,
   title: string,
-  { reference, gaps = 'kept' }: { reference?: Complex; gaps?: 'kept' | 'out' } = {},
-): { text: string; ports: number } | null {
-  if (!result.meta.excitations.length) return null;
-  const bare = gaps === 'out' ? withoutGaps(result.arrays.s, result.arrays.frequency.data, result.meta) : null;
-  const solved = bare ?? result.arrays.s;
-  const referred = reference ? referredTo(solved, result.meta, reference) : null;
-  const { ports, excitations, evidence, coreVersion, solver } = result.meta;
+  view: TouchstoneView = {},
+): { text: string; ports: number; version: '1' | '2' } | null {
+  const { meta, arrays } = result;
+  if (!meta.excitations.length) return null;
+  const { ports, excitations, evidence, coreVersion, solver } = meta;
+  const frequency = arrays.frequency.data;
+  const { version = '1', ...how } = view;
+  const network = viewNetwork(meta, frequency, arrays.s, arrays.beta, { ...asSolved, ...how });
   const names = channelNames(ports);
-  const frequency = result.arrays.frequency.data;
   const full = excitations.length === ports.length;
   const chosen = full ? ports.map((_, n) => n) : [excitations[0]];
+  const own = chosen.map((n) => sameImpedance(network.references[n], referenceOf(ports[n])));
   // Modes of guides stand on their own impedance; the format wants a number, so 1 ohm says that S is normalised to the ports themselves.
-  const own = (n: number): boolean => !referred || referenceOf(ports[n]) === null;
-  const references = chosen.map((n) => (own(n) ? ports[n].resistance || 1 : reference!.re));
+  const references = chosen.map((n, i): Complex =>
+    own[i] && ports[n].mode !== undefined ? { re: 1, im: 0 } : (network.references[n] ?? { re: 1, im: 0 }),
+  );
+  const shifts = Object.entries(how.shifts ?? {}).filter(([, l]) => l !== 0);
   const notes = [
-    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode${own(n) ? ', referred to its own impedance' : ''})`}`).join(', ')}`,
-    ...(referred && reference!.im
-      ? [
-          `Power waves on ${reference!.re} ${reference!.im < 0 ? '-' : '+'} ${Math.abs(reference!.im)}j ohm; the line below has room for its real part only`,
-        ]
-      : []),
-    ...chosen.flatMap(
-      (n, i) =>
-      own(n) && ports[n].reactance ? [`Port ${i + 1} in power waves on ${ports[n].resistance} ${ports[n].reactance < 0 ? '-' : '+'} ${Math.abs(ports[n].reactance)}j ohm; the line below has room for its real part only`] : [], // prettier-ignore
+    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode${own[i] ? ', referred to its own impedance' : ''})`}`).join(', ')}`,
+    ...references.flatMap((z, i) =>
+      z.im && version === '1'
+        ? [`Port ${i + 1} in power waves on ${z.re} ${z.im < 0 ? '-' : '+'} ${Math.abs(z.im)}j ohm; the line below has room for its real part only`]
+        : [],
     ),
-    ...(bare ? ['Gaps of lumped ports taken out'] : []),
+    ...shifts.map(([port, l]) => `Plane of ${port} moved into the structure by ${l} m`),
+    ...(network.bare ? ['Gaps of lumped ports taken out'] : []),
+    ...network.refused,
     `Jade Bell ${coreVersion}, ${solver}, residual energy ${evidence.residualEnergy.toExponential(2)}`,
   ];
-  const s = chosen.map((to) => chosen.map((_, from) => sCurve(referred ?? solved, to, full ? excitations.indexOf(chosen[from]) : 0)));
-  return { text: writeTouchstone(frequency, s, references, notes), ports: chosen.length };
+  const s = chosen.map((to) => chosen.map((_, from) => sCurve(network.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
+  const text =
+    version === '2'
+      ? writeTouchstone2(frequency, s, references, notes)
+      : writeTouchstone(
+          frequency,
+          s,
+          references.map((z) => z.re),
+          notes,
+        );
+  return { text, ports: chosen.length, version };
 }
+
+const sameImpedance = (a: Complex | null, b: Complex | null): boolean => (a === null || b === null ? a === b : a.re === b.re && a.im === b.im);
 
 /** S over frequency as CSV, and the input impedance of a lumped port; null where no port was excited. */
 export function curvesCsv(result: ResultSet): string | null {

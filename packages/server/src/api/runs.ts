@@ -1,6 +1,6 @@
 import { type Problem, type Project, projectSchema } from '@jadebell/core/document';
 import { evaluateGivens } from '@jadebell/core/expressions';
-import { curvesCsv, patternCsv, touchstoneOf } from '@jadebell/core/formats';
+import { curvesCsv, patternCsv, touchstoneOf, type TouchstoneView, writeFarField } from '@jadebell/core/formats';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { type Complex, currentMeta, readReference, type ResultMeta, type ResultSet } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
@@ -70,19 +70,20 @@ async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
   return { meta: currentMeta(JSON.parse(run.meta) as ResultMeta), arrays };
 }
 
+const fileKinds = ['touchstone', 'curves', 'pattern', 'farfield'] as const;
 interface FileKind {
   names: string[];
   type: string;
   /** Text and what stands after the run's number in the file's name; null where the result has none. */
-  write(r: ResultSet, title: string, how: { reference?: Complex; gaps?: 'kept' | 'out' }): { text: string; ending: string } | null;
+  write(r: ResultSet, title: string, how: TouchstoneView): { text: string; ending: string } | null;
 }
-const files: Record<string, FileKind> = {
+const files: Record<(typeof fileKinds)[number], FileKind> = {
   touchstone: {
-    names: ['frequency', 's'],
+    names: ['frequency', 's', 'beta'],
     type: 'text/plain',
     write(r, title, how) {
       const found = touchstoneOf(r, title, how);
-      return found && { text: found.text, ending: `.s${found.ports}p` };
+      return found && { text: found.text, ending: found.version === '2' ? '.ts' : `.s${found.ports}p` };
     },
   },
   curves: {
@@ -101,7 +102,28 @@ const files: Record<string, FileKind> = {
       return text === null ? null : { text, ending: '-pattern.csv' };
     },
   },
+  farfield: {
+    names: ['farField'],
+    type: 'text/plain',
+    write(r, title) {
+      const text = writeFarField(r, title);
+      return text === null ? null : { text, ending: '-far-field.txt' };
+    },
+  },
 };
+
+/** One or several 'name:value' of a query; a bare value is that of all. */
+function pairs<T>(given: string | string[] | undefined, what: string, read: (text: string) => T | null): Record<string, T> {
+  const out: Record<string, T> = {};
+  for (const text of given === undefined ? [] : [given].flat()) {
+    const cut = text.lastIndexOf(':');
+    const value = read(text.slice(cut + 1));
+    if (value === null) throw new HttpProblem(422, 'Bad query', `‘${text}’ is no ${what}: write name:value.`);
+    out[cut < 0 ? '' : text.slice(0, cut)] = value;
+  }
+  return out;
+}
+const several = z.union([z.string().max(120), z.array(z.string().max(120)).max(400)]).optional();
 
 /** Routes on runs. */
 export const runRoutes = (queue: RunQueue): Route[] => [
@@ -241,19 +263,21 @@ export const runRoutes = (queue: RunQueue): Route[] => [
   route({
     method: 'get',
     path: '/runs/{id}/files/{kind}',
-    summary: 'A result as a file: touchstone, curves or pattern',
+    summary: 'A result as a file; of Touchstone: reference=port:ohms and shift=port:metres, several times, gaps=out, version=2',
     media: 'text/plain',
     schemas: {
-      params: z.object({ id: z.uuid(), kind: z.enum(['touchstone', 'curves', 'pattern']) }),
-      query: z.object({ reference: z.string().max(60).optional(), gaps: z.enum(['kept', 'out']).optional() }),
+      params: z.object({ id: z.uuid(), kind: z.enum(fileKinds) }),
+      query: z.object({ reference: several, shift: several, gaps: z.enum(['kept', 'out']).optional(), version: z.enum(['1', '2']).optional() }),
     },
     async handle({ params, query, response }) {
       const run = await findRun(params.id);
       const { title } = JSON.parse(run.document) as Project;
       const file = files[params.kind];
       const made = file.write(await loadResult(run, file.names), title, {
-        reference: readReference(query.reference ?? '') ?? undefined,
-        gaps: query.gaps,
+        references: pairs<Complex>(query.reference, 'reference impedance', readReference),
+        shifts: pairs(query.shift, 'length in metres', (t) => (t !== '' && Number.isFinite(Number(t)) ? Number(t) : null)),
+        ...(query.gaps ? { gaps: query.gaps } : {}),
+        ...(query.version ? { version: query.version } : {}),
       });
       if (!made) throw notFound('result of that kind');
       response

@@ -1,8 +1,12 @@
 import MoreVert from '@mui/icons-material/MoreVert';
-import { IconButton, Menu, MenuItem } from '@mui/material';
-import { type ReactNode, useRef, useState } from 'react';
-import { cardPicture } from './cardPicture.ts';
+import PushPin from '@mui/icons-material/PushPin';
+import Tune from '@mui/icons-material/Tune';
+import { Divider, IconButton, Menu, MenuItem } from '@mui/material';
+import { type ReactNode, useContext, useRef, useState } from 'react';
+import { stepOfKey, stepped } from '../read/board/boards.ts';
+import { CardContext } from '../read/board/CardContext.ts';
 import { download } from '../ui/download.ts';
+import { cardDrawing, cardPicture } from './cardPicture.ts';
 
 interface Props {
   title: string;
@@ -13,31 +17,75 @@ interface Props {
   tools?: ReactNode;
   exports?: { label: string; act(): void }[];
   flush?: boolean;
-  tall?: boolean;
+  /** Whether it stands still: pictures can be taken as drawings too. */
   children: ReactNode;
 }
 
-/** One plot of a board, with its exports. */
-export function Card({ title, about, file, tools, exports = [], flush, tall, children }: Props) {
+/** One card of a board, with its exports and what the board does with it. */
+export function Card({ title: kind, about, file, tools, exports = [], flush, children }: Props) {
+  const board = useContext(CardContext);
   const body = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const png = async (): Promise<void> => {
+  const title = board?.card.title ?? kind;
+  const named = about ? `${title}: ${about}` : title;
+  const take = async (ending: string, make: (body: HTMLElement, title: string) => Promise<Blob>): Promise<void> => {
     try {
-      download(`${file}.png`, await cardPicture(body.current!, about ? `${title}: ${about}` : title));
+      download(`${file}.${ending}`, await make(body.current!, named));
     } catch (error) {
       setFault(`The picture could not be made: ${(error as Error).message}`);
     }
   };
+  const entry = (e: { label: string; act(): void }) => (
+    <MenuItem
+      key={e.label}
+      onClick={() => {
+        setAnchor(null);
+        e.act();
+      }}
+    >
+      {e.label}
+    </MenuItem>
+  );
+  const move = (e: React.KeyboardEvent): void => {
+    const step = board && e.target === e.currentTarget && stepOfKey(e.key, e.shiftKey);
+    if (!step) return;
+    e.preventDefault();
+    e.stopPropagation();
+    board.change({ place: stepped(board.card.place, step) });
+  };
   return (
-    <section className={`card${tall ? ' tall' : ''}`} aria-label={title}>
-      <header>
+    <section className={`card${board?.settingUp ? ' chosen' : ''}`} aria-label={title} data-file={file} data-about={about}>
+      <header
+        tabIndex={board ? 0 : undefined}
+        aria-label={board ? `${title}: arrow keys move the card, with Shift they size it` : undefined}
+        onKeyDown={move}
+      >
         <h3>{title}</h3>
-        <span className="quiet" style={{ fontSize: 12, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          {fault ?? about}
-        </span>
+        <span className="quiet about">{fault ?? about}</span>
         <span className="grow" />
         {tools}
+        {board?.card.pin && (
+          <IconButton
+            aria-label={`${title} is pinned: let it follow the lens`}
+            title="Pinned to its own values"
+            onClick={() => board.change({ pin: undefined })}
+            sx={{ color: 'var(--plum)', '& svg': { fontSize: 16 } }}
+          >
+            <PushPin />
+          </IconButton>
+        )}
+        {board?.setUp && (
+          <IconButton
+            aria-label={`Set up ${title}`}
+            aria-pressed={board.settingUp}
+            title="Set up"
+            onClick={board.setUp}
+            sx={{ '& svg': { fontSize: 16 } }}
+          >
+            <Tune />
+          </IconButton>
+        )}
         <IconButton
           aria-label={`Export ${title}`}
           aria-haspopup="menu"
@@ -46,18 +94,14 @@ export function Card({ title, about, file, tools, exports = [], flush, tall, chi
         >
           <MoreVert />
         </IconButton>
-        <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-          {[{ label: 'Picture (PNG)', act: () => void png() }, ...exports].map((e) => (
-            <MenuItem
-              key={e.label}
-              onClick={() => {
-                setAnchor(null);
-                e.act();
-              }}
-            >
-              {e.label}
-            </MenuItem>
-          ))}
+        <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ list: { dense: true } }}>
+          {[
+            { label: 'Picture (PNG)', act: () => void take('png', cardPicture) },
+            { label: 'Drawing (SVG)', act: () => void take('svg', cardDrawing) },
+            ...exports,
+          ].map(entry)}
+          {board && <Divider />}
+          {board?.actions.map(entry)}
         </Menu>
       </header>
       <div ref={body} className={`body${flush ? ' flush' : ''}`}>

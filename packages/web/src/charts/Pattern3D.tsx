@@ -1,8 +1,8 @@
 import { Canvas } from '@react-three/fiber';
 import type { ViewBody } from '../workers/protocol.ts';
 import type { Pattern } from '@jadebell/core/radiation';
-import { interpolateViridis } from 'd3-scale-chromatic';
-import { useMemo, useRef } from 'react';
+import { interpolateSinebow, interpolateViridis } from 'd3-scale-chromatic';
+import { useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, Color, DoubleSide } from 'three';
 import { Bodies } from '../stageview/Bodies.tsx';
 import { type CameraHandle, ViewCamera } from '../stageview/Camera.tsx';
@@ -10,35 +10,51 @@ import { type Frame, frameOf } from '../stageview/frameOf.ts';
 import { LabelLayer, LabelMover } from '../stageview/Labels.tsx';
 import { axisLabels, Floor } from '../stageview/Surroundings.tsx';
 import { useDark } from '../ui/useDark.ts';
-import { patternDb, type PatternScale } from './patterns.ts';
-
-const span = 30;
+import { interpolateSigned } from './colours.ts';
 
 interface Props {
   pattern: Pattern;
-  scale: PatternScale;
+  /** [theta][phi], dB: how far out the surface stands. */
+  shape: Float64Array;
+  /** [theta][phi]: what it is coloured by. */
+  values: Float64Array;
+  unit: string;
+  /** Levels are coloured from the peak down to the floor, a ratio from 0 to 40 dB, a phase round the circle. */
+  scale: 'level' | 'ratio' | 'phase';
+  /** dB below the peak. */
+  floor: number;
+  /** Distance goes with the size of the field in place of dB. */
+  linear: boolean;
   bodies: readonly ViewBody[];
+  /** Whether the model is drawn with it. */
+  around: boolean;
 }
 
-/** The pattern around the model that made it: distance and colour in dB, from the peak down to a floor 30 dB below. */
-export function Pattern3D({ pattern, scale, bodies }: Props) {
+const ratioTop = 40;
+
+/** A pattern around the model that made it. */
+export function Pattern3D({ pattern, shape, values, unit, scale, floor, linear, bodies, around }: Props) {
   const dark = useDark();
   const camera = useRef<CameraHandle>(null);
   const model = useMemo(() => frameOf(bodies), [bodies]);
   const frame: Frame = useMemo(() => ({ centre: model.centre, size: model.size * 2.3 }), [model]);
   const layer = useRef<HTMLDivElement>(null);
   const labels = useMemo(() => axisLabels(model), [model]);
-  const top = 10 * Math.log10(scale.peak);
+  const top = useMemo(() => shape.reduce((a, v) => Math.max(a, v), -Infinity), [shape]);
   const surface = useMemo(() => {
     const { nTheta, nPhi } = pattern;
     const positions = new Float32Array(nTheta * (nPhi + 1) * 3);
     const colours = new Float32Array(nTheta * (nPhi + 1) * 3);
     const index: number[] = [];
     const colour = new Color();
+    const paint = scale === 'phase' ? interpolateSinebow : interpolateViridis;
     for (let t = 0; t < nTheta; t++)
       for (let p = 0; p <= nPhi; p++) {
-        const level = Math.max(0, 1 + (patternDb(pattern, scale, t, p % nPhi) - top) / span);
-        const r = 0.75 * model.size * level;
+        const at = t * nPhi + (p % nPhi);
+        const out = linear ? 10 ** ((shape[at] - top) / 20) : Math.max(0, 1 + (shape[at] - top) / floor);
+        const hue =
+          scale === 'level' ? Math.max(0, 1 + (values[at] - top) / floor) : scale === 'phase' ? values[at] / 360 + 0.5 : values[at] / ratioTop;
+        const r = 0.75 * model.size * out;
         const theta = (t * Math.PI) / (nTheta - 1);
         const phi = (p * 2 * Math.PI) / nPhi;
         const n = t * (nPhi + 1) + p;
@@ -50,7 +66,7 @@ export function Pattern3D({ pattern, scale, bodies }: Props) {
           ],
           3 * n,
         );
-        colour.set(interpolateViridis(level)).toArray(colours, 3 * n);
+        colour.set(paint(hue)).toArray(colours, 3 * n);
         if (t && p) index.push(n - nPhi - 2, n - nPhi - 1, n, n - nPhi - 2, n, n - 1);
       }
     const g = new BufferGeometry();
@@ -59,28 +75,36 @@ export function Pattern3D({ pattern, scale, bodies }: Props) {
     g.setIndex(index);
     g.computeVertexNormals();
     return g;
-  }, [pattern, scale, top, model]);
+  }, [pattern, shape, values, scale, floor, linear, top, model]);
+  useEffect(() => () => surface.dispose(), [surface]);
+  const ends =
+    scale === 'level'
+      ? { top: `${top.toFixed(1)} ${unit}`, bottom: (top - floor).toFixed(1) }
+      : scale === 'phase'
+        ? { top: '180°', bottom: '−180°' }
+        : { top: `${ratioTop} dB`, bottom: '0 dB' };
   return (
     <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
       <Canvas frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
         <Floor frame={model} dark={dark} />
-        <Bodies bodies={bodies} dark={dark} />
+        {around && <Bodies bodies={bodies} dark={dark} />}
         <mesh geometry={surface} renderOrder={8}>
           <meshStandardMaterial vertexColors side={DoubleSide} roughness={0.9} transparent opacity={0.62} depthWrite={false} />
         </mesh>
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      <ColourScale top={`${top.toFixed(1)} ${scale.unit}`} bottom={`${(top - span).toFixed(1)}`} />
+      <ColourScale {...ends} map={scale === 'phase' ? 'cyclic' : 'size'} />
     </div>
   );
 }
 
-const steps = Array.from({ length: 12 }, (_, i) => interpolateViridis(1 - i / 11));
+const maps = { size: interpolateViridis, signed: interpolateSigned, cyclic: interpolateSinebow };
+export type ColourMap = keyof typeof maps;
 
 /** A colour scale beside a plot. */
-export function ColourScale({ top, bottom }: { top: string; bottom: string }) {
+export function ColourScale({ top, bottom, map = 'size' }: { top: string; bottom: string; map?: ColourMap }) {
   return (
     <svg
       width={86}
@@ -88,8 +112,8 @@ export function ColourScale({ top, bottom }: { top: string; bottom: string }) {
       style={{ position: 'absolute', right: 2, bottom: 8, pointerEvents: 'none' }}
       aria-label={`Colours from ${bottom} to ${top}`}
     >
-      {steps.map((c, i) => (
-        <rect key={c} x={4} y={8 + i * 9.5} width={10} height={10} fill={c} />
+      {Array.from({ length: 24 }, (_, i) => (
+        <rect key={i} x={4} y={8 + i * 4.75} width={10} height={5.2} fill={maps[map](1 - i / 23)} />
       ))}
       <text x={20} y={18} fontSize={11.5} fill="var(--ink)">
         {top}

@@ -3,7 +3,7 @@ interface Cut {
   color: string;
   dash: string;
   /** dB over a full turn, starting at angle 0, equally spaced. */
-  values: number[];
+  values: ArrayLike<number>;
 }
 
 const size = 240;
@@ -49,7 +49,7 @@ export function PolarCut({ cuts, top, span = 40 }: { cuts: Cut[]; top: number; s
       {cuts.map((c) => (
         <polygon
           key={c.name}
-          points={c.values.map((v, i) => at(v, (2 * Math.PI * i) / c.values.length)).join(' ')}
+          points={Array.from(c.values, (v, i) => at(v, (2 * Math.PI * i) / c.values.length)).join(' ')}
           fill="none"
           stroke={c.color}
           strokeDasharray={c.dash}

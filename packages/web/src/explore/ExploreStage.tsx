@@ -8,7 +8,7 @@ import { Card } from '../charts/Card.tsx';
 import { Legend } from '../charts/Legend.tsx';
 import { LineChartBox, type Trace } from '../charts/LineChartBox.tsx';
 import { traceStyle } from '../charts/traces.ts';
-import { type RunCurves, useCurves } from '../read/useCurves.ts';
+import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 
@@ -31,7 +31,7 @@ export default function ExploreStage() {
   const [hidden, setHidden] = useState<string[]>([]);
   const [all, setAll] = useState(false);
   const shown = runs.filter((r) => !hidden.includes(r.id)).sort((a, b) => a.number - b.number);
-  const { curves, error } = useCurves(shown);
+  const { curves, error } = useLensFreeCurves(shown);
   if (!runs.length)
     return (
       <div className="empty">
@@ -48,7 +48,7 @@ export default function ExploreStage() {
     const { color, dash } = traceStyle(c.run.number, dark);
     return { name: label(c.run), color, dash, values: c.db, x: c.frequency };
   });
-  const lowest = (c: RunCurves | undefined): { db: number; frequency: number } | null => {
+  const lowest = (c: RunCurve | undefined): { db: number; frequency: number } | null => {
     if (!c) return null;
     const i = c.db.indexOf(Math.min(...c.db));
     return { db: c.db[i], frequency: c.frequency[i] };
@@ -68,7 +68,7 @@ export default function ExploreStage() {
     );
   };
   return (
-    <div className="board" style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
+    <div className="explore" style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
       <Card
         title="Runs"
         about={varied.length ? 'givens that differ' : 'all runs have the same givens'}

@@ -1,34 +1,54 @@
-import { formatSI } from '@jadebell/core/format';
-import type { Pattern } from '@jadebell/core/radiation';
-import { channelNames, knowsGaps, readReference } from '@jadebell/core/s';
-import { MenuItem, Select } from '@mui/material';
-import { useMemo, useState } from 'react';
+import type { Board, BoardCard } from '@jadebell/core/document';
+import { cardWith } from '@jadebell/core/document';
+import { defaultBoards, isOptical } from '@jadebell/core/reading';
+import { channelNames, knowsGaps } from '@jadebell/core/s';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import useSWR from 'swr';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { useArray, useRunDocument, useRuns } from '../api/hooks.ts';
+import { getArray, getJson } from '../api/client.ts';
+import { useProjects, useRunDocument, useRuns } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
-import { antennaScales, radarScales } from '../charts/patterns.ts';
-import { traceStyle } from '../charts/traces.ts';
 import { useProject } from '../project/store.ts';
-import { useDark } from '../ui/useDark.ts';
+import { BoardContext, type NewCard } from './board/BoardContext.ts';
+import { BoardGrid } from './board/BoardGrid.tsx';
+import { BoardTabs } from './board/BoardTabs.tsx';
+import { below, editBoard, editCard, freshId } from './board/boards.ts';
+import { CardSettings } from './board/CardSettings.tsx';
+import { PlacedCard } from './board/PlacedCard.tsx';
 import { changesSince } from './changes.ts';
-import { CurveCards } from './CurveCards.tsx';
-import { EvidenceCard } from './EvidenceCard.tsx';
-import { FieldCards } from './FieldCards.tsx';
-import { RecorderCards } from './RecorderCards.tsx';
-import { FiguresCard, PatternCards, ScatterCard } from './PatternCards.tsx';
-import { firstTerms, type Gaps, termsOf, useCurves } from './useCurves.ts';
-import { ReferenceField } from './ReferenceField.tsx';
-import { PortModesCard } from './PortModesCard.tsx';
-import { useRunBodies } from './useRunBodies.ts';
+import { ExcitationLens } from './lens/ExcitationLens.tsx';
+import { FrequencyLens, PhaseLens } from './lens/FrequencyLens.tsx';
+import { useLens } from './lens/lens.ts';
+import { PinnableContext } from './lens/pinnable.ts';
+import { PlaneLens } from './lens/PlaneLens.tsx';
+import { PortsLens } from './lens/PortsLens.tsx';
+import { RunsLens } from './lens/RunsLens.tsx';
+import { shownRuns } from './lens/shown.ts';
+import { MiddleContext } from './lens/useFrequency.ts';
+import { usePlay } from './lens/usePlay.ts';
+import { ShownContext } from './lens/useShown.ts';
 
-/** The board of a project: linked cards under one lens bar. */
+/** The boards of a project: cards under one lens bar. */
 export default function ReadStage() {
   const { id = '' } = useParams();
   const [search, setSearch] = useSearchParams();
   const runs = useRuns(id).data;
-  const readable = (runs ?? []).filter((r) => r.meta);
-  const run = readable.find((r) => r.id === search.get('run')) ?? readable[0];
-  if (!runs) return <p className="quiet pad">Reading the runs …</p>;
+  const open = useLens((s) => s.open);
+  const lensRun = useLens((s) => s.run);
+  const set = useLens((s) => s.set);
+  const project = useLens((s) => s.project);
+  useEffect(() => open(id), [id, open]);
+  const readable = useMemo(() => (runs ?? []).filter((r) => r.meta), [runs]);
+  const asked = search.get('run');
+  useEffect(() => {
+    // A link to a run moves the lens there.
+    if (asked && project === id) {
+      set({ run: asked });
+      setSearch({}, { replace: true });
+    }
+  }, [asked, project, id, set, setSearch]);
+  const run = readable.find((r) => r.id === (asked ?? lensRun)) ?? readable[0];
+  if (!runs || project !== id) return <p className="quiet pad">Reading the runs …</p>;
   if (!run)
     return (
       <div className="empty">
@@ -38,165 +58,161 @@ export default function ReadStage() {
         </Link>
       </div>
     );
-  return <Board key={id} runs={readable} run={run} choose={(r) => setSearch({ run: r.id }, { replace: true })} />;
+  return <Boards key={id} runs={readable} run={run} />;
 }
 
-function Board({ runs, run, choose }: { runs: Run[]; run: Run; choose(r: Run): void }) {
-  const now = useProject((s) => s.document)!;
-  const dark = useDark();
-  const [others, setOthers] = useState<string[]>([]);
-  const [at, setAt] = useState<number | null>(null);
-  const [picked, setPicked] = useState<string[] | null>(null);
-  const [reference, setReference] = useState('');
-  const [gaps, setGaps] = useState<Gaps>('both');
-  const solved = useRunDocument(run.id).data;
-  const bodies = useRunBodies(run.id, solved);
-  const shown = [run, ...runs.filter((r) => r.id !== run.id && others.includes(r.id))];
-  const { curves, error } = useCurves(shown, readReference(reference), gaps);
-  const meta = run.meta!;
-  const f = Math.min(at ?? Math.floor(meta.recordAt.length / 2), meta.recordAt.length - 1);
-  const frequency = meta.recordAt[f];
-  const terms = termsOf(run);
-  const names = channelNames(meta.ports);
-  const shownTerms = picked?.filter((l) => terms.some((t) => t.label === l)) ?? firstTerms(run);
-  const changes = solved ? changesSince(solved, now) : [];
-
-  const far = useArray(run.id, (meta.farField ?? meta.scattered) ? 'farField' : null);
-  const pattern = useMemo((): Pattern | null => {
-    if (!far.data) return null;
-    const [, nTheta, nPhi] = far.data.shape;
-    const size = nTheta * nPhi * 4;
-    return { nTheta, nPhi, values: far.data.data.subarray(f * size, (f + 1) * size) as Float64Array };
-  }, [far.data, f]);
-
-  return (
-    <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-      <div className="lens" role="toolbar" aria-label="Lens bar">
-        <label>
-          run
-          <select className="plain-select" aria-label="Run" value={run.id} onChange={(e) => choose(runs.find((r) => r.id === e.target.value)!)}>
-            {runs.map((r) => (
-              <option key={r.id} value={r.id}>
-                {r.number}, {r.accuracy}
-              </option>
-            ))}
-          </select>
-        </label>
-        {runs.length > 1 && (
-          <span className="row" style={{ gap: 4 }} role="group" aria-label="Runs shown beside it">
-            beside it
-            {runs
-              .filter((r) => r.id !== run.id)
-              .slice(0, 10)
-              .map((r) => (
-                <button
-                  key={r.id}
-                  type="button"
-                  className="tool"
-                  aria-pressed={others.includes(r.id)}
-                  onClick={() => setOthers(others.includes(r.id) ? others.filter((o) => o !== r.id) : [...others, r.id])}
-                >
-                  <i className="swatch" style={{ background: traceStyle(r.number, dark).color }} />
-                  {r.number}
-                </button>
-              ))}
-          </span>
-        )}
-        {meta.recordAt.length > 0 && (
-          <label>
-            frequency
-            <input
-              type="range"
-              aria-label="Frequency"
-              aria-valuetext={formatSI(frequency, 'frequency')}
-              min={0}
-              max={meta.recordAt.length - 1}
-              step={1}
-              value={f}
-              onChange={(e) => setAt(Number(e.target.value))}
-            />
-            <span className="mono" style={{ minWidth: 70 }}>
-              {formatSI(frequency, 'frequency')}
-            </span>
-          </label>
-        )}
-        {terms.length > 1 && (
-          <label>
-            S
-            <Select
-              multiple
-              size="small"
-              variant="standard"
-              disableUnderline
-              value={shownTerms}
-              onChange={(e) => setPicked(typeof e.target.value === 'string' ? e.target.value.split(';') : e.target.value)}
-              renderValue={(v) => (v.length > 4 ? `${v.length} terms` : v.join('  '))}
-              inputProps={{ 'aria-label': 'Terms of S' }}
-              sx={{ fontSize: 13, minWidth: 70 }}
-            >
-              {terms.map((t) => (
-                <MenuItem key={t.label} value={t.label}>
-                  {t.label}
-                  <span className="quiet" style={{ marginLeft: 12 }}>
-                    {names[meta.excitations[t.from]]} to {names[t.to]}
-                  </span>
-                </MenuItem>
-              ))}
-            </Select>
-          </label>
-        )}
-        {meta.excitations.length > 0 && <ReferenceField run={run} value={reference} onChange={setReference} />}
-        {shown.some((r) => knowsGaps(r.meta!)) && (
-          <label title="What the gaps of lumped ports add to their lines, as a reference run found it.">
-            gaps
-            <select className="plain-select" aria-label="Gaps of ports" value={gaps} onChange={(e) => setGaps(e.target.value as Gaps)}>
-              <option value="kept">kept</option>
-              <option value="out">taken out</option>
-              <option value="both">both</option>
-            </select>
-          </label>
-        )}
-        <span className="quiet">
-          {meta.wave
-            ? `lit by ${meta.wave.name}, 1 V/m`
-            : meta.recordAt.length > 0 && (meta.farField ?? meta.fieldPlanes.length)
-              ? `fields of ${(meta.combined?.map((w) => w.channel) ?? [meta.excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`
-              : ''}
-        </span>
-      </div>
-      {changes.length > 0 && (
-        <div className="notice" role="status">
-          <b>The model has changed since run {run.number}:</b>
-          <span className="grow" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={changes.join('\n')}>
-            {changes.join('; ')}
-          </span>
-          <Link className="tool" to={`/project/${run.projectId}/solve`} style={{ textDecoration: 'none' }}>
-            Run it anew
-          </Link>
-        </div>
-      )}
-      {(error ?? far.error) && (
-        <div role="alert" className="notice bad">
-          {(error ?? (far.error as Error)).message}
-        </div>
-      )}
-      <div className="board">
-        {curves.length > 0 && <CurveCards curves={curves} shown={shownTerms} cursor={frequency} stem={stemOf(now.title, run)} />}
-        {meta.farField && pattern && (
-          <PatternCards {...{ run, pattern, frequency, bodies }} scales={antennaScales(meta.farField.figures[f])} stem={stemOf(now.title, run)} />
-        )}
-        {meta.scattered && pattern && (
-          <PatternCards {...{ run, pattern, frequency, bodies }} scales={radarScales(meta.scattered.figures[f])} stem={stemOf(now.title, run)} />
-        )}
-        {meta.scattered && <ScatterCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
-        {meta.farField && <FiguresCard run={run} at={f} onChoose={setAt} stem={stemOf(now.title, run)} />}
-        <FieldCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
-        <RecorderCards run={run} at={f} bodies={bodies} stem={stemOf(now.title, run)} />
-        <PortModesCard run={run} stem={stemOf(now.title, run)} />
-        <EvidenceCard run={run} stem={stemOf(now.title, run)} />
-      </div>
-    </div>
+/** Runs of other projects that stand beside, as far as they are known yet. */
+function useForeign(run: Run): { run: Run; title: string }[] {
+  const beside = useLens((s) => s.beside);
+  const titles = useProjects().data;
+  const foreign = beside.filter((b) => b.project !== run.projectId).map((b) => b.id);
+  const { data } = useSWR<Run[]>(foreign.length ? ['foreign', ...foreign] : null, () => Promise.all(foreign.map((r) => getJson<Run>(`/runs/${r}`))), {
+    keepPreviousData: true,
+  });
+  return useMemo(
+    () =>
+      (data ?? [])
+        .filter((r) => r.meta && foreign.includes(r.id))
+        .map((r) => ({ run: r, title: titles?.find((p) => p.id === r.projectId)?.title ?? 'another project' })),
+    [data, titles, foreign.join()], // eslint-disable-line react-hooks/exhaustive-deps
   );
 }
 
-const stemOf = (title: string, run: Run): string => `${title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}-run${run.number}`;
+function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
+  const now = useProject((s) => s.document)!;
+  const beside = useLens((s) => s.beside);
+  const set = useLens((s) => s.set);
+  const foreign = useForeign(run);
+  const shown = useMemo(
+    () =>
+      shownRuns([
+        { run, title: now.title },
+        ...runs.filter((r) => r.id !== run.id && beside.some((b) => b.id === r.id)).map((r) => ({ run: r, title: now.title })),
+        ...foreign,
+      ]),
+    [run, runs, beside, foreign, now.title],
+  );
+  const meta = run.meta!;
+  const proposed = useMemo(() => defaultBoards(meta, isOptical(meta, [])), [meta]);
+  const boards = now.boards?.length ? now.boards : proposed;
+  const open = useLens((s) => s.board);
+  const [settingUp, setSettingUp] = useState<string | null>(null);
+  const at = Math.max(0, boards.findIndex((b) => b.name === open)); // prettier-ignore
+  const board: Board | undefined = boards[at];
+  const solved = useRunDocument(run.id).data;
+  const changes = useMemo(() => (solved ? changesSince(solved, now) : []), [solved, now]);
+  const stops = useStops(run);
+  usePlay(stops);
+  const fields = meta.fieldPlanes.length + (meta.fieldBoxes?.length ?? 0) > 0;
+  const change = useCallback(
+    (id: string, next: Partial<BoardCard>) => editCard('card', boards, at, id, (c) => ({ ...c, ...next }) as BoardCard),
+    [boards, at],
+  );
+  const onBoard = useMemo(
+    () => ({
+      addCard({ w, h, ...card }: NewCard) {
+        editBoard('add card', boards, at, (b) => ({
+          ...b,
+          cards: [...b.cards, cardWith({ ...card, id: freshId(b), place: below(b, w, h) } as Parameters<typeof cardWith>[0])],
+        }));
+        // It stands below all others: the board goes there once it is drawn.
+        setTimeout(() => document.querySelector('.board .card-cell:last-child')?.scrollIntoView({ block: 'end', behavior: 'smooth' }), 120);
+      },
+    }),
+    [boards, at],
+  );
+  const edited = board?.cards.find((c) => c.id === settingUp);
+  return (
+    <ShownContext value={shown}>
+      <PinnableContext value={runs}>
+        <MiddleContext value={stops[stops.length >> 1] ?? null}>
+          <BoardContext value={onBoard}>
+            <div className="read">
+              <div className="lens" role="toolbar" aria-label="Lens bar">
+                <RunsLens runs={runs} run={run} choose={(r) => set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) })} />
+                {stops.length > 0 && <FrequencyLens stops={stops} />}
+                {fields && <PhaseLens />}
+                <PlaneLens run={run} />
+                <ExcitationLens run={run} />
+                {meta.excitations.length > 0 && <PortsLens run={run} gaps={shown.some((s) => knowsGaps(s.run.meta!))} />}
+                <span className="quiet">{litBy(run)}</span>
+              </div>
+              {changes.length > 0 && (
+                <div className="notice" role="status">
+                  <b>The model has changed since run {run.number}:</b>
+                  <span className="grow" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={changes.join('\n')}>
+                    {changes.join('; ')}
+                  </span>
+                  <Link className="tool" to={`/project/${run.projectId}/solve`} style={{ textDecoration: 'none' }}>
+                    Run it anew
+                  </Link>
+                </div>
+              )}
+              <BoardTabs
+                boards={boards}
+                proposed={proposed}
+                own={!!now.boards?.length}
+                at={at}
+                meta={meta}
+                choose={(name) => {
+                  setSettingUp(null);
+                  set({ board: name });
+                }}
+                run={run}
+              />
+              <div className="read-body">
+                {board && (
+                  <BoardGrid
+                    key={board.name}
+                    board={board}
+                    onPlaced={(places) =>
+                      editBoard('arrange', boards, at, (b) => ({
+                        ...b,
+                        cards: b.cards.map((c) => ({ ...c, place: places.get(c.id) ?? c.place }) as BoardCard),
+                      }))
+                    }
+                  >
+                    {(card) => (
+                      <PlacedCard
+                        card={card}
+                        run={run}
+                        boards={boards}
+                        at={at}
+                        change={change}
+                        settingUp={settingUp === card.id}
+                        setUp={() => setSettingUp(settingUp === card.id ? null : card.id)}
+                      />
+                    )}
+                  </BoardGrid>
+                )}
+                {edited && <CardSettings card={edited} meta={meta} change={(next) => change(edited.id, next)} close={() => setSettingUp(null)} />}
+              </div>
+            </div>
+          </BoardContext>
+        </MiddleContext>
+      </PinnableContext>
+    </ShownContext>
+  );
+}
+
+/** What the fields and patterns are of. */
+function litBy({ meta }: Run): string {
+  const { wave, recordAt, farField, fieldPlanes, combined, excitations, ports } = meta!;
+  if (wave) return `lit by ${wave.name}, 1 V/m`;
+  if (!recordAt.length || !(farField ?? fieldPlanes.length)) return '';
+  const names = channelNames(ports);
+  return `fields of ${(combined?.map((w) => w.channel) ?? [excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`;
+}
+
+/** Frequencies that the slider steps through: those that were recorded, else a hundred over the band. */
+function useStops(run: Run): readonly number[] {
+  const { data } = useSWR<Float64Array>(run.meta!.recordAt.length ? null : ['stops', run.id], async () => {
+    return (await getArray(run.id, 'frequency')).data as Float64Array;
+  });
+  return useMemo(() => {
+    if (run.meta!.recordAt.length) return [...run.meta!.recordAt].sort((a, b) => a - b);
+    if (!data) return [];
+    const every = Math.max(1, Math.floor(data.length / 200));
+    return Array.from(data).filter((_, i) => i % every === 0);
+  }, [run, data]);
+}

@@ -7,42 +7,16 @@ import { Card } from '../charts/Card.tsx';
 import { LineChartBox } from '../charts/LineChartBox.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
-import type { ViewBody } from '../workers/protocol.ts';
 import { useDark } from '../ui/useDark.ts';
-import { BoxCard } from './BoxCard.tsx';
 import { degrees, FiguresTable, rectangle } from './FiguresTable.tsx';
-import { EnergyCard, ModeWavesCard } from './InsideCards.tsx';
 
 interface Props {
   run: Run;
   stem: string;
 }
 
-/** Waves that were combined, what rectangles and bodies tell, and a card for each box, line and point whose field was kept. */
-export function RecorderCards({ run, at, bodies, stem }: Props & { at: number; bodies: readonly ViewBody[] }) {
-  const { combined, currents = [], energies = [], fieldBoxes = [], fieldLines = [], fluxes = [], modeWaves = [], signals = [] } = run.meta!;
-  return (
-    <>
-      {combined && <CombinedCard run={run} stem={stem} />}
-      {fluxes.length > 0 && <FluxCard run={run} stem={stem} />}
-      {currents.length > 0 && <CurrentCard run={run} stem={stem} />}
-      {modeWaves.length > 0 && <ModeWavesCard run={run} stem={stem} />}
-      {energies.length > 0 && <EnergyCard run={run} stem={stem} />}
-      {fieldBoxes.map((b) => (
-        <BoxCard key={b.name} run={run} stem={stem} box={b} frequency={at} bodies={bodies} />
-      ))}
-      {fieldLines.map((l) => (
-        <LineCard key={l.name} run={run} stem={stem} line={l} frequency={at} />
-      ))}
-      {signals.map((s) => (
-        <SignalCard key={s.name} run={run} stem={stem} name={s.name} at={s.at} />
-      ))}
-    </>
-  );
-}
-
 /** What each of the combined waves meets while all are there. */
-function CombinedCard({ run, stem }: Props) {
+export function CombinedCard({ run, stem }: Props) {
   const { combined = [], ports } = run.meta!;
   const names = channelNames(ports);
   const level = ([re, im]: readonly [number, number]): number => 20 * Math.log10(Math.hypot(re, im));
@@ -64,7 +38,7 @@ function CombinedCard({ run, stem }: Props) {
   );
 }
 
-function FluxCard({ run, stem }: Props) {
+export function FluxCard({ run, stem }: Props) {
   const { fluxes = [], wave } = run.meta!;
   return (
     <FiguresTable
@@ -79,7 +53,7 @@ function FluxCard({ run, stem }: Props) {
   );
 }
 
-function CurrentCard({ run, stem }: Props) {
+export function CurrentCard({ run, stem }: Props) {
   const { currents = [], wave } = run.meta!;
   return (
     <FiguresTable
@@ -102,7 +76,7 @@ function CurrentCard({ run, stem }: Props) {
 type FieldLine = NonNullable<NonNullable<Run['meta']>['fieldLines']>[number];
 
 /** Size of the field's components along a line at the lens frequency. */
-function LineCard({ run, stem, line, frequency }: Props & { line: FieldLine; frequency: number }) {
+export function LineCard({ run, stem, line, frequency }: Props & { line: FieldLine; frequency: number }) {
   const dark = useDark();
   const field = useArray(run.id, `line:${line.name}`).data;
   const place = useArray(run.id, `line:${line.name}:at`).data;
@@ -142,7 +116,7 @@ function LineCard({ run, stem, line, frequency }: Props & { line: FieldLine; fre
   );
 }
 
-function SignalCard({ run, stem, name, at }: Props & { name: string; at: readonly number[] }) {
+export function SignalCard({ run, stem, name, at }: Props & { name: string; at: readonly number[] }) {
   const dark = useDark();
   const field = useArray(run.id, `point:${name}`).data;
   const time = useArray(run.id, `point:${name}:time`).data;

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { cardBase } from './common.ts';
+
+export const fieldQuantities = ['E', 'H', 'S'] as const;
+export type FieldQuantity = (typeof fieldQuantities)[number];
+export const fieldParts = ['size', 'x', 'y', 'z', 'normal', 'tangential'] as const;
+export const fieldForms = ['peak', 'instant', 'phase', 'mean'] as const;
+
+/** How a field is told: of which quantity and part, at which moment, on which scale. */
+export const fieldReading = {
+  recorder: z.string().min(1).max(80),
+  quantity: z.enum(fieldQuantities).default('E'),
+  part: z.enum(fieldParts).default('size'),
+  form: z.enum(fieldForms).default('peak').describe('peak over the phase, at the phase of the lens, or the phase itself'),
+  db: z.boolean().default(true),
+  range: z.enum(['most', 'all', 'fixed']).default('most').describe('up to the 99.5th percentile, up to the largest, or as given'),
+  top: z.number().optional(),
+  span: z.number().min(1).max(200).default(50).describe('dB'),
+};
+
+/** A field on a plane. */
+export const fieldCardSchema = z.strictObject({
+  ...cardBase,
+  kind: z.literal('field'),
+  ...fieldReading,
+  across: z.enum(['x', 'y', 'z', 'tilted']).optional().describe('Axis that a cut through a box stands across'),
+  at: z.number().optional().describe('Its place, metres'),
+  theta: z.number().default(0).describe('Normal of a tilted cut, radians'),
+  phi: z.number().default(0),
+  smooth: z.boolean().default(true),
+  grid: z.boolean().default(false),
+  outlines: z.boolean().default(true),
+  arrows: z.enum(['none', 'arrows', 'streamlines']).default('none'),
+});
+export type FieldCard = z.infer<typeof fieldCardSchema>;
+
+/** A field on the faces of bodies or where it has one size, in three dimensions. */
+export const volumeCardSchema = z.strictObject({
+  ...cardBase,
+  kind: z.literal('volume'),
+  ...fieldReading,
+  on: z.enum(['faces', 'level', 'currents']).default('faces').describe('faces of bodies, a surface of one level, or currents on metal'),
+  level: z.number().min(0).max(1).default(0.3).describe('Part of the scale'),
+  arrows: z.boolean().default(true),
+});
+export type VolumeCard = z.infer<typeof volumeCardSchema>;
+
+/** What a recorder kept, in the form that suits it: lines, signals, powers, currents, waves, energies. */
+export const recorderCardSchema = z.strictObject({ ...cardBase, kind: z.literal('recorder'), recorder: z.string().min(1).max(80) });
+
+/** A field along a line that was drawn on a field card. */
+export const alongCardSchema = z.strictObject({
+  ...cardBase,
+  kind: z.literal('along'),
+  recorder: fieldReading.recorder,
+  quantity: fieldReading.quantity,
+  from: z.tuple([z.number(), z.number(), z.number()]).describe('Metres'),
+  to: z.tuple([z.number(), z.number(), z.number()]),
+  form: fieldReading.form,
+});
+export type AlongCard = z.infer<typeof alongCardSchema>;

@@ -1,0 +1,132 @@
+import { type Board, type BoardCard, cardWith } from '../document/index.ts';
+import type { ResultMeta } from '../results/index.ts';
+import { channelNames } from '../results/index.ts';
+import { quantities, termsOfS } from './quantities.ts';
+
+type Loose = Parameters<typeof cardWith>[0];
+type Unplaced = { [K in BoardCard['kind']]: Omit<Extract<Loose, { kind: K }>, 'id' | 'place'> & { w?: number; h?: number } }[BoardCard['kind']];
+
+/** Lays cards out in rows of twelve columns, each as high as its highest. */
+function laidOut(name: string, cards: readonly Unplaced[]): Board {
+  let [x, y, row] = [0, 0, 0];
+  return {
+    name,
+    cards: cards.map(({ w = 6, h = 6, ...card }, i) => {
+      if (x + w > 12) [x, y, row] = [0, y + row, 0];
+      const place = { x, y, w, h };
+      x += w;
+      row = Math.max(row, h);
+      return cardWith({ ...card, id: `c${i + 1}`, place } as Loose);
+    }),
+  };
+}
+
+/** Terms of S that are shown at first: out of each port's first mode for the first excitation. */
+export function firstTerms(meta: ResultMeta): string[] {
+  const { ports, excitations } = meta;
+  return termsOfS(meta)
+    .filter((t) => t.from === 0 && (t.to === excitations[0] || (ports[t.to].mode ?? 1) === 1))
+    .slice(0, 4)
+    .map((t) => t.key);
+}
+
+/** A wave of light: from 20 THz on engineers think in wavelengths. */
+export const isOptical = (meta: ResultMeta, frequency: ArrayLike<number>): boolean => (frequency[0] ?? meta.recordAt[0] ?? 0) > 2e13;
+
+/** A card of curves of one quantity. */
+const curves = (title: string, quantity: string, of: readonly string[], more: object = {}): Unplaced => ({
+  kind: 'curves',
+  title,
+  traces: of.map((key) => ({ quantity, of: key })),
+  w: 6,
+  h: 6,
+  ...more,
+});
+
+/** The boards that suit what a run solved: match, pattern, guide, field, optics, whichever there is something for. */
+export function defaultBoards(meta: ResultMeta, optical = false): Board[] {
+  const { ports, excitations } = meta;
+  const several = ports.length > 1;
+  const terms = firstTerms(meta);
+  const names = channelNames(ports);
+  const guided = ports.some((p) => p.mode !== undefined);
+  const boards: Board[] = [];
+  const over = optical ? { over: 'wavelength' } : {};
+  if (excitations.length) {
+    const first = names[excitations[0]];
+    const hasInput = quantities.input.terms(meta).some((t) => t.key === first);
+    boards.push(
+      laidOut('Match', [
+        curves(several ? 'Scattering' : 'Reflection S11', 's', terms, over),
+        { kind: 'smith', title: 'Smith chart', terms: [], w: 6, h: 6 },
+        curves(several ? 'Phase of S' : 'Phase of S11', 's', [], {
+          traces: terms.map((of) => ({ quantity: 's', of, form: 'phase' as const })),
+          ...over,
+        }),
+        ...(hasInput
+          ? [
+              curves('Input impedance', 'input', [], {
+                traces: (['real', 'imaginary'] as const).map((form) => ({ quantity: 'input', of: first, form })),
+                ...over,
+              }),
+            ]
+          : []),
+        ...(several ? [curves('Group delay', 'delay', terms.slice(1, 2), over)] : [curves('Standing wave ratio', 'vswr', terms.slice(0, 1), over)]),
+        { kind: 'evidence', w: 6, h: 6 },
+      ]),
+    );
+  }
+  if (meta.farField ?? meta.scattered)
+    boards.push(
+      laidOut('Pattern', [
+        { kind: 'pattern', w: 6, h: 7 },
+        { kind: 'cut', path: meta.wave ? 'wave' : 'phi', w: 6, h: 7 },
+        { kind: 'cut', path: 'phi', at: meta.wave ? 0 : Math.PI / 2, w: 6, h: 6 },
+        { kind: 'figures', w: 6, h: 6 },
+        ...(meta.farField && meta.recordAt.length > 1
+          ? [
+              {
+                kind: 'curves' as const,
+                title: 'Gain over frequency',
+                traces: ['directivity', 'gain', 'realised-gain'].map((quantity) => ({ quantity })),
+                w: 6,
+                h: 6,
+              },
+            ]
+          : []),
+        ...(meta.farField ? [{ kind: 'phase-centre' as const, w: 6, h: 6 }] : []),
+      ]),
+    );
+  if (guided)
+    boards.push(
+      laidOut(optical ? 'Optics' : 'Guide', [
+        { kind: 'modes', w: 6, h: 8 },
+        curves('Phase constant', 'beta', quantities.beta.terms(meta).slice(0, 8).map((t) => t.key), { h: 8, ...over }), // prettier-ignore
+        curves('Effective index', 'index', quantities.index.terms(meta).slice(0, 8).map((t) => t.key), over), // prettier-ignore
+        { kind: 'table', what: 'modes', w: 6, h: 6 },
+      ]),
+    );
+  const fields = fieldCards(meta);
+  if (fields.length) boards.push(laidOut('Fields', fields));
+  if (!excitations.length && boards.length) boards[0].cards.push(laidOut('', [{ kind: 'evidence' }]).cards.map((c) => ({ ...c, id: 'evidence', place: { ...c.place, y: 40 } }))[0]); // prettier-ignore
+  return boards;
+}
+
+/** A card for each thing that was recorded besides patterns. */
+function fieldCards(meta: ResultMeta): Unplaced[] {
+  const named = (list: readonly { name: string }[] | undefined): Unplaced[] =>
+    (list ?? []).map(({ name }) => ({ kind: 'recorder', recorder: name, w: 6, h: 6 }));
+  const one = (list: readonly { name: string }[] | undefined, recorder: string): Unplaced[] =>
+    list?.length ? [{ kind: 'recorder', recorder, w: 6, h: 5 }] : [];
+  return [
+    ...meta.fieldPlanes.map((p): Unplaced => ({ kind: 'field', recorder: p.name, w: 6, h: 7 })),
+    ...(meta.fieldBoxes ?? []).map((b): Unplaced => ({ kind: 'field', recorder: b.name, quantity: b.electric ? 'E' : 'H', w: 6, h: 7 })),
+    ...named(meta.fieldLines),
+    ...named(meta.signals),
+    ...(meta.combined ? [{ kind: 'waves' as const, w: 6, h: 5 }] : []),
+    ...one(meta.fluxes, '*flux'),
+    ...one(meta.currents, '*current'),
+    ...one(meta.modeWaves, '*mode'),
+    ...one(meta.energies, '*energy'),
+  ];
+}

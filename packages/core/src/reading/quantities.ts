@@ -1,0 +1,355 @@
+import { spectrumAt } from '../curves/index.ts';
+import type { CurveForm } from '../document/index.ts';
+import { activeReflection, groupDelay } from '../network/index.ts';
+import { c0, eta0 } from '../numerics/constants.ts';
+import { channelNames, impedance, type ResultArray, type ResultMeta, sCurve, sLabel } from '../results/index.ts';
+import { complexForms, type Numbers } from './forms.ts';
+import { immittanceOf, type ViewedNetwork } from './view.ts';
+
+/** A run as curves are taken from it. */
+export interface RunReading {
+  meta: ResultMeta;
+  /** Hertz, of S; empty where no port was excited. */
+  frequency: ArrayLike<number>;
+  network: ViewedNetwork | null;
+  /** Waves of the chosen excitation by its column in S. */
+  waves: readonly { column: number; re: number; im: number }[];
+  array(name: string): ResultArray | undefined;
+}
+
+export interface QuantityCurve extends Numbers {
+  x: ArrayLike<number>;
+}
+
+/** What a curve can be of. */
+export interface QuantityKind {
+  title: string;
+  group: 'network' | 'lines' | 'antenna' | 'recorded' | 'time';
+  over: 'frequency' | 'time';
+  unit: string;
+  forms: readonly CurveForm[];
+  /** Terms that a run has, first those that one looks at first. */
+  terms(meta: ResultMeta): { key: string; label: string }[];
+  /** Arrays that it is made of, besides S. */
+  needs?(meta: ResultMeta, of: string): string[];
+  /** How a term is written in a legend. */
+  named?(of: string): string;
+  curve(run: RunReading, of: string): QuantityCurve | null;
+}
+
+type Terms = QuantityKind['terms'];
+const plainForms: CurveForm[] = ['plain'];
+const powerForms: CurveForm[] = ['db10', 'plain'];
+
+/** Terms of S by label: for each excitation its reflection, then what it sends on. */
+export function termsOfS(meta: ResultMeta): { key: string; label: string; to: number; from: number }[] {
+  return meta.excitations.flatMap((own, from) => {
+    const all = meta.ports.map((_, to) => {
+      const label = sLabel(meta.ports, to, own);
+      return { key: label, label, to, from };
+    });
+    return [all[own], ...all.filter((t) => t.to !== own)];
+  });
+}
+const termOf = (meta: ResultMeta, key: string) => termsOfS(meta).find((t) => t.key === key);
+const sOf = (run: RunReading, key: string) => {
+  const term = run.network && termOf(run.meta, key);
+  return term ? { ...term, s: sCurve(run.network!.s, term.to, term.from) } : null;
+};
+const parts = (c: readonly { re: number; im: number }[]): Numbers => ({ re: c.map((v) => v.re), im: c.map((v) => v.im) });
+
+const channels: Terms = (meta) => (meta.excitations.length ? channelNames(meta.ports).map((key) => ({ key, label: key })) : []);
+const excited: Terms = (meta) => meta.excitations.map((c) => channelNames(meta.ports)[c]).map((key) => ({ key, label: key }));
+const guided: Terms = (meta) => channels(meta).filter((_, n) => meta.ports[n].mode !== undefined);
+const whole: Terms = (meta) => {
+  const { ports, excitations } = meta;
+  if (excitations.length !== ports.length || excitations.some((c, e) => c !== e)) return [];
+  return termsOfS(meta);
+};
+const channelAt = (run: RunReading, name: string): number => channelNames(run.meta.ports).indexOf(name);
+
+/** Entries of the impedance or admittance matrix are named as those of S are. */
+const matrixEntry = (kind: 'Z' | 'Y', title: string, unit: string): QuantityKind => ({
+  title,
+  group: 'network',
+  over: 'frequency',
+  unit,
+  forms: ['real', 'imaginary', 'size', 'phase', 'db'],
+  terms: (meta) => whole(meta).map(({ key, label }) => ({ key, label: kind + label.slice(1) })),
+  named: (of) => kind + of.slice(1),
+  curve(run, of) {
+    const term = run.network && termOf(run.meta, of);
+    const matrix = term && immittanceOf(run.network!, kind);
+    return matrix ? { x: run.frequency, ...parts(sCurve(matrix, term.to, term.from)) } : null;
+  },
+});
+
+/** A curve made of one term of S. */
+const ofTerm = (
+  title: string,
+  unit: string,
+  terms: Terms,
+  make: (run: RunReading, s: { re: number; im: number }[]) => ArrayLike<number>,
+): QuantityKind => ({
+  title,
+  group: 'network',
+  over: 'frequency',
+  unit,
+  forms: plainForms,
+  terms,
+  curve(run, of) {
+    const found = sOf(run, of);
+    return found && { x: run.frequency, re: make(run, found.s) };
+  },
+});
+const reflections: Terms = (meta) => termsOfS(meta).filter((t) => t.to === meta.excitations[t.from]);
+const transfers: Terms = (meta) => termsOfS(meta).filter((t) => t.to !== meta.excitations[t.from]);
+
+/** A curve of a guided mode's propagation: real and imaginary part of beta, 1/m. */
+const ofMode = (
+  title: string,
+  unit: string,
+  make: (re: number, im: number, k0: number, meta: ResultMeta, c: number) => number,
+  terms: Terms = guided,
+): QuantityKind => ({
+  title,
+  group: 'lines',
+  over: 'frequency',
+  unit,
+  forms: plainForms,
+  terms,
+  needs: () => ['beta'],
+  curve(run, of) {
+    const beta = run.array('beta');
+    const c = channelAt(run, of);
+    if (!beta || c < 0) return null;
+    const n = run.meta.ports.length;
+    const re = Float64Array.from({ length: run.frequency.length }, (_, f) =>
+      make(beta.data[2 * (f * n + c)], beta.data[2 * (f * n + c) + 1], (2 * Math.PI * run.frequency[f]) / c0, run.meta, c),
+    );
+    return { x: run.frequency, re };
+  },
+});
+
+/** A figure of the far field over the recorded frequencies. */
+const figure = (
+  title: string,
+  unit: string,
+  forms: readonly CurveForm[],
+  key: 'directivity' | 'gain' | 'realisedGain' | 'radiationEfficiency' | 'totalEfficiency',
+): QuantityKind => ({
+  title,
+  group: 'antenna',
+  over: 'frequency',
+  unit,
+  forms,
+  terms: (meta) => (meta.farField ? [{ key: '', label: 'far field' }] : []),
+  curve: ({ meta }) => (meta.farField ? { x: meta.recordAt, re: meta.farField.figures.map((f) => f[key]) } : null),
+});
+const crossSection = (
+  title: string,
+  unit: string,
+  forms: readonly CurveForm[],
+  key: 'back' | 'largest' | 'scattering' | 'absorption' | 'extinction',
+): QuantityKind => ({
+  title,
+  group: 'antenna',
+  over: 'frequency',
+  unit,
+  forms,
+  terms: (meta) => (meta.scattered ? [{ key: '', label: 'scattered field' }] : []),
+  curve: ({ meta }) => (meta.scattered ? { x: meta.recordAt, re: meta.scattered.figures.map((f) => f[key]) } : null),
+});
+
+const waveTerms: Terms = ({ modeWaves = [] }) =>
+  modeWaves.flatMap((r) =>
+    r.modes.flatMap((_, m) =>
+      (['forward', 'backward'] as const).map((way) => ({ key: `${r.name}/${m + 1}/${way}`, label: `${r.name} mode ${m + 1} ${way}` })),
+    ),
+  );
+const waveOf = (meta: ResultMeta, of: string): [number, number][] | undefined => {
+  const [name, mode, way] = of.split('/');
+  return meta.modeWaves?.find((r) => r.name === name)?.modes[Number(mode) - 1]?.[way as 'forward' | 'backward'];
+};
+
+const signalTerms: Terms = (meta) => [
+  ...(meta.excitations.length ? channels(meta).map(({ key }) => ({ key: `port/${key}`, label: `port ${key}` })) : []),
+  ...(meta.signals ?? []).flatMap(({ name }) => [...'xyz'].map((c) => ({ key: `point/${name}/${c}`, label: `E${c} at ${name}` }))),
+];
+const signalArrays = (_: ResultMeta, of: string): string[] =>
+  of.startsWith('port/') ? ['time', 'signal'] : [`point:${of.split('/')[1]}:time`, `point:${of.split('/')[1]}`];
+function signalOf(run: RunReading, of: string): QuantityCurve | null {
+  const [kind, name, part] = of.split('/');
+  const [time, values] = signalArrays(run.meta, of).map((n) => run.array(n));
+  if (!time || !values) return null;
+  const width = kind === 'port' ? run.meta.ports.length : 3;
+  const at = kind === 'port' ? channelAt(run, name) : 'xyz'.indexOf(part);
+  if (at < 0) return null;
+  return { x: time.data, re: Float64Array.from({ length: time.data.length }, (_, i) => values.data[i * width + at]) };
+}
+
+/** Everything a curve can be of. A new quantity is an entry here. */
+export const quantities: Readonly<Record<string, QuantityKind>> = {
+  s: {
+    title: 'S-parameter',
+    group: 'network',
+    over: 'frequency',
+    unit: '',
+    forms: [...complexForms, 'ratio'],
+    terms: termsOfS,
+    curve(run, of) {
+      const found = sOf(run, of);
+      return found && { x: run.frequency, ...parts(found.s) };
+    },
+  },
+  input: {
+    title: 'Input impedance',
+    group: 'network',
+    over: 'frequency',
+    unit: 'ohm',
+    forms: ['real', 'imaginary', 'size', 'phase'],
+    terms: (meta) =>
+      excited(meta).filter(
+        ({ key }) =>
+          meta.ports[channelNames(meta.ports).indexOf(key)].mode === undefined ||
+          meta.ports[channelNames(meta.ports).indexOf(key)].impedance !== undefined,
+      ),
+    named: (of) => `Z at ${of}`,
+    curve(run, of) {
+      const c = channelAt(run, of);
+      const from = run.meta.excitations.indexOf(c);
+      const z = run.network?.references[c];
+      return z && from >= 0 ? { x: run.frequency, ...parts(sCurve(run.network!.s, c, from).map((v) => impedance(v, z))) } : null;
+    },
+  },
+  z: matrixEntry('Z', 'Impedance matrix', 'ohm'),
+  y: matrixEntry('Y', 'Admittance matrix', 'S'),
+  vswr: { ...ofTerm('Standing wave ratio', '', reflections, () => []), forms: ['ratio'], curve: (run, of) => quantities.s.curve(run, of) },
+  'return-loss': ofTerm('Return loss', 'dB', reflections, (_, s) => s.map((v) => -20 * Math.log10(Math.max(1e-10, Math.hypot(v.re, v.im))))),
+  'insertion-loss': ofTerm('Insertion loss', 'dB', transfers, (_, s) => s.map((v) => -20 * Math.log10(Math.max(1e-10, Math.hypot(v.re, v.im))))),
+  delay: ofTerm('Group delay', 's', termsOfS, (run, s) => groupDelay(run.frequency, s)),
+  active: {
+    title: 'Active reflection',
+    group: 'network',
+    over: 'frequency',
+    unit: '',
+    forms: [...complexForms, 'ratio'],
+    terms: excited,
+    named: (of) => `active, ${of}`,
+    curve(run, of) {
+      const c = channelAt(run, of);
+      const own = run.meta.excitations.indexOf(c);
+      return run.network && own >= 0 ? { x: run.frequency, ...parts(activeReflection(run.network.s, c, run.waves, own)) } : null;
+    },
+  },
+  beta: ofMode('Phase constant', 'rad/m', (re) => re),
+  alpha: ofMode('Attenuation of a mode', 'Np/m', (_, im) => -im),
+  index: ofMode('Effective index', '', (re, _, k0) => re / k0),
+  'mode-impedance': ofMode(
+    'Wave impedance of a mode',
+    'ohm',
+    // A TE mode has omega mu / beta whatever fills the guide; that of a TEM mode is the line's.
+    (re, _, k0, meta, c) => (meta.ports[c].family === 'TE' ? (re > 0 ? (eta0 * k0) / re : NaN) : (meta.ports[c].impedance ?? NaN)),
+    (meta) => guided(meta).filter(({ key }) => ['TE', 'TEM'].includes(meta.ports[channelNames(meta.ports).indexOf(key)].family ?? '')),
+  ),
+  directivity: figure('Directivity', '', ['db10', 'plain'], 'directivity'),
+  gain: figure('Gain', '', ['db10', 'plain'], 'gain'),
+  'realised-gain': figure('Realised gain', '', ['db10', 'plain'], 'realisedGain'),
+  'radiation-efficiency': figure('Radiation efficiency', '', ['plain', 'db10'], 'radiationEfficiency'),
+  'total-efficiency': figure('Total efficiency', '', ['plain', 'db10'], 'totalEfficiency'),
+  'rcs-back': crossSection('Radar cross-section back', 'm²', powerForms, 'back'),
+  'rcs-largest': crossSection('Largest radar cross-section', 'm²', powerForms, 'largest'),
+  scattering: crossSection('Scattering cross-section', 'm²', ['plain', 'db10'], 'scattering'),
+  absorption: crossSection('Absorption cross-section', 'm²', ['plain', 'db10'], 'absorption'),
+  flux: {
+    title: 'Power through a rectangle',
+    group: 'recorded',
+    over: 'frequency',
+    unit: 'W',
+    forms: ['plain', 'db10'],
+    terms: ({ fluxes = [] }) => fluxes.map(({ name }) => ({ key: name, label: name })),
+    curve({ meta }, of) {
+      const found = meta.fluxes?.find((f) => f.name === of);
+      return found ? { x: meta.recordAt, re: found.power } : null;
+    },
+  },
+  current: {
+    title: 'Current through a rectangle',
+    group: 'recorded',
+    over: 'frequency',
+    unit: 'A',
+    forms: ['size', 'real', 'imaginary', 'phase', 'db'],
+    terms: ({ currents = [] }) => currents.map(({ name }) => ({ key: name, label: name })),
+    curve({ meta }, of) {
+      const found = meta.currents?.find((c) => c.name === of);
+      return found ? { x: meta.recordAt, re: found.current.map((v) => v[0]), im: found.current.map((v) => v[1]) } : null;
+    },
+  },
+  'mode-power': {
+    title: 'Power of a mode',
+    group: 'recorded',
+    over: 'frequency',
+    unit: 'W',
+    forms: powerForms,
+    terms: waveTerms,
+    curve({ meta }, of) {
+      const wave = waveOf(meta, of);
+      return wave ? { x: meta.recordAt, re: wave.map(([re, im]) => re * re + im * im) } : null;
+    },
+  },
+  lost: {
+    title: 'Power lost in a body',
+    group: 'recorded',
+    over: 'frequency',
+    unit: 'W',
+    forms: ['plain', 'db10'],
+    terms: ({ energies = [] }) => energies.map(({ line }) => ({ key: line, label: line })),
+    curve({ meta }, of) {
+      const found = meta.energies?.find((e) => e.line === of);
+      return found ? { x: meta.recordAt, re: found.lost } : null;
+    },
+  },
+  signal: {
+    title: 'Signal over time',
+    group: 'time',
+    over: 'time',
+    unit: '',
+    forms: plainForms,
+    terms: signalTerms,
+    needs: signalArrays,
+    named: signalName,
+    curve: signalOf,
+  },
+  spectrum: {
+    title: 'Spectrum of a signal',
+    group: 'time',
+    over: 'frequency',
+    unit: '',
+    forms: ['db', 'size', 'phase'],
+    terms: signalTerms,
+    needs: signalArrays,
+    named: (of) => `spectrum, ${signalName(of)}`,
+    curve(run, of) {
+      const signal = signalOf(run, of);
+      if (!signal || signal.x.length < 2) return null;
+      const at = run.frequency.length ? run.frequency : run.meta.recordAt;
+      return { x: at, ...spectrumAt(signal.re, signal.x[1] - signal.x[0], signal.x[0], at) };
+    },
+  },
+};
+
+function signalName(of: string): string {
+  const [kind, name, part] = of.split('/');
+  return kind === 'port' ? `signal of ${name}` : `E${part} at ${name}`;
+}
+
+/** How a trace is called: the term where it says enough, else the quantity with it. */
+export function curveName(quantity: string, of: string, form: CurveForm | undefined): string {
+  const kind = quantities[quantity];
+  if (!kind) return quantity;
+  const term = kind.named?.(of) ?? (quantity === 's' ? of : of ? `${kind.title.toLowerCase()}, ${of}` : kind.title.toLowerCase());
+  const own = form ?? kind.forms[0];
+  return own === kind.forms[0] && quantity !== 'input'
+    ? term
+    : `${term} ${own === 'real' ? 're' : own === 'imaginary' ? 'im' : own === 'db10' ? 'dB' : own === 'plain' ? '' : own === 'turn' ? 'phase' : own}`.trim();
+}

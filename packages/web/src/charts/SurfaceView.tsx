@@ -1,0 +1,73 @@
+import { Canvas } from '@react-three/fiber';
+import { useEffect, useMemo, useRef } from 'react';
+import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
+import { Bodies } from '../stageview/Bodies.tsx';
+import { type CameraHandle, ViewCamera } from '../stageview/Camera.tsx';
+import { frameOf } from '../stageview/frameOf.ts';
+import { LabelLayer, LabelMover } from '../stageview/Labels.tsx';
+import { axisLabels, Floor } from '../stageview/Surroundings.tsx';
+import { useDark } from '../ui/useDark.ts';
+import type { ViewBody } from '../workers/protocol.ts';
+import { type ColourMap, ColourScale } from './Pattern3D.tsx';
+
+interface Props {
+  /** Triangles [n][3][3], metres, and a colour for each corner. */
+  corners: Float32Array;
+  colours: Float32Array;
+  /** Strokes [n][2][3]. */
+  arrows: Float32Array | null;
+  bodies: readonly ViewBody[];
+  /** The triangles are the bodies' own faces; else they hang in space and bodies are drawn faintly. */
+  solid: boolean;
+  upper: string;
+  lower: string;
+  map: ColourMap;
+}
+
+/** Coloured surfaces with the model, turned as the stage view is. */
+export function SurfaceView({ corners, colours, arrows, bodies, solid, upper, lower, map }: Props) {
+  const dark = useDark();
+  const camera = useRef<CameraHandle>(null);
+  const layer = useRef<HTMLDivElement>(null);
+  const frame = useMemo(() => frameOf(bodies), [bodies]);
+  const labels = useMemo(() => axisLabels(frame), [frame]);
+  const surface = useMemo(() => {
+    const g = new BufferGeometry();
+    g.setAttribute('position', new BufferAttribute(corners, 3));
+    g.computeVertexNormals();
+    return g;
+  }, [corners]);
+  useEffect(() => () => surface.dispose(), [surface]);
+  useMemo(() => surface.setAttribute('color', new BufferAttribute(colours, 3)), [surface, colours]);
+  const strokes = useMemo(() => {
+    if (!arrows?.length) return null;
+    const g = new BufferGeometry();
+    g.setAttribute('position', new BufferAttribute(arrows, 3));
+    return g;
+  }, [arrows]);
+  useEffect(() => () => strokes?.dispose(), [strokes]);
+  return (
+    <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
+      <Canvas frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
+        <ViewCamera frame={frame} handle={camera} />
+        <LabelMover labels={labels} layer={layer} />
+        <Floor frame={frame} dark={dark} />
+        {!solid && <Bodies bodies={bodies} dark={dark} faint />}
+        <mesh geometry={surface} key={colours.length}>
+          {solid ? (
+            <meshBasicMaterial vertexColors side={DoubleSide} />
+          ) : (
+            <meshStandardMaterial vertexColors side={DoubleSide} roughness={0.8} transparent opacity={0.85} />
+          )}
+        </mesh>
+        {strokes && (
+          <lineSegments geometry={strokes}>
+            <lineBasicMaterial color={dark ? '#ffffff' : '#1d2a26'} />
+          </lineSegments>
+        )}
+      </Canvas>
+      <LabelLayer labels={labels} layer={layer} />
+      <ColourScale top={upper} bottom={lower} map={map} />
+    </div>
+  );
+}

@@ -1,0 +1,47 @@
+import Close from '@mui/icons-material/Close';
+import { IconButton } from '@mui/material';
+import type { BoardCard } from '@jadebell/core/document';
+import type { ResultMeta } from '@jadebell/core/results';
+import type { ComponentType } from 'react';
+import { cardKinds } from '../cards/registry.tsx';
+import { TypedField } from '../lens/PortsLens.tsx';
+import { Part, Row } from '../settings/Fields.tsx';
+
+interface Props {
+  card: BoardCard;
+  meta: ResultMeta;
+  change(next: Partial<BoardCard>): void;
+  close(): void;
+}
+
+/** Settings of one card beside the board, which shows each change at once. */
+export function CardSettings({ card, meta, change, close }: Props) {
+  const Settings = cardKinds[card.kind].settings as ComponentType<Omit<Props, 'close'>> | undefined;
+  const title = card.title ?? cardKinds[card.kind].title;
+  return (
+    <aside className="card-settings" aria-label={`Settings of ${title}`}>
+      <header className="row">
+        <h3>{title}</h3>
+        <span className="grow" />
+        <IconButton aria-label="Close the settings" onClick={close} sx={{ '& svg': { fontSize: 17 } }}>
+          <Close />
+        </IconButton>
+      </header>
+      <div className="card-settings-body">
+        <Part title="Card">
+          <Row label="title">
+            <TypedField
+              label="Title of the card"
+              width={180}
+              value={card.title ?? ''}
+              placeholder={cardKinds[card.kind].title}
+              check={(t) => (t.length > 80 ? 'at most 80 characters' : null)}
+              onChange={(t) => change({ title: t || undefined })}
+            />
+          </Row>
+        </Part>
+        {Settings && <Settings key={card.id} card={card} meta={meta} change={change} />}
+      </div>
+    </aside>
+  );
+}

@@ -1,0 +1,50 @@
+import type { Board, BoardCard } from '@jadebell/core/document';
+import { memo, useMemo } from 'react';
+import type { Run } from '../../api/types.ts';
+import { cardKinds, ShowCard } from '../cards/registry.tsx';
+import { useLens } from '../lens/lens.ts';
+import { below, editBoard, freshId } from './boards.ts';
+import { CardContext, type OnBoard } from './CardContext.ts';
+
+interface Props {
+  card: BoardCard;
+  run: Run;
+  boards: readonly Board[];
+  at: number;
+  settingUp: boolean;
+  change(id: string, next: Partial<BoardCard>): void;
+  setUp(): void;
+}
+
+/** A card with what its menu does on the board. */
+export const PlacedCard = memo(function PlacedCard({ card, run, boards, at, settingUp, change, setUp }: Props) {
+  const onBoard = useMemo((): OnBoard => {
+    const pin = (): void => {
+      const { frequency, phase } = useLens.getState();
+      change(card.id, { pin: { run: run.number, ...(frequency === null ? {} : { frequency }), phase } });
+    };
+    return {
+      card,
+      settingUp,
+      setUp: cardKinds[card.kind].settings ? setUp : null,
+      change: (next) => change(card.id, next),
+      actions: [
+        card.pin ? { label: 'Unpin', act: () => change(card.id, { pin: undefined }) } : { label: 'Pin to these values', act: pin },
+        {
+          label: 'Duplicate',
+          act: () =>
+            editBoard('duplicate card', boards, at, (b) => ({
+              ...b,
+              cards: [...b.cards, { ...card, id: freshId(b), place: below(b, card.place.w, card.place.h) } as BoardCard],
+            })),
+        },
+        { label: 'Remove', act: () => editBoard('remove card', boards, at, (b) => ({ ...b, cards: b.cards.filter((c) => c.id !== card.id) })) },
+      ],
+    };
+  }, [card, run.number, boards, at, settingUp, change, setUp]);
+  return (
+    <CardContext value={onBoard}>
+      <ShowCard card={card} />
+    </CardContext>
+  );
+});

@@ -1,0 +1,233 @@
+import type { FieldCard as FieldCardData } from '@jadebell/core/document';
+import { formatSI } from '@jadebell/core/format';
+import { type FieldSlice, fieldKinds, fieldScale, percentile, readArrows, readField, sliceOfVolume, tiltedSlice } from '@jadebell/core/reading';
+import { sphericalBase } from '@jadebell/core/radiation';
+import { useContext, useMemo, useState } from 'react';
+import { Card } from '../../charts/Card.tsx';
+import { FieldPicture, type PictureScale } from '../../charts/FieldPicture.tsx';
+import { CardContext } from '../board/CardContext.ts';
+import { BoardContext } from '../board/BoardContext.ts';
+import { useLens } from '../lens/lens.ts';
+import { usePhase } from '../lens/useFrequency.ts';
+import { BoxCard } from '../BoxCard.tsx';
+import { fieldFiles } from './fieldFiles.ts';
+import { animationFiles } from './animationFiles.ts';
+import { stemOf } from './stem.ts';
+import { useCardRuns } from './useCardRuns.ts';
+import { type RecordedField, useField } from './useField.ts';
+import { useModelBodies } from './useModelBodies.ts';
+
+const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', normal: 'across the plane', tangential: 'in the plane' };
+const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };
+
+/** The slice that a card shows of a recorded field. */
+export function sliceFor(
+  field: RecordedField,
+  card: Pick<FieldCardData, 'across' | 'at' | 'theta' | 'phi'>,
+  plane: { axis: 0 | 1 | 2; at: number } | null,
+): { slice: FieldSlice; normal: 0 | 1 | 2 | null; index: number } {
+  const { volume, flat } = field;
+  const { axes } = volume;
+  if (card.across === 'tilted' && flat === null) {
+    const middle = axes.map((a) => (a[0] + a[a.length - 1]) / 2) as unknown as [number, number, number];
+    const normal = sphericalBase(card.theta, card.phi).r;
+    const through = middle.map((m, i) => m + (card.at ?? 0) * normal[i]) as unknown as [number, number, number];
+    return { slice: tiltedSlice(volume, normal, through), normal: null, index: 0 };
+  }
+  const own = card.across && card.across !== 'tilted' ? (['x', 'y', 'z'].indexOf(card.across) as 0 | 1 | 2) : null;
+  const normal = flat ?? own ?? plane?.axis ?? 2;
+  const axis = axes[normal];
+  const wanted = (own !== null ? card.at : undefined) ?? (own === null ? plane?.at : undefined) ?? (axis[0] + axis[axis.length - 1]) / 2;
+  let index = 0;
+  for (let i = 1; i < axis.length; i++) if (Math.abs(axis[i] - wanted) < Math.abs(axis[index] - wanted)) index = i;
+  return { slice: sliceOfVolume(volume, normal, index), normal, index };
+}
+
+/** A recorded field on a plane. */
+export function FieldCard({ card }: { card: FieldCardData }) {
+  const [shown] = useCardRuns();
+  const { field, missing, error } = useField(shown?.run, card.recorder);
+  const title = card.title ?? `Field on ${card.recorder}`;
+  if (!field)
+    return (
+      <Card title={title} about={shown?.label} file="field">
+        {error ? (
+          <p role="alert" className="bad pad">
+            {error.message}
+          </p>
+        ) : (
+          <p className="quiet pad">
+            {missing ? `Run ${shown.run.number} has no recorder ${card.recorder} that keeps a field.` : 'Reading the field …'}
+          </p>
+        )}
+      </Card>
+    );
+  const box = shown.run.meta!.fieldBoxes?.find((b) => b.name === card.recorder);
+  if (box && field.volume.axes.filter((a) => a.length === 1).length > 1)
+    return <BoxCard run={shown.run} stem={stemOf(shown, '')} box={box} frequency={field.at} />;
+  return <Picture card={card} field={field} title={title} />;
+}
+
+function Picture({ card, field, title }: { card: FieldCardData; field: RecordedField; title: string }) {
+  const board = useContext(CardContext)!;
+  const { addCard } = useContext(BoardContext)!;
+  const [shown] = useCardRuns();
+  const bodies = useModelBodies(shown.run);
+  const plane = useLens((s) => s.plane);
+  const [drawing, setDrawing] = useState(false);
+  const { across, at, theta, phi } = card;
+  const { slice, normal, index } = useMemo(() => sliceFor(field, { across, at, theta, phi }, plane), [field, across, at, theta, phi, plane]);
+  const lacking = fieldKinds[card.quantity].needs.find((n) => !slice[n]);
+  const { quantity, part, form } = card;
+  const reading = useMemo(() => ({ quantity, part, form }), [quantity, part, form]);
+  const kind = fieldScale(reading);
+  // The scale holds still while the phase runs: it is that of the peak.
+  const top = useMemo(() => {
+    if (card.range === 'fixed' && card.top) return card.top;
+    const still = new Float64Array(slice.u.length * slice.v.length);
+    readField(slice, { quantity, part, form: form === 'instant' ? 'peak' : form }, 0, still);
+    return percentile(still, card.range === 'all' ? 1 : 0.995) || 1;
+  }, [slice, quantity, part, form, card.range, card.top]);
+  const scale = useMemo((): PictureScale => ({ kind, db: card.db && kind === 'size', top, span: card.span }), [kind, card.db, top, card.span]);
+  const { unit } = fieldKinds[quantity];
+  const tell = (v: number): string =>
+    kind === 'cyclic'
+      ? `${v.toFixed(1)}°`
+      : `${Math.abs(v) >= 1e4 || (v !== 0 && Math.abs(v) < 1e-2) ? v.toExponential(2) : v.toPrecision(4)} ${unit}`;
+  const name = `${formNames[form]} ${part === 'size' ? `|${quantity}|` : `${quantity} ${partNames[part]}`}`;
+  const place =
+    field.flat === null && normal === null ? 'tilted cut' : `${'xyz'[normal!]} = ${formatSI(field.volume.axes[normal!][index], 'length', 4)}`;
+  const axis = normal === null ? null : field.volume.axes[normal];
+  const names: [string, string] =
+    normal === null ? ['along', 'up'] : ([0, 1, 2].filter((a) => a !== normal).map((a) => 'xyz'[a]) as [string, string]);
+  const stem = stemOf(shown, `${card.recorder}-${quantity}`);
+  const onLine = (from: [number, number], to: [number, number]): void => {
+    setDrawing(false);
+    const inSpace = ([a, b]: [number, number]) =>
+      slice.origin.map((o, i) => o + a * slice.along[i] + b * slice.across[i]) as [number, number, number];
+    addCard({ kind: 'along', recorder: card.recorder, quantity, from: inSpace(from), to: inSpace(to), form });
+  };
+  return (
+    <Card
+      title={title}
+      about={`${name}, ${place}, ${shown.label}, ${formatSI(field.frequency, 'frequency')}`}
+      file={stem}
+      flush
+      tools={
+        <>
+          <select
+            className="plain-select"
+            aria-label="Field quantity"
+            value={quantity}
+            onChange={(e) => board.change({ quantity: e.target.value } as Partial<FieldCardData>)}
+          >
+            {Object.entries(fieldKinds)
+              .filter(([, k]) => k.needs.every((n) => field.volume[n]))
+              .map(([q]) => (
+                <option key={q}>{q}</option>
+              ))}
+          </select>
+          {field.flat === null && axis && (
+            <input
+              type="range"
+              aria-label="Place of the cut"
+              aria-valuetext={place}
+              min={0}
+              max={axis.length - 1}
+              value={index}
+              style={{ width: 76 }}
+              onChange={(e) =>
+                board.change({ across: (['x', 'y', 'z'] as const)[normal!], at: axis[Number(e.target.value)] } as Partial<FieldCardData>)
+              }
+            />
+          )}
+          <button
+            type="button"
+            className="tool"
+            aria-pressed={drawing}
+            title="Draw a line on the picture: the values along it become a card"
+            onClick={() => setDrawing(!drawing)}
+          >
+            Line
+          </button>
+        </>
+      }
+      exports={[
+        ...fieldFiles(shown.run, card.recorder, field, slice, stem),
+        ...animationFiles({ slice, reading, scale, smooth: card.smooth, stem, run: shown.run, card }),
+      ]}
+    >
+      {lacking ? (
+        <p className="quiet pad">
+          {card.recorder} keeps no {lacking.toUpperCase()}. A box of fields with E and H does; add one in Feed.
+        </p>
+      ) : (
+        <Animated
+          card={card}
+          slice={slice}
+          scale={scale}
+          tell={tell}
+          unit={unit}
+          names={names}
+          bodies={card.outlines ? bodies : null}
+          onLine={drawing ? onLine : undefined}
+        />
+      )}
+    </Card>
+  );
+}
+
+type AnimatedProps = {
+  card: FieldCardData;
+  slice: FieldSlice;
+  scale: PictureScale;
+  tell(v: number): string;
+  unit: string;
+  names: [string, string];
+  bodies: Parameters<typeof FieldPicture>[0]['bodies'];
+  onLine?: Parameters<typeof FieldPicture>[0]['onLine'];
+};
+
+/** The part of the card that follows the phase. */
+function Animated({ card, slice, scale, tell, unit, names, bodies, onLine }: AnimatedProps) {
+  const { quantity, part, form, arrows } = card;
+  const moving = form === 'instant' || (arrows !== 'none' && quantity !== 'S');
+  const lens = usePhase();
+  const phase = moving ? lens : 0;
+  const count = slice.u.length * slice.v.length;
+  const values = useMemo(
+    () => readField(slice, { quantity, part, form }, phase, new Float64Array(count)),
+    [slice, quantity, part, form, phase, count],
+  );
+  const flow = useMemo(
+    () =>
+      arrows === 'none'
+        ? null
+        : {
+            vectors: readArrows(slice, quantity, form, phase, new Float64Array(2 * count)),
+            kind: arrows,
+            top: scale.kind === 'cyclic' ? 1 : scale.top,
+          },
+    [slice, quantity, form, phase, count, arrows, scale],
+  );
+  return (
+    <FieldPicture
+      u={slice.u}
+      v={slice.v}
+      values={values}
+      scale={scale}
+      smooth={card.smooth}
+      grid={card.grid}
+      flow={flow}
+      bodies={bodies}
+      along={slice.along}
+      across={slice.across}
+      origin={slice.origin}
+      axisNames={names}
+      tell={tell}
+      unit={unit}
+      label="Field on a plane"
+      onLine={onLine}
+    />
+  );
+}

@@ -1,0 +1,91 @@
+import type { PatternCard as PatternCardData } from '@jadebell/core/document';
+import { formatSI } from '@jadebell/core/format';
+import { patternTitle, readGrid } from '@jadebell/core/reading';
+import { useContext, useMemo } from 'react';
+import { Card } from '../../charts/Card.tsx';
+import { Pattern3D } from '../../charts/Pattern3D.tsx';
+import { CardContext } from '../board/CardContext.ts';
+import { patternFiles } from './exports.ts';
+import { partOptions, quantityOptions } from './patternOptions.ts';
+import { stemOf } from './stem.ts';
+import { useCardRuns } from './useCardRuns.ts';
+import { useFarField } from './useFarField.ts';
+import { useModelBodies } from './useModelBodies.ts';
+
+/** The far field around the model. */
+export function PatternCard({ card }: { card: PatternCardData }) {
+  const board = useContext(CardContext)!;
+  const [shown] = useCardRuns();
+  const { far, error } = useFarField(shown?.run);
+  const bodies = useModelBodies(shown?.run);
+  const { quantity, part, reference } = card;
+  const values = useMemo(() => far && readGrid(far.source, { quantity, part, reference }), [far, quantity, part, reference]);
+  // Axial ratio and phase are colours on the shape of the whole field.
+  const shape = useMemo(
+    () => (far && (part === 'axial-ratio' || part === 'phase') ? readGrid(far.source, { quantity, part: 'total', reference }) : values),
+    [far, values, quantity, part, reference],
+  );
+  const scatterer = !!shown?.run.meta!.wave;
+  const title = far ? patternTitle(far.source, card) : null;
+  return (
+    <Card
+      title={card.title ?? (scatterer ? 'Scattered field' : 'Pattern')}
+      about={far && title ? `${title.label}, ${shown.label}, ${formatSI(far.source.frequency, 'frequency')}` : shown?.label}
+      file={stemOf(shown, card.title ?? 'pattern')}
+      flush
+      tools={
+        <>
+          {!scatterer && (
+            <select
+              className="plain-select"
+              aria-label="Pattern quantity"
+              value={quantity}
+              onChange={(e) => board.change({ quantity: e.target.value } as Partial<PatternCardData>)}
+            >
+              {quantityOptions.map((o) => (
+                <option key={o.value} value={o.value}>
+                  {o.label}
+                </option>
+              ))}
+            </select>
+          )}
+          <select
+            className="plain-select"
+            aria-label="Polarisation"
+            value={part}
+            onChange={(e) => board.change({ part: e.target.value } as Partial<PatternCardData>)}
+          >
+            {partOptions.map((o) => (
+              <option key={o.value} value={o.value}>
+                {o.label}
+              </option>
+            ))}
+          </select>
+        </>
+      }
+      exports={patternFiles(shown?.run)}
+    >
+      {error ? (
+        <p role="alert" className="bad pad">
+          {error.message}
+        </p>
+      ) : far && values && shape && title ? (
+        <Pattern3D
+          pattern={far.source.pattern}
+          shape={shape}
+          values={values}
+          unit={title.unit}
+          scale={title.level ? 'level' : part === 'phase' ? 'phase' : 'ratio'}
+          floor={card.floor}
+          linear={card.linear}
+          bodies={bodies}
+          around={card.model}
+        />
+      ) : (
+        <p className="quiet pad">
+          {shown?.run.meta!.farField || shown?.run.meta!.scattered ? 'Reading the far field …' : 'This run has no far field.'}
+        </p>
+      )}
+    </Card>
+  );
+}

@@ -1,0 +1,10 @@
+import type { Run } from '../../api/types.ts';
+
+/** Files of a run's far field: the server writes them from what is stored. */
+export const patternFiles = (run: Run | undefined): { label: string; act(): void }[] =>
+  run
+    ? [
+        { label: 'Far field (CSV)', act: () => window.location.assign(`/api/runs/${run.id}/files/pattern`) },
+        { label: 'Far field (text, docs/far-field-format.md)', act: () => window.location.assign(`/api/runs/${run.id}/files/farfield`) },
+      ]
+    : [];

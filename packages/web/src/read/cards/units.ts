@@ -1,0 +1,24 @@
+import { formatSI, unitFor } from '@jadebell/core/format';
+
+/** What the units of curves measure, where they take prefixes. */
+const measures: Record<string, string> = { s: 'time', ohm: 'resistance', W: 'power', Hz: 'frequency', m: 'length', J: 'energy' };
+
+/** Size of the unit that suits values of a unit up to `most`, and how it is written. */
+export function unitOfAxis(unit: string, most: number): { size: number; unit: string } {
+  const measure = measures[unit];
+  if (!measure || !Number.isFinite(most) || most === 0) return { size: 1, unit };
+  const [size, text] = unitFor(most, measure);
+  return { size, unit: text };
+}
+
+/** A value with its unit. */
+export function told(v: number, unit: string, digits = 5): string {
+  if (!Number.isFinite(v)) return v > 0 ? 'infinite' : '–';
+  const measure = measures[unit];
+  if (measure) return formatSI(v, measure, digits);
+  if (unit === 'dB' || unit === 'dBi' || unit === 'deg') return `${v.toFixed(Math.abs(v) < 10 ? 3 : 2)} ${unit === 'deg' ? '°' : unit}`;
+  return `${Number(v.toPrecision(digits))}${unit ? ` ${unit}` : ''}`;
+}
+
+/** What the axis over which curves run measures, by its kind. */
+export const overUnit: Record<string, string> = { frequency: 'Hz', wavelength: 'm', time: 's', number: '', given: '' };

@@ -1,0 +1,61 @@
+import { type FieldVolume, volumeOf } from '@jadebell/core/reading';
+import { useEffect, useMemo } from 'react';
+import { preload } from 'swr';
+import { getArray } from '../../api/client.ts';
+import { useArray } from '../../api/hooks.ts';
+import type { Run } from '../../api/types.ts';
+import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
+
+/** Elements of all frequencies up to which the others are fetched ahead, once the one that is looked at is there. */
+const ahead = 24_000_000;
+
+/** A recorded field at the frequency that the card looks at: of a plane a volume of one layer. */
+export interface RecordedField {
+  volume: FieldVolume;
+  kind: 'plane' | 'box';
+  /** Axis across a plane, or along which a box has one layer; null: a true box. */
+  flat: 0 | 1 | 2 | null;
+  frequency: number;
+  at: number;
+}
+
+/** Reads a recorder's field; null while it is under way. */
+export function useField(run: Run | undefined, recorder: string): { field: RecordedField | null; missing: boolean; error?: Error } {
+  const meta = run?.meta;
+  const plane = meta?.fieldPlanes.find((p) => p.name === recorder);
+  const box = meta?.fieldBoxes?.find((b) => b.name === recorder);
+  const stem = plane ? `plane:${recorder}` : box ? `box:${recorder}` : null;
+  const id = stem ? run!.id : null;
+  const x = useArray(id, plane ? `${stem}:u` : `${stem}:x`).data;
+  const y = useArray(id, plane ? `${stem}:v` : `${stem}:y`).data;
+  const z = useArray(box ? id : null, `${stem}:z`).data;
+  const width = plane ? 6 : (box?.electric ? 6 : 0) + (box?.magnetic ? 6 : 0);
+  const count = x && y && (plane || z) ? x.data.length * y.data.length * (z?.data.length ?? 1) * width : 0;
+  const frequency = useFrequency();
+  const at = meta ? nearestRecorded(meta, frequency) : 0;
+  // Only the frequency that is shown is waited for; the others follow while it is looked at.
+  const { data: values, error } = useArray(count ? id : null, stem, { from: at * count, count });
+  const total = meta?.recordAt.length ?? 0;
+  useEffect(() => {
+    if (!values || !id || !stem || total * count > ahead) return;
+    for (let f = 0; f < total; f++) {
+      const range = { from: f * count, count };
+      if (f !== at) void preload(['array', id, stem, range.from, range.count], () => getArray(id, stem, range));
+    }
+  }, [values, id, stem, total, count, at]);
+  const field = useMemo((): RecordedField | null => {
+    if (!x || !y || !values || !meta) return null;
+    const frequencyHere = meta.recordAt[at];
+    if (plane) {
+      const axes = [0, 1, 2].map((a) =>
+        a === plane.normal ? Float64Array.of(plane.at) : a === plane.u ? x.data : y.data,
+      ) as unknown as FieldVolume['axes'];
+      return { volume: { axes, e: values.data as Float32Array, h: null }, kind: 'plane', flat: plane.normal, frequency: frequencyHere, at };
+    }
+    if (!z || !box) return null;
+    const axes = [x.data, y.data, z.data] as const;
+    const thin = ([0, 1, 2] as const).filter((a) => axes[a].length === 1);
+    return { volume: volumeOf(axes, values.data, box.electric, box.magnetic), kind: 'box', flat: thin[0] ?? null, frequency: frequencyHere, at };
+  }, [x, y, z, values, meta, plane, box, at]);
+  return { field, missing: !!meta && !stem, error: error as Error | undefined };
+}

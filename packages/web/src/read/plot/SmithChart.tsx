@@ -1,0 +1,173 @@
+import { crossing, reactanceCircle, ratioCircle, resistanceCircle } from '@jadebell/core/network';
+import { useMemo, useState } from 'react';
+
+export interface SmithTrace {
+  name: string;
+  color: string;
+  dash?: string;
+  re: ArrayLike<number>;
+  im: ArrayLike<number>;
+}
+interface Props {
+  traces: readonly SmithTrace[];
+  grid: 'impedance' | 'admittance' | 'both';
+  ratios: readonly number[];
+  marks: readonly { re: number; im: number; label: string; color: string }[];
+  /** Where the lens is on each trace. */
+  cursor: readonly { re: number; im: number; color: string }[];
+  /** What stands at a sample, in words. */
+  tell(trace: number, sample: number): string;
+  onPick?(trace: number, sample: number): void;
+}
+
+const size = 260;
+const radius = 112;
+const c = size / 2;
+const px = (re: number): number => c + radius * re;
+const py = (im: number): number => c - radius * im;
+const levels = [0.2, 0.5, 1, 2, 5];
+
+/** An arc of constant reactance from the rim to the point of open circuit. */
+const reactanceArc = (x: number): string => {
+  const from = crossing(0, x);
+  const r = radius * reactanceCircle(x).radius;
+  return `M${px(from.re)} ${py(from.im)}A${r} ${r} 0 0 ${x > 0 ? 0 : 1} ${px(1)} ${py(0)}`;
+};
+
+function Grid({ strong }: { strong: boolean }) {
+  const line = { fill: 'none', stroke: 'var(--faint)', strokeOpacity: strong ? 0.55 : 0.3, strokeWidth: 0.6 };
+  return (
+    <g>
+      {levels.map((r) => {
+        const k = resistanceCircle(r);
+        return <circle key={r} cx={px(k.x)} cy={py(k.y)} r={radius * k.radius} {...line} />;
+      })}
+      {levels
+        .flatMap((x) => [x, -x])
+        .map((x) => (
+          <path key={x} d={reactanceArc(x)} {...line} />
+        ))}
+    </g>
+  );
+}
+
+/** Reflections in the unit circle with the lines of constant resistance and reactance, or conductance and susceptance. */
+export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }: Props) {
+  const [hover, setHover] = useState<{ trace: number; sample: number } | null>(null);
+  const paths = useMemo(
+    () =>
+      traces.map((t) => {
+        let d = '';
+        let [lx, ly] = [Infinity, Infinity];
+        for (let i = 0; i < t.re.length; i++) {
+          const [x, y] = [px(t.re[i]), py(t.im[i])];
+          // Steps too small to be seen are left out; the last sample is always there.
+          if (d && i < t.re.length - 1 && Math.hypot(x - lx, y - ly) < 0.25) continue;
+          [lx, ly] = [x, y];
+          d += `${d ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`;
+        }
+        return d;
+      }),
+    [traces],
+  );
+  const find = (e: React.PointerEvent<SVGSVGElement>): { trace: number; sample: number } | null => {
+    const m = e.currentTarget.getScreenCTM();
+    if (!m) return null;
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
+    let best: { trace: number; sample: number; d: number } | null = null;
+    traces.forEach((t, trace) => {
+      for (let i = 0; i < t.re.length; i++) {
+        const d = (px(t.re[i]) - p.x) ** 2 + (py(t.im[i]) - p.y) ** 2;
+        if (d < 400 && (!best || d < best.d)) best = { trace, sample: i, d };
+      }
+    });
+    return best;
+  };
+  const text = { fontSize: 7.5, fill: 'var(--faint)' };
+  return (
+    <div style={{ height: '100%', position: 'relative' }}>
+      <svg
+        viewBox={`0 0 ${size} ${size}`}
+        width="100%"
+        height="100%"
+        role="img"
+        aria-label="Smith chart"
+        onPointerMove={(e) => setHover(find(e))}
+        onPointerLeave={() => setHover(null)}
+        onClick={(e) => {
+          const hit = find(e as unknown as React.PointerEvent<SVGSVGElement>);
+          if (hit) onPick?.(hit.trace, hit.sample);
+        }}
+      >
+        <circle cx={c} cy={c} r={radius} fill="none" stroke="var(--faint)" strokeWidth={1} />
+        <line x1={px(-1)} x2={px(1)} y1={c} y2={c} stroke="var(--faint)" strokeOpacity={0.55} strokeWidth={0.6} />
+        {grid !== 'admittance' && <Grid strong />}
+        {grid !== 'impedance' && (
+          <g transform={`rotate(180 ${c} ${c})`}>
+            <Grid strong={grid === 'admittance'} />
+          </g>
+        )}
+        {levels.map((r) => {
+          const at = crossing(grid === 'admittance' ? 1 / r : r, 0);
+          return (
+            <text key={r} x={px(at.re) + 1.5} y={c - 2} {...text}>
+              {r}
+            </text>
+          );
+        })}
+        {levels
+          .flatMap((x) => [x, -x])
+          .map((x) => {
+            const at = crossing(0, grid === 'admittance' ? -1 / x : x);
+            return (
+              <text
+                key={x}
+                x={c + (radius + 5) * at.re}
+                y={c - (radius + 5) * at.im + 2.5 - 2 * at.im}
+                textAnchor={Math.abs(at.re) < 0.3 ? 'middle' : at.re > 0 ? 'start' : 'end'}
+                {...text}
+              >
+                {x > 0 ? `+${x}j` : `−${-x}j`}
+              </text>
+            );
+          })}
+        {ratios.map((v) => (
+          <g key={v}>
+            <circle cx={c} cy={c} r={radius * ratioCircle(v).radius} fill="none" stroke="var(--jade)" strokeDasharray="3 3" strokeWidth={0.9} />
+            <text x={c} y={py(ratioCircle(v).radius) - 2} textAnchor="middle" {...text} fill="var(--jade)">
+              {v}
+            </text>
+          </g>
+        ))}
+        {paths.map((d, n) => (
+          <path key={n} d={d} fill="none" stroke={traces[n].color} strokeDasharray={traces[n].dash} strokeWidth={1.6} strokeLinejoin="round" />
+        ))}
+        {cursor.map((p, i) => (
+          <circle key={i} cx={px(p.re)} cy={py(p.im)} r={3} fill="var(--panel)" stroke={p.color} strokeWidth={1.6} />
+        ))}
+        {marks.map((m, i) => (
+          <g key={i}>
+            <circle cx={px(m.re)} cy={py(m.im)} r={2} fill={m.color} />
+            <circle cx={px(m.re) + 7} cy={py(m.im) - 7} r={5.2} fill="var(--panel)" stroke={m.color} />
+            <text x={px(m.re) + 7} y={py(m.im) - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
+              {m.label}
+            </text>
+          </g>
+        ))}
+        {hover && (
+          <circle
+            cx={px(traces[hover.trace].re[hover.sample])}
+            cy={py(traces[hover.trace].im[hover.sample])}
+            r={3}
+            fill={traces[hover.trace].color}
+          />
+        )}
+      </svg>
+      {hover && (
+        <div className="plot-tip" style={{ left: 6, top: 2 }}>
+          {traces[hover.trace].name} <span className="mono">{tell(hover.trace, hover.sample)}</span>
+        </div>
+      )}
+    </div>
+  );
+}

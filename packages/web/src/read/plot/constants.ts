@@ -1,0 +1,2 @@
+/** Speed of light, m/s. */
+export const c0 = 299792458;

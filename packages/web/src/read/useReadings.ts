@@ -1,0 +1,96 @@
+import { type NetworkView, type RunReading, viewNetwork } from '@jadebell/core/reading';
+import type { Complex, ResultArray } from '@jadebell/core/results';
+import { channelNames, knowsGaps, readReference } from '@jadebell/core/s';
+import { useMemo } from 'react';
+import useSWRImmutable from 'swr/immutable';
+import { getArray } from '../api/client.ts';
+import { useShown } from './lens/useShown.ts';
+import type { ShownRun } from './lens/shown.ts';
+import { type Excitation, useLens } from './lens/lens.ts';
+
+/** A run as curves are taken from it, with its place among those that are shown. */
+export interface ShownReading extends RunReading {
+  shown: ShownRun;
+  /** Seen without the gaps of its ports beside itself with them. */
+  bare: boolean;
+}
+
+const none = new Float64Array(0);
+const loaded = new Map<string, ResultArray>();
+
+/** Arrays of runs by run and name, read once. */
+async function load(keys: readonly [run: string, name: string][]): Promise<Map<string, ResultArray>> {
+  await Promise.all(
+    keys.map(async ([run, name]) => {
+      const key = `${run}/${name}`;
+      if (!loaded.has(key)) loaded.set(key, await getArray(run, name));
+    }),
+  );
+  return new Map(keys.map(([run, name]) => [`${run}/${name}`, loaded.get(`${run}/${name}`)!]));
+}
+
+/** The waves of an excitation by column of S; absent: the first that was excited alone, or those that were recorded together. */
+function wavesOf({ meta }: ShownRun['run'], excitation: Excitation | null): RunReading['waves'] {
+  const { excitations, combined, ports } = meta!;
+  if (excitation) {
+    const names = channelNames(ports);
+    return excitation.waves.flatMap(({ channel, amplitude, phase }) => {
+      const column = excitations.indexOf(names.indexOf(channel));
+      const turn = (phase * Math.PI) / 180;
+      return column < 0 ? [] : [{ column, re: amplitude * Math.cos(turn), im: amplitude * Math.sin(turn) }];
+    });
+  }
+  if (combined)
+    return combined.map((w) => ({
+      column: excitations.indexOf(w.channel),
+      re: w.amplitude * Math.cos(w.phase),
+      im: w.amplitude * Math.sin(w.phase),
+    }));
+  return excitations.length ? [{ column: 0, re: 1, im: 0 }] : [];
+}
+
+/** The readings of runs under the lens; `more` names arrays that are needed besides S. */
+export function useReadings(runs: readonly ShownRun[], more: (run: ShownRun) => readonly string[]): { readings: ShownReading[]; error?: Error } {
+  const { gaps, references, shifts, excitation } = useLens();
+  const keys = runs.flatMap((r): [string, string][] => {
+    const { excitations, ports } = r.run.meta!;
+    const own = excitations.length ? ['frequency', 's', ...(ports.some((p) => p.mode !== undefined) ? ['beta'] : [])] : [];
+    return [...new Set([...own, ...more(r)])].map((name) => [r.run.id, name]);
+  });
+  const { data, error } = useSWRImmutable<Map<string, ResultArray>, Error>(
+    keys.length ? ['readings', ...keys.map((k) => k.join('/'))] : null,
+    () => load(keys),
+    { keepPreviousData: true },
+  );
+  const readings = useMemo(() => {
+    const typed = Object.entries(references).flatMap(([port, text]): [string, Complex][] => {
+      const z = readReference(text);
+      return z ? [[port, z]] : [];
+    });
+    return runs.flatMap((shown): ShownReading[] => {
+      const { run } = shown;
+      const meta = run.meta!;
+      const array = (name: string): ResultArray | undefined => data?.get(`${run.id}/${name}`);
+      const frequency = array('frequency')?.data ?? none;
+      const s = array('s');
+      if (meta.excitations.length && !s) return [];
+      const kinds: NetworkView['gaps'][] = gaps === 'both' && knowsGaps(meta) ? ['kept', 'out'] : [gaps === 'out' ? 'out' : 'kept'];
+      return kinds.map((kind) => ({
+        shown,
+        meta,
+        frequency,
+        array,
+        waves: wavesOf(run, excitation),
+        bare: kind === 'out' && kinds.length > 1,
+        network: s ? viewNetwork(meta, frequency, s, array('beta'), { gaps: kind, shifts, references: Object.fromEntries(typed) }) : null,
+      }));
+    });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the list of runs is made anew each time; its keys tell whether it differs.
+  }, [data, gaps, references, shifts, excitation, runs.map((r) => r.run.id + r.label).join()]);
+  return { readings, error };
+}
+
+/** Readings of all runs that the lens shows. */
+export function useShownReadings(more: (run: ShownRun) => readonly string[] = () => []) {
+  return useReadings(useShown(), more);
+}
