@@ -3,7 +3,7 @@ import type { Pattern } from './nearToFar.ts';
 import type { FarVector } from './polarisation.ts';
 
 /** Harmonics smaller than this part of the largest are left out. */
-const least = 1e-11;
+const least = 1e-10;
 
 /** The Fourier series of a pattern on the doubled sphere. */
 interface Series {

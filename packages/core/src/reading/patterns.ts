@@ -127,7 +127,7 @@ export interface GlanceFigures {
 }
 
 /**
- * Figures of a pattern: the peak is that of the grid, refined along both planes by cuts a quarter of a degree fine. Planes go through the peak along the long axis
+ * Figures of a pattern: the peak is that of the grid, refined along both planes by cuts half a degree fine. Planes go through the peak along the long axis
  * of its polarisation ellipse and across.
  */
 export function glance(source: PatternSource, sampler: PatternSampler): GlanceFigures {
@@ -142,7 +142,7 @@ export function glance(source: PatternSource, sampler: PatternSampler): GlanceFi
   const along = tilt(e);
   const planes = ([['E', along], ['H', along + Math.PI / 2]] as const).map(([name, turn]) => ({
     name,
-    figures: readCut(source, sampler, { kind: 'great', theta, phi, tilt: turn }, globalFrame, reading, 1440).figures!,
+    figures: readCut(source, sampler, { kind: 'great', theta, phi, tilt: turn }, globalFrame, reading, 720).figures!,
   })); // prettier-ignore
   const peak = Math.max(...planes.map((p) => p.figures.peak));
   const over = (q: 'gain' | 'realised'): number | null =>

@@ -3,10 +3,6 @@ import type { CutCard as CutCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import { frameOfCard, pathOf, patternTitle, readCut } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
-import useSWRImmutable from 'swr/immutable';
-import { PatternSampler } from '@jadebell/core/radiation';
-import { patternSource } from '@jadebell/core/reading';
-import { getArray } from '../../api/client.ts';
 import { Card } from '../../charts/Card.tsx';
 import { Legend } from '../../charts/Legend.tsx';
 import { PolarCut } from '../../charts/PolarCut.tsx';
@@ -14,26 +10,15 @@ import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { CardContext } from '../board/CardContext.ts';
-import type { ShownRun } from '../lens/shown.ts';
-import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
 import { Plot, type PlotTrace } from '../plot/Plot.tsx';
 import { patternFiles } from './exports.ts';
 import { stemOf } from './stem.ts';
+import { useFarFields } from './useFarField.ts';
 import { useCardRuns } from './useCardRuns.ts';
 
 const points = 720;
 const degrees = 180 / Math.PI;
 const told = (a: number | null): string => (a === null ? '–' : `${(a * degrees).toFixed(1).replace(/^-(0\.0)$/, '$1')}°`);
-
-/** Far fields of several runs. */
-function useFarFields(runs: readonly ShownRun[]) {
-  const with_ = runs.filter((r) => r.run.meta!.farField ?? r.run.meta!.scattered);
-  return useSWRImmutable(
-    with_.length ? ['far', ...with_.map((r) => r.run.id)] : null,
-    () => Promise.all(with_.map(async (shown) => ({ shown, array: await getArray(shown.run.id, 'farField') }))),
-    { keepPreviousData: true },
-  );
-}
 
 /** What the path of a cut is called. */
 export function cutName({ path, at, through, tilt }: Pick<CutCardData, 'path' | 'at' | 'through' | 'tilt'>): string {
@@ -55,20 +40,14 @@ export function CutCard({ card }: { card: CutCardData }) {
   const board = useContext(CardContext)!;
   const dark = useDark();
   const runs = useCardRuns();
-  const { data, error } = useFarFields(runs);
-  const frequency = useFrequency();
+  const { fars, error } = useFarFields(useMemo(() => runs.map((r) => r.run), [runs]));
   const cuts = useMemo(() => {
     const frame = frameOfCard(card.frame);
     const parts = [card.part, ...(card.also && card.also !== card.part ? [card.also] : [])];
-    return (data ?? []).flatMap(({ shown, array }) => {
-      const meta = shown.run.meta!;
-      const at = nearestRecorded(meta, frequency);
-      const [, nTheta, nPhi] = array.shape;
-      const size = nTheta * nPhi * 4;
-      const pattern = { nTheta, nPhi, values: array.data.subarray(at * size, (at + 1) * size) as Float64Array };
-      const source = patternSource(meta, at, pattern);
-      if (!source) return [];
-      const sampler = new PatternSampler(pattern);
+    return (fars ?? []).flatMap(({ run, source, sampler }) => {
+      const shown = runs.find((r) => r.run.id === run.id);
+      if (!shown) return [];
+      const meta = run.meta!;
       return parts.map((part, k) => {
         const reading = { quantity: card.quantity, part, reference: card.reference };
         const { values, figures } = readCut(source, sampler, pathOf(card, meta), frame, reading, points);
@@ -87,7 +66,7 @@ export function CutCard({ card }: { card: CutCardData }) {
         };
       });
     });
-  }, [data, card, frequency, runs.length, dark]);
+  }, [fars, card, runs, dark]);
   const first = cuts[0];
   const unit = first ? (card.normalised && first.title.level ? 'dB' : first.title.unit) : '';
   const top = first?.title.level ? Math.ceil((Math.max(...cuts.filter((c) => c.title.level).map((c) => Math.max(...c.values))) + 0.01) / 5) * 5 : 0;
@@ -148,13 +127,13 @@ export function CutCard({ card }: { card: CutCardData }) {
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
         {error && (
           <p role="alert" className="bad">
-            {(error as Error).message}
+            {error.message}
           </p>
         )}
         {cuts.length > 1 && <Legend traces={cuts} />}
         <div style={{ flex: 1, minHeight: 0 }}>
           {!cuts.length ? (
-            <p className="quiet pad">{data ? 'No run that is shown has a far field.' : 'Reading the far field …'}</p>
+            <p className="quiet pad">{fars ? 'No run that is shown has a far field.' : 'Reading the far field …'}</p>
           ) : polar ? (
             <PolarCut cuts={cuts.map((c) => ({ name: c.name, color: c.color, dash: c.dash, values: c.values }))} top={top} span={card.floor} />
           ) : (

@@ -1,9 +1,8 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { CardOf } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { glance } from '@jadebell/core/reading';
 import type { PatternFigures, ScatterFigures } from '@jadebell/core/results';
-import { useContext, useMemo } from 'react';
+import { useContext } from 'react';
 import type { Run } from '../../api/types.ts';
 import { Card } from '../../charts/Card.tsx';
 import { download } from '../../ui/download.ts';
@@ -35,7 +34,7 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
   const board = useContext(CardContext)!;
   const { figures } = run.meta!.farField!;
   const { far } = useFarField(run);
-  const g = useMemo(() => far && glance(far.source, far.sampler), [far]);
+  const g = far?.glance ?? null;
   const eirp = g === null || g.realised === null ? null : g.realised + 10 * Math.log10(card.power);
   const now: [string, string][] = g
     ? [

@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { PhaseCentreCard as PhaseCentreCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { glance, readPhaseCentre } from '@jadebell/core/reading';
+import { readPhaseCentre } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { traceStyle } from '../../charts/traces.ts';
@@ -20,8 +20,7 @@ export function PhaseCentreCard({ card }: { card: PhaseCentreCardData }) {
   const [shown] = useCardRuns();
   const dark = useDark();
   const { far } = useFarField(shown?.run);
-  const peak = useMemo(() => far && glance(far.source, far.sampler), [far]);
-  const read = useMemo(() => far && peak && readPhaseCentre(far.source, far.sampler, peak, card), [far, peak, card]);
+  const read = useMemo(() => far && readPhaseCentre(far.source, far.sampler, far.glance, card), [far, card]);
   const stem = stemOf(shown, card.title ?? 'phase-centre');
   const x = useMemo(() => {
     if (!read) return null;
