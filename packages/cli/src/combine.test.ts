@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Point2 } from '@jadebell/core/document';
-import { sCurve } from '@jadebell/core/results';
+import { PatternSampler } from '@jadebell/core/radiation';
+import { glance, mixedSource, patternSource } from '@jadebell/core/reading';
+import { sCurve, turnName } from '@jadebell/core/results';
 import type { Scene, ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -59,7 +61,43 @@ describe('waves together', () => {
       process.stdout.write(`${name}: sum of the parts within ${(most / size).toExponential(1)}\n`);
       expect(most / size).toBeLessThan(1e-4);
     }
+    // Kept each by itself they are those of the runs alone.
+    const each = await solve({ excite: ['one', 'two'], keepEach: true });
+    for (const name of ['farField', 'plane:above'])
+      alone.forEach(({ arrays }, turn) => {
+        const [got, want] = [each.arrays[turnName(name, turn)].data, arrays[name].data];
+        let [most, size] = [0, 0];
+        for (let i = 0; i < got.length; i++) [most, size] = [Math.max(most, Math.abs(got[i] - want[i])), Math.max(size, Math.abs(want[i]))]; // prettier-ignore
+        expect(most / size).toBeLessThan(1e-4);
+      });
+    expect(each.arrays['plane:above:u@1']).toBeUndefined();
+    const second = each.meta.others![0];
+    expect(second.turn).toBe(1);
+    expect(second.figures![0].radiated / alone[1].meta.farField!.figures[0].radiated).toBeCloseTo(1, 4);
     const figures = both.meta.farField!.figures;
+    // Combined when they are read they tell what the run told that combined them.
+    const { frequency, s: network, farField } = each.arrays;
+    const [, nTheta, nPhi] = farField.shape;
+    figures.forEach((f, at) => {
+      const part = (turn: number): Float64Array => each.arrays[turnName('farField', turn)].data.subarray(at * nTheta * nPhi * 4, (at + 1) * nTheta * nPhi * 4) as Float64Array; // prettier-ignore
+      const sum = new Float64Array(part(0).length);
+      weights.forEach(([re, im], turn) => {
+        const own = part(turn);
+        for (let i = 0; i < sum.length; i += 2) {
+          sum[i] += re * own[i] - im * own[i + 1];
+          sum[i + 1] += re * own[i + 1] + im * own[i];
+        }
+      });
+      const recorded = patternSource(each.meta, at, { nTheta, nPhi, values: part(0) })!;
+      const mixed = mixedSource(each.meta, recorded, sum, { frequency, s: network }, weights.map(([re, im], column) => ({ column, re, im }))); // prettier-ignore
+      const told = glance(mixed, new PatternSampler(mixed.pattern));
+      process.stdout.write(
+        `combined when read: accepted ${mixed.powers!.accepted.toFixed(4)} of ${f.accepted.toFixed(4)}, realised gain ${told.realised!.toFixed(3)} of ${(10 * Math.log10(f.realisedGain)).toFixed(3)} dBi\n`,
+      );
+      expect(mixed.powers!.accepted).toBeCloseTo(f.accepted, 3);
+      expect(Math.abs(told.realised! - 10 * Math.log10(f.realisedGain))).toBeLessThan(0.05);
+      expect(Math.abs(told.gain! - 10 * Math.log10(f.gain))).toBeLessThan(0.05);
+    });
     figures.forEach((f) => expect(f.lost).toBeGreaterThan(0.01));
     for (const b of both.meta.evidence.powerBalance!) expect(Math.abs(b)).toBeLessThan(5e-3);
     // Active reflection from S, at the band's points that are recorded.

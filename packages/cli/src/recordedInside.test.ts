@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
+import { type FieldVolume, inMedia, readField, volumeOf } from '@jadebell/core/reading';
 import type { ResultSet } from '@jadebell/core/results';
 import type { Mirrors, Scene, SceneRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
@@ -44,8 +45,30 @@ describe('what recorders tell of the inside', () => {
       fluxAt('through', 5e-3),
       modesAt('after', 25e-3, 2),
       { kind: 'energy', name: 'in_block', line: 'block' },
+      boxOf('around', [-a / 2, 0, 8e-3], [a / 2, b, 22e-3], true),
     ]);
     const { meta, arrays } = await solve(scene);
+    // The density of the loss, as Read tells it from the fields in the box and what fills it, adds up to what the block loses; nothing outside loses.
+    const axes = (['x', 'y', 'z'] as const).map((n) => arrays[`box:around:${n}`].data) as unknown as FieldVolume['axes'];
+    const [box] = meta.fieldBoxes!;
+    expect(box.media).toHaveLength(1);
+    const [, loss] = box.media![0].permittivity[0];
+    expect(loss / 0.1).toBeCloseTo(1, 2);
+    const filling = { fill: arrays['box:around:fill'].data, media: new Map(box.media!.map((m) => [m.mark, m.permittivity[0]])) };
+    const told = inMedia(volumeOf(axes, arrays['box:around'].data, true, true), 'loss', f0, filling);
+    const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
+    const density = readField({ ...told, ...frame }, { quantity: 'loss', part: 'size', form: 'mean' }, 0, new Float64Array(filling.fill.length));
+    const width = axes.map((x) => Float64Array.from(x, (at, i) => (i ? at - x[i - 1] : 0)));
+    // Middles of cells: each cell reaches halfway to its neighbours, at the ends as far as inwards.
+    const cell = axes.map((x, n) => Float64Array.from(x, (_, i) => ((width[n][i] || width[n][1]) + (width[n][i + 1] ?? width[n][i])) / 2));
+    let total = 0;
+    density.forEach((v, n) => {
+      const [i, j, k] = [n % axes[0].length, Math.floor(n / axes[0].length) % axes[1].length, Math.floor(n / axes[0].length / axes[1].length)];
+      if (filling.fill[n] === 0) expect(v).toBe(0);
+      total += v * cell[0][i] * cell[1][j] * cell[2][k];
+    });
+    process.stdout.write(`density of the loss adds up to ${total.toFixed(5)} of ${meta.energies![0].lost[0].toFixed(5)} W\n`);
+    expect(Math.abs(total / meta.energies![0].lost[0] - 1)).toBeLessThan(0.02);
     const s = arrays.s.data.subarray(4);
     const [s11, s21] = [
       [s[0], s[1]],

@@ -64,6 +64,7 @@ export const solveSchema = z.strictObject({
     .max(400)
     .optional()
     .describe('Waves whose fields are recorded together; absent: those of the first excitation'),
+  keep: z.literal('each').optional().describe('Fields and patterns of every excitation are kept, to be combined when they are read'),
   details: z
     .strictObject({
       cellsPerWavelength: z.number().min(6).max(200).optional(),

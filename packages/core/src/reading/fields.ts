@@ -1,4 +1,5 @@
 import type { FieldCard, FieldQuantity } from '../document/index.ts';
+import { eps0, mu0 } from '../numerics/constants.ts';
 import type { Vec3 } from '../radiation/index.ts';
 
 /** Complex vectors on a grid: [z][y][x][6] of re, im of the components x, y, z; absent where not kept. */
@@ -6,6 +7,36 @@ export interface FieldVolume {
   axes: readonly [ArrayLike<number>, ArrayLike<number>, ArrayLike<number>];
   e: Float32Array | null;
   h: Float32Array | null;
+}
+
+/** Relative permittivity and loss along x, y, z of the medium at each place of a volume; null in metal, absent where there is nothing. */
+export interface Filling {
+  fill: ArrayLike<number>;
+  media: ReadonlyMap<number, readonly number[]>;
+}
+
+const empty = [1, 0, 1, 0, 1, 0];
+
+/**
+ * A volume whose fields are told as another quantity, so that everything else reads it as E or H: D = e0 e' E; J = w e0 e'' E, conduction and
+ * relaxation together; B = mu0 H; of loss, w e0 e'' |E|^2 / 2, each component's root, so that the square of the mean is the density. In metal they are 0.
+ */
+export function inMedia(volume: FieldVolume, quantity: FieldQuantity, frequency: number, filling: Filling | null): FieldVolume {
+  if (quantity === 'B') return { ...volume, h: volume.h && volume.h.map((v) => v * mu0) };
+  if ((quantity !== 'D' && quantity !== 'J' && quantity !== 'loss') || !volume.e) return volume;
+  const w = 2 * Math.PI * frequency;
+  const out = new Float32Array(volume.e.length);
+  for (let n = 0; n < out.length / 6; n++) {
+    const mark = filling?.fill[n] ?? 0;
+    if (mark < 0) continue;
+    const medium = mark ? (filling!.media.get(mark) ?? empty) : empty;
+    for (let c = 0; c < 3; c++) {
+      const [re, loss] = [medium[2 * c], medium[2 * c + 1]];
+      const factor = quantity === 'D' ? eps0 * re : quantity === 'J' ? w * eps0 * loss : Math.sqrt(w * eps0 * loss);
+      for (const p of [0, 1]) out[6 * n + 2 * c + p] = factor * volume.e[6 * n + 2 * c + p];
+    }
+  }
+  return { ...volume, e: out };
 }
 
 /** Complex vectors on a plane: [v][u][6]; NaN where the plane leaves what was kept. */
@@ -142,14 +173,19 @@ export function tiltedSlice(volume: FieldVolume, normal: Vec3, through: Vec3, n 
 export type FieldReading = Pick<FieldCard, 'quantity' | 'part' | 'form'>;
 
 /** What a quantity is called and measured in; which fields it needs. */
-export const fieldKinds: Record<FieldQuantity, { title: string; unit: string; needs: ('e' | 'h')[] }> = {
+export const fieldKinds: Record<FieldQuantity, { title: string; unit: string; needs: ('e' | 'h')[]; medium?: boolean }> = {
   E: { title: 'electric field', unit: 'V/m', needs: ['e'] },
   H: { title: 'magnetic field', unit: 'A/m', needs: ['h'] },
   S: { title: 'power flow', unit: 'W/m²', needs: ['e', 'h'] },
+  D: { title: 'electric displacement', unit: 'C/m²', needs: ['e'], medium: true },
+  B: { title: 'magnetic induction', unit: 'T', needs: ['h'] },
+  J: { title: 'current density in media', unit: 'A/m²', needs: ['e'], medium: true },
+  loss: { title: 'power lost in media', unit: 'W/m³', needs: ['e'], medium: true },
 };
 
 /** Whether a reading has a sign: drawn around zero. A phase runs round. */
 export const fieldScale = ({ part, form, quantity }: FieldReading): 'size' | 'signed' | 'cyclic' => {
+  if (quantity === 'loss') return 'size';
   if (form === 'phase' && quantity !== 'S') return 'cyclic';
   const sized = part === 'size' || part === 'tangential';
   return !sized && (form === 'instant' || quantity === 'S') ? 'signed' : 'size';
@@ -167,8 +203,14 @@ export function readField(
   out: Float64Array,
 ): Float64Array {
   const { quantity, part, form } = reading;
+  if (quantity === 'loss') {
+    // The mean of the roots' square is the density, whatever was asked for.
+    readField(slice, { quantity: 'E', part: 'size', form: 'mean' }, 0, out);
+    for (let n = 0; n < out.length; n++) out[n] *= out[n];
+    return out;
+  }
   const flow = quantity === 'S';
-  const field = quantity === 'H' ? slice.h : slice.e;
+  const field = quantity === 'H' || quantity === 'B' ? slice.h : slice.e;
   if (!field || (flow && !slice.h)) return out.fill(NaN);
   const other = slice.h;
   const [c, s] = [Math.cos(phase), Math.sin(phase)];

@@ -1,3 +1,4 @@
+import { valueAt } from '../curves/index.ts';
 import type { CardFrame, CutCard, PatternCard } from '../document/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import {
@@ -12,6 +13,7 @@ import {
   globalFrame,
   type Pattern,
   type PatternFrame,
+  patternPower,
   PatternSampler,
   type PhasePart,
   PhaseRays,
@@ -20,7 +22,7 @@ import {
   tilt,
   type Vec3,
 } from '../radiation/index.ts';
-import type { ResultMeta } from '../results/index.ts';
+import type { ResultArray, ResultMeta } from '../results/index.ts';
 
 /** A far field and what it is held against. */
 export interface PatternSource {
@@ -209,4 +211,45 @@ export function readPhaseCentre(
   const offset = Float64Array.from({ length: 61 }, (_, i) => ((i - 30) / 30) * reach);
   const spread = offset.map((d) => rays.spread([0, 1, 2].map((i) => centre[i] + d * frame.z[i]) as unknown as Vec3).spread);
   return { theta, phi, reference, found, along: { offset, spread } };
+}
+
+/**
+ * The far field of waves that run in together, 1 W in all: `values` is the sum of those of each. What the waves bring in less what comes out of the ports
+ * (channels below cutoff carry nothing), by S between its points, is accepted; what the box saw over what the pattern sums to is that of the first
+ * excitation, as no other is kept, so that what is lost is what remains.
+ */
+export function mixedSource(
+  meta: ResultMeta,
+  recorded: PatternSource,
+  values: Float64Array,
+  network: { frequency: ResultArray; s: ResultArray; beta?: ResultArray },
+  shares: readonly { column: number; re: number; im: number }[],
+): PatternSource {
+  const pattern = { ...recorded.pattern, values };
+  if (!recorded.powers) return { ...recorded, pattern };
+  const { data: band } = network.frequency;
+  const [, n, m] = network.s.shape;
+  const at = Math.min(Math.max(recorded.frequency, band[0]), band[band.length - 1]);
+  const s = (row: number, column: number, part: number): number => {
+    const y = Float64Array.from({ length: band.length }, (_, f) => network.s.data[2 * ((f * n + row) * m + column) + part]);
+    return valueAt({ x: band, y }, at);
+  };
+  let out = 0;
+  for (let row = 0; row < n; row++) {
+    if (meta.ports[row].mode !== undefined && network.beta) {
+      const y = Float64Array.from({ length: band.length }, (_, f) => network.beta!.data[2 * (f * n + row)]);
+      if (!(valueAt({ x: band, y }, at) > 0)) continue;
+    }
+    let [re, im] = [0, 0];
+    for (const w of shares) {
+      const [x, y] = [s(row, w.column, 0), s(row, w.column, 1)];
+      re += x * w.re - y * w.im;
+      im += x * w.im + y * w.re;
+    }
+    out += re * re + im * im;
+  }
+  const { lossless, radiated } = recorded.powers;
+  // Where walls are left out of the pattern its sum is not the power: the first excitation tells by how much.
+  const own = (lossless / patternPower(recorded.pattern).power) * patternPower(pattern).power;
+  return { ...recorded, pattern, powers: { lossless: own, radiated: (own * radiated) / lossless, accepted: Math.max(1e-12, 1 - out), incident: 1 } };
 }

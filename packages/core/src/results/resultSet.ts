@@ -123,13 +123,24 @@ export interface ResultMeta {
   /** Mean stored energies, J, and lost power, W, in the bodies of lines at each recorded frequency. */
   energies?: { name: string; line: string; electric: number[]; magnetic: number[]; lost: number[] }[];
   /** Boxes in which E, H or both are kept. */
-  fieldBoxes?: { name: string; electric: boolean; magnetic: boolean }[];
+  fieldBoxes?: {
+    name: string;
+    electric: boolean;
+    magnetic: boolean;
+    /** Media that `box:NAME:fill` marks: relative permittivity and loss along x, y, z at each recorded frequency. */
+    media?: { mark: number; permittivity: number[][] }[];
+  }[];
   /** Lines along which the field is kept: their axis, and the grid nodes that stand for their place across it, metres. */
   fieldLines?: { name: string; axis: 0 | 1 | 2; at: [number, number, number] }[];
   /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
   signals?: { name: string; at: [number, number, number] }[];
+  /** Where the fields of each excitation were kept: what the recorders tell for those after the first, by their place among the excitations. */
+  others?: ({ turn: number; figures: PatternFigures[] | null } & Pick<ResultMeta, 'fluxes' | 'currents' | 'modeWaves' | 'energies'>)[];
   evidence: Evidence;
 }
+
+/** Name of a field array of an excitation by its place among them: that of the first is the plain one. */
+export const turnName = (name: string, turn: number): string => (turn ? `${name}@${turn}` : name);
 
 /**
  * A solution. Arrays by name:
@@ -140,7 +151,9 @@ export interface ResultMeta {
  * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
  * - `point:NAME` [m, 3] Ex, Ey, Ez over `point:NAME:time` [m] s, thinned, V/m as the pulse excites them;
  * - `line:NAME` [frequencies, nodes, 6] re/im of Ex, Ey, Ez at nodes (V/m) along `line:NAME:at` [nodes] metres;
- * - `box:NAME` [frequencies, z, y, x, 6 or 12] re/im of Ex, Ey, Ez (V/m) and Hx, Hy, Hz (A/m), as the box keeps them, at `box:NAME:x`, `:y`, `:z` metres;
+ * - `box:NAME` [frequencies, z, y, x, 6 or 12] re/im of Ex, Ey, Ez (V/m) and Hx, Hy, Hz (A/m), as the box keeps them, at `box:NAME:x`, `:y`, `:z` metres,
+ *   and `box:NAME:fill` [z, y, x] 0 empty, -1 metal, else the mark of a medium;
+ * - `farField`, `line:`, `box:` and `plane:` with `@N` behind: the same of excitation N, from 0, where each was kept;
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */
 export interface ResultSet {

@@ -37,6 +37,8 @@ export interface Scene {
   excite: string[] | null;
   /** Waves whose fields are recorded together: port, mode from 1, amplitude, phase in radians; absent: those of the first excitation. */
   combine?: { port: string; mode: number; amplitude: number; phase: number }[];
+  /** Fields of each excitation are kept by themselves. */
+  keepEach?: boolean;
   /** xMin, xMax, yMin, yMax, zMin, zMax. */
   boundaries: Boundary[];
   /** Planes of symmetry: the region begins at them, and what lies behind is an image. */
@@ -396,7 +398,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     guides,
     wave: waves[0] ?? null,
     excite: project.solve.excite ?? null,
-    ...(combine ? { combine } : {}),
+    ...(combine ? { combine } : project.solve.keep === 'each' ? { keepEach: true } : {}),
     boundaries,
     ...(symmetric ? { mirrors } : {}),
     min,

@@ -3,16 +3,17 @@ import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { toggleCombination, toggleExcitation, withAnotherWave, withWave } from './excitation.ts';
+import { toggleExcitation, withFieldsOf, withAnotherWave, withWave } from './excitation.ts';
 
 const fieldOptions = [
   { value: 'first', label: 'the first alone' },
+  { value: 'each', label: 'each by itself' },
   { value: 'together', label: 'waves together' },
 ];
 
 /** Which ports are excited, and of what the recorded fields are. */
 export function Excitation({ feeding }: { feeding: Port[] }) {
-  const { excite, combine } = useProject((s) => s.document)!.solve;
+  const { excite, combine, keep } = useProject((s) => s.document)!.solve;
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const excited = feeding.filter((p) => excite?.includes(p.name) ?? true);
@@ -40,9 +41,9 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
         <span className="quiet">fields are of</span>
         <ChoiceChip
           label="fields are of"
-          value={combine ? 'together' : 'first'}
+          value={combine ? 'together' : (keep ?? 'first')}
           options={fieldOptions}
-          onChange={(v) => edit('combined fields', (d) => toggleCombination(d, v === 'together'))}
+          onChange={(v) => edit('combined fields', (d) => withFieldsOf(d, v as 'first' | 'each' | 'together'))}
         />
         {combine && (
           <button type="button" className="tool" onClick={() => edit('add wave', withAnotherWave)}>

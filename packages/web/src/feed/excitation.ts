@@ -46,10 +46,14 @@ export function toggleExcitation(d: Project, name: string): Project {
   return { ...d, solve: next.length === all.length ? solve : { ...solve, excite: next } };
 }
 
-/** Combines the fields of all excited ports, alike and in phase, or goes back to those of the first. */
-export function toggleCombination(d: Project, on: boolean): Project {
+/** Of what the recorded fields are: the first excitation, each by itself, or all excited ports together, alike and in phase. */
+export function withFieldsOf(d: Project, how: 'first' | 'each' | 'together'): Project {
   const ports = d.solve.excite ?? feedingPorts(d).map((p) => p.name);
-  return { ...d, solve: withWaves(d.solve, on ? ports.map((port) => ({ port, mode: 1, amplitude: '1', phase: '0 deg' })) : undefined) };
+  const { keep: _, ...solve } = withWaves(
+    d.solve,
+    how === 'together' ? ports.map((port) => ({ port, mode: 1, amplitude: '1', phase: '0 deg' })) : undefined,
+  );
+  return { ...d, solve: how === 'each' ? { ...solve, keep: 'each' } : solve };
 }
 
 /** Changes one wave of the combination, or takes it away. */

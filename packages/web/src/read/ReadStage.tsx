@@ -18,7 +18,8 @@ import { PlacedCard } from './board/PlacedCard.tsx';
 import { changesSince } from './changes.ts';
 import { ExcitationLens } from './lens/ExcitationLens.tsx';
 import { FrequencyLens, PhaseLens } from './lens/FrequencyLens.tsx';
-import { useLens } from './lens/lens.ts';
+import { type Excitation, useLens } from './lens/lens.ts';
+import { keepsEach } from './lens/waves.ts';
 import { PinnableContext } from './lens/pinnable.ts';
 import { PlaneLens } from './lens/PlaneLens.tsx';
 import { PortsLens } from './lens/PortsLens.tsx';
@@ -96,6 +97,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
   const proposed = useMemo(() => defaultBoards(meta, isOptical(meta, [])), [meta]);
   const boards = now.boards?.length ? now.boards : proposed;
   const open = useLens((s) => s.board);
+  const excitation = useLens((s) => s.excitation);
   const [settingUp, setSettingUp] = useState<string | null>(null);
   const at = Math.max(0, boards.findIndex((b) => b.name === open)); // prettier-ignore
   const board: Board | undefined = boards[at];
@@ -135,7 +137,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                 <PlaneLens run={run} />
                 <ExcitationLens run={run} />
                 {meta.excitations.length > 0 && <PortsLens run={run} gaps={shown.some((s) => knowsGaps(s.run.meta!))} />}
-                <span className="quiet">{litBy(run)}</span>
+                <span className="quiet">{litBy(run, excitation)}</span>
               </div>
               {changes.length > 0 && (
                 <div className="notice" role="status">
@@ -196,11 +198,13 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
 }
 
 /** What the fields and patterns are of. */
-function litBy({ meta }: Run): string {
+function litBy(run: Run, excitation: Excitation | null): string {
+  const { meta } = run;
   const { wave, recordAt, farField, fieldPlanes, combined, excitations, ports } = meta!;
   if (wave) return `lit by ${wave.name}, 1 V/m`;
   if (!recordAt.length || !(farField ?? fieldPlanes.length)) return '';
   const names = channelNames(ports);
+  if (excitation && keepsEach(run)) return `fields of ${excitation.waves.map((w) => w.channel).join(' + ')}, 1 W incident`;
   return `fields of ${(combined?.map((w) => w.channel) ?? [excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`;
 }
 

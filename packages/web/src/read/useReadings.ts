@@ -1,12 +1,13 @@
 import { type NetworkView, type RunReading, viewNetwork } from '@jadebell/core/reading';
 import type { Complex, ResultArray } from '@jadebell/core/results';
-import { channelNames, knowsGaps, readReference } from '@jadebell/core/s';
+import { knowsGaps, readReference } from '@jadebell/core/s';
 import { useMemo } from 'react';
 import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../api/client.ts';
 import { useShown } from './lens/useShown.ts';
 import type { ShownRun } from './lens/shown.ts';
-import { type Excitation, useLens } from './lens/lens.ts';
+import { useLens } from './lens/lens.ts';
+import { wavesOf } from './lens/waves.ts';
 
 /** A run as curves are taken from it, with its place among those that are shown. */
 export interface ShownReading extends RunReading {
@@ -27,26 +28,6 @@ async function load(keys: readonly [run: string, name: string][]): Promise<Map<s
     }),
   );
   return new Map(keys.map(([run, name]) => [`${run}/${name}`, loaded.get(`${run}/${name}`)!]));
-}
-
-/** The waves of an excitation by column of S; absent: the first that was excited alone, or those that were recorded together. */
-function wavesOf({ meta }: ShownRun['run'], excitation: Excitation | null): RunReading['waves'] {
-  const { excitations, combined, ports } = meta!;
-  if (excitation) {
-    const names = channelNames(ports);
-    return excitation.waves.flatMap(({ channel, amplitude, phase }) => {
-      const column = excitations.indexOf(names.indexOf(channel));
-      const turn = (phase * Math.PI) / 180;
-      return column < 0 ? [] : [{ column, re: amplitude * Math.cos(turn), im: amplitude * Math.sin(turn) }];
-    });
-  }
-  if (combined)
-    return combined.map((w) => ({
-      column: excitations.indexOf(w.channel),
-      re: w.amplitude * Math.cos(w.phase),
-      im: w.amplitude * Math.sin(w.phase),
-    }));
-  return excitations.length ? [{ column: 0, re: 1, im: 0 }] : [];
 }
 
 /** The readings of runs under the lens; `more` names arrays that are needed besides S. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { cardBase } from './common.ts';
 
-export const fieldQuantities = ['E', 'H', 'S'] as const;
+export const fieldQuantities = ['E', 'H', 'S', 'D', 'B', 'J', 'loss'] as const;
 export type FieldQuantity = (typeof fieldQuantities)[number];
 export const fieldParts = ['size', 'x', 'y', 'z', 'normal', 'tangential'] as const;
 export const fieldForms = ['peak', 'instant', 'phase', 'mean'] as const;

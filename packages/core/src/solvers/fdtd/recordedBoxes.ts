@@ -1,5 +1,8 @@
 import { type Grid, nearestLine } from '../../grid/index.ts';
+import { isSheet, rowSpans } from '../../geometry/index.ts';
 import { eta0 } from '../../numerics/constants.ts';
+import { dielectricsOf } from './materials.ts';
+import { mediumAt } from './recordedEnergy.ts';
 import type { ResultArray, ResultMeta } from '../../results/index.ts';
 import { imageSign, type Scene, type SceneFieldBox } from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
@@ -105,7 +108,43 @@ export function boxArrays(
       }),
     );
     arrays[`box:${name}`] = { shape: [scales.length, pz.length, py.length, px.length, width], data };
+    const { fill, media } = filling(scene, places);
+    if (fill) arrays[`box:${name}:fill`] = { shape: [pz.length, py.length, px.length], data: fill };
     places.forEach((list, a) => (arrays[`box:${name}:${'xyz'[a]}`] = { shape: [list.length], data: Float64Array.from(list, (p) => p.at) }));
-    return { name, electric, magnetic };
+    return { name, electric, magnetic, ...(media.length ? { media } : {}) };
   });
+}
+
+/** What fills the places of a box: 0 nothing, -1 metal, else the number of a body from 1, and the media of those that occur; null where it is empty. */
+function filling(
+  scene: Scene,
+  places: BoxPlan['places'],
+): { fill: Float32Array | null; media: NonNullable<NonNullable<ResultMeta['fieldBoxes']>[number]['media']> } {
+  const bodies = scene.bodies.map((body, n) => ({ body, mark: body.material.kind === 'conductor' ? -1 : n + 1 })).filter(({ body }) => !isSheet(body)).sort((p, q) => p.body.order - q.body.order); // prettier-ignore
+  const [x, y, z] = places.map((list, a) => list.map((p) => (p.image ? 2 * scene.mirrors![a as 0]!.at - p.at : p.at)));
+  const fill = new Float32Array(x.length * y.length * z.length);
+  z.forEach((at2, k) =>
+    y.forEach((at1, j) => {
+      const row = (k * y.length + j) * x.length;
+      for (const { body, mark } of bodies) {
+        if (at1 < body.min[1] || at1 > body.max[1] || at2 < body.min[2] || at2 > body.max[2]) continue;
+        const spans = rowSpans(body.shape, at1, at2);
+        for (let s = 0; s < spans.length; s += 2) x.forEach((at0, i) => at0 >= spans[s] && at0 < spans[s + 1] && (fill[row + i] = mark));
+      }
+    }),
+  );
+  const present = [...new Set(fill)].filter((m) => m > 0);
+  if (!fill.some((m) => m !== 0)) return { fill: null, media: [] };
+  const own = ([0, 1, 2] as const).map((a) => dielectricsOf(scene, a));
+  const media = present.map((mark) => ({
+    mark,
+    permittivity: scene.recordAt.map((f) =>
+      own.flatMap((list) => {
+        const medium = list[mark - 1];
+        const { re, loss } = medium ? mediumAt(medium, f) : { re: 1, loss: 0 };
+        return [re, loss];
+      }),
+    ),
+  }));
+  return { fill, media };
 }

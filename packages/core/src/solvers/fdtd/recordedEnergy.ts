@@ -82,7 +82,7 @@ function fillOf(scene: Scene, axes: readonly HalfCells[], turned: readonly boole
 }
 
 /** Relative permittivity and loss at a frequency, and d(w e') / dw over it, by which energy is stored in a medium with memory. */
-function mediumAt({ level, model }: Dielectric, frequency: number): { re: number; loss: number; stored: number } {
+export function mediumAt({ level, model }: Dielectric, frequency: number): { re: number; loss: number; stored: number } {
   if (!model) return { re: level, loss: 0, stored: level };
   const at = (f: number): { re: number; loss: number } => modelAt(model, 2 * Math.PI * f);
   const h = 1e-4;

@@ -1,7 +1,7 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
-import type { PortGap, ResultArray, ResultMeta, ResultSet } from '../../results/index.ts';
+import { type PortGap, type ResultArray, type ResultMeta, type ResultSet, turnName } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
@@ -74,10 +74,19 @@ export async function solveScene(
   const order = channels.flatMap((c, n) => (!scene.excite || scene.excite.includes(c.name) ? [n] : []));
   const runs: Excitation[] = [];
   const arrays: Record<string, ResultArray> = {};
-  const fields = new FieldSum(scene, discrete, plan, channels, pulse, every, fieldWeights(scene, channels, order));
+  const sumFor = (weights: ReturnType<typeof fieldWeights>): FieldSum => new FieldSum(scene, discrete, plan, channels, pulse, every, weights);
+  const together = sumFor(fieldWeights(scene, channels, order));
+  // Each by itself is told on the ports' resistances; complex references need the sums of all runs.
+  const each = scene.keepEach && !hasReactance(channels) && order.length > 1;
+  const others: { turn: number; fields: RecordedFields }[] = [];
   const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
-  let recorded: RecordedFields | null = null;
+  const first: { fields: RecordedFields | null } = { fields: null };
   let signals: NonNullable<ResultMeta['signals']> = [];
+  const take = (turn: number, found: RecordedFields | null): void => {
+    if (!found) return;
+    if (each && turn) others.push({ turn, fields: found });
+    else first.fields = found;
+  };
   const machine = { threads: 1, bytes: 0, steps: 0 };
   const started = host.now();
   let lastReport = started;
@@ -85,6 +94,7 @@ export async function solveScene(
   for (const [turn, excited] of order.entries()) {
     if (signal?.aborted && turn) break;
     const channel = channels[excited];
+    const fields = each && turn ? sumFor(new Map([[excited, [1, 0]]])) : together;
     const wanted = fields.wants(excited);
     // Where fields of several runs are added up their sums are needed, which no job keeps.
     const keeps = !wanted || fields.ofOne;
@@ -94,7 +104,7 @@ export async function solveScene(
       runs.push(taken.run);
       machine.steps += taken.run.steps;
       Object.assign(arrays, taken.own);
-      recorded = taken.recordings.recorded ?? recorded;
+      take(turn, taken.recordings.recorded);
       signals = taken.recordings.signals ?? signals;
       continue;
     }
@@ -171,10 +181,16 @@ export async function solveScene(
         Object.assign(own, timeSignal(simulation, channels, dt));
         signals = signalArrays(plan, discrete, simulation, own);
       }
-      if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps'))) recorded = fields.finish(own);
+      let mine: RecordedFields | null = null;
+      if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps'))) {
+        const kept: Record<string, ResultArray> = {};
+        mine = fields.finish(kept);
+        Object.assign(own, each && turn ? ofTurn(kept, turn) : kept);
+      }
+      take(turn, mine);
       Object.assign(arrays, own);
       if (jobs && keeps && run.ended !== 'stopped')
-        jobs.done(jobOf(run, channels, band.length, own, { recorded: wanted ? recorded : null, signals: turn ? null : signals }));
+        jobs.done(jobOf(run, channels, band.length, own, { recorded: mine, signals: turn ? null : signals }));
     } finally {
       simulation.close();
     }
@@ -202,6 +218,7 @@ export async function solveScene(
   const { energies } = runs[0];
   arrays.energy = { shape: [2, energies.length], data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]) };
   guideArrays(channels, band, arrays);
+  const recorded = first.fields;
   const farField = scene.recorders.find((r) => r.kind === 'far-field');
   const figures = recorded?.figures ?? null;
   return {
@@ -233,6 +250,19 @@ export async function solveScene(
       fieldPlanes: [],
       ...recorded?.recorded,
       ...(recorded?.combined ? { combined: recorded.combined } : {}),
+      ...(others.length
+        ? {
+            others: others.map(
+              ({
+                turn,
+                fields: {
+                  figures: own,
+                  recorded: { fluxes, currents, modeWaves, energies },
+                },
+              }) => ({ turn, figures: own, fluxes, currents, modeWaves, energies }),
+            ),
+          }
+        : {}),
       signals,
       evidence: {
         steps: machine.steps,
@@ -261,6 +291,10 @@ export async function solveScene(
     arrays,
   };
 }
+
+/** Field arrays under names of their own for an excitation after the first; where they stand is told once. */
+const ofTurn = (kept: Readonly<Record<string, ResultArray>>, turn: number): Record<string, ResultArray> =>
+  Object.fromEntries(Object.entries(kept).flatMap(([name, array]) => (/:(u|v|x|y|z|at|fill)$/.test(name) ? [] : [[turnName(name, turn), array]])));
 
 /** How the ringing was carried on: the worst error, and the resonances of the run that told most of them. */
 function restOf(runs: readonly Excitation[]): Pick<ResultMeta['evidence'], 'carriedOn'> {

@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { AlongCard as AlongCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { alongLine, fieldKinds, readField } from '@jadebell/core/reading';
+import { alongLine, fieldKinds, inMedia, readField } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { Legend } from '../../charts/Legend.tsx';
@@ -25,7 +25,10 @@ export function AlongCard({ card }: { card: AlongCardData }) {
   const dark = useDark();
   const { field, missing } = useField(shown?.run, card.recorder);
   const phase = usePhase();
-  const line = useMemo(() => field && alongLine(field.volume, card.from, card.to, samples), [field, card.from, card.to]);
+  const line = useMemo(
+    () => field && alongLine(inMedia(field.volume, card.quantity, field.frequency, field.filling), card.from, card.to, samples),
+    [field, card.quantity, card.from, card.to],
+  );
   const { quantity, form } = card;
   const moment = form === 'instant' ? phase : 0;
   const traces = useMemo(

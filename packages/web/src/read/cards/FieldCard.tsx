@@ -1,6 +1,16 @@
 import type { FieldCard as FieldCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { type FieldSlice, fieldKinds, fieldScale, percentile, readArrows, readField, sliceOfVolume, tiltedSlice } from '@jadebell/core/reading';
+import {
+  type FieldSlice,
+  fieldKinds,
+  fieldScale,
+  inMedia,
+  percentile,
+  readArrows,
+  readField,
+  sliceOfVolume,
+  tiltedSlice,
+} from '@jadebell/core/reading';
 import { sphericalBase } from '@jadebell/core/radiation';
 import { useContext, useMemo, useState } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -68,7 +78,7 @@ export function FieldCard({ card }: { card: FieldCardData }) {
   return <Picture card={card} field={field} title={title} />;
 }
 
-function Picture({ card, field, title }: { card: FieldCardData; field: RecordedField; title: string }) {
+function Picture({ card, field: recorded, title }: { card: FieldCardData; field: RecordedField; title: string }) {
   const board = useContext(CardContext)!;
   const { addCard } = useContext(BoardContext)!;
   const [shown] = useCardRuns();
@@ -76,7 +86,12 @@ function Picture({ card, field, title }: { card: FieldCardData; field: RecordedF
   const plane = useLens((s) => s.plane);
   const [drawing, setDrawing] = useState(false);
   const { across, at, theta, phi } = card;
+  const field = useMemo(
+    () => ({ ...recorded, volume: inMedia(recorded.volume, card.quantity, recorded.frequency, recorded.filling) }),
+    [recorded, card.quantity],
+  );
   const { slice, normal, index } = useMemo(() => sliceFor(field, { across, at, theta, phi }, plane), [field, across, at, theta, phi, plane]);
+  const plainSlice = field.volume === recorded.volume ? slice : sliceFor(recorded, { across, at, theta, phi }, plane).slice;
   const lacking = fieldKinds[card.quantity].needs.find((n) => !slice[n]);
   const { quantity, part, form } = card;
   const reading = useMemo(() => ({ quantity, part, form }), [quantity, part, form]);
@@ -94,7 +109,8 @@ function Picture({ card, field, title }: { card: FieldCardData; field: RecordedF
     kind === 'cyclic'
       ? `${v.toFixed(1)}°`
       : `${Math.abs(v) >= 1e4 || (v !== 0 && Math.abs(v) < 1e-2) ? v.toExponential(2) : v.toPrecision(4)} ${unit}`;
-  const name = `${formNames[form]} ${part === 'size' ? `|${quantity}|` : `${quantity} ${partNames[part]}`}`;
+  const name =
+    quantity === 'loss' ? 'power lost in media' : `${formNames[form]} ${part === 'size' ? `|${quantity}|` : `${quantity} ${partNames[part]}`}`;
   const place =
     field.flat === null && normal === null ? 'tilted cut' : `${'xyz'[normal!]} = ${formatSI(field.volume.axes[normal!][index], 'length', 4)}`;
   const axis = normal === null ? null : field.volume.axes[normal];
@@ -122,7 +138,7 @@ function Picture({ card, field, title }: { card: FieldCardData; field: RecordedF
             onChange={(e) => board.change({ quantity: e.target.value } as Partial<FieldCardData>)}
           >
             {Object.entries(fieldKinds)
-              .filter(([, k]) => k.needs.every((n) => field.volume[n]))
+              .filter(([, k]) => k.needs.every((n) => recorded.volume[n]) && (!k.medium || recorded.kind === 'box'))
               .map(([q]) => (
                 <option key={q}>{q}</option>
               ))}
@@ -153,7 +169,7 @@ function Picture({ card, field, title }: { card: FieldCardData; field: RecordedF
         </>
       }
       exports={[
-        ...fieldFiles(shown.run, card.recorder, field, slice, stem),
+        ...fieldFiles(shown.run, card.recorder, recorded, plainSlice, stem),
         ...animationFiles({ slice, reading, scale, smooth: card.smooth, stem, run: shown.run, card }),
       ]}
     >

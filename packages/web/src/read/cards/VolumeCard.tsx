@@ -1,6 +1,6 @@
 import type { VolumeCard as VolumeCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { fieldKinds, fieldScale, levelSurface, percentile, type Pieces, piecesOf, readField, sampleVolume } from '@jadebell/core/reading';
+import { fieldKinds, fieldScale, inMedia, levelSurface, percentile, type Pieces, piecesOf, readField, sampleVolume } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { colourTables } from '../../charts/colours.ts';
@@ -14,7 +14,6 @@ import { type RecordedField, useField } from './useField.ts';
 import { useModelBodies } from './useModelBodies.ts';
 
 const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
-const spotUnits = { E: 'V/m', H: 'A/m', S: 'W/m²' };
 
 /** Middle spacing of the samples: what faces are cut into. */
 function fineness({ volume }: RecordedField): number {
@@ -96,7 +95,14 @@ export function VolumeCard({ card }: { card: VolumeCardData }) {
   );
 }
 
-function Space({ card, field, bodies }: { card: VolumeCardData; field: RecordedField; bodies: readonly ViewBody[] }) {
+function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field: RecordedField; bodies: readonly ViewBody[] }) {
+  const field = useMemo(
+    () => ({
+      ...recorded,
+      volume: card.on === 'currents' ? recorded.volume : inMedia(recorded.volume, card.quantity, recorded.frequency, recorded.filling),
+    }),
+    [recorded, card.on, card.quantity],
+  );
   const lens = usePhase();
   const phase = card.form === 'instant' || card.arrows ? lens : 0;
   const onLevel = card.on === 'level';
@@ -173,7 +179,7 @@ function Space({ card, field, bodies }: { card: VolumeCardData; field: RecordedF
     if (onLevel || !card.arrows || !pieces || !samples?.e) return null;
     return surfaceArrows(pieces, quantity === 'H' ? samples.h : samples.e, phase, top, fineness(field));
   }, [onLevel, card.arrows, pieces, samples, quantity, phase, top, field]);
-  const unit = card.on === 'currents' ? 'A/m' : spotUnits[card.quantity];
+  const unit = card.on === 'currents' ? 'A/m' : fieldKinds[card.quantity].unit;
   const told = (v: number): string => `${v >= 1e4 || v < 1e-2 ? v.toExponential(2) : v.toPrecision(3)} ${unit}`;
   const [upper, lower] =
     kind === 'cyclic' ? ['180°', '−180°'] : [told(top), kind === 'signed' ? `−${told(top)}` : card.db ? `−${card.span} dB` : '0'];

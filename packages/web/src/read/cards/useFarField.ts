@@ -1,27 +1,44 @@
-import { glance, type GlanceFigures, type PatternSource, patternSource } from '@jadebell/core/reading';
+import { glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
+import { type ResultArray, turnName } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import useSWRImmutable from 'swr/immutable';
-import { getArray, type NumberArray } from '../../api/client.ts';
+import { getArray } from '../../api/client.ts';
 import type { Run } from '../../api/types.ts';
+import { type Excitation, useLens } from '../lens/lens.ts';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
+import { fieldShares, keepsEach, summed, type Wave } from '../lens/waves.ts';
+
+/** What far fields are made of: that of each excitation, and S where they are to be combined. */
+interface Parts {
+  run: Run;
+  fields: ResultArray[];
+  network: { frequency: ResultArray; s: ResultArray; beta?: ResultArray } | null;
+}
 
 /** The far field of a run at a recorded frequency; cards share it, and what was worked out of it. */
 export class FarField {
+  readonly run: Run;
   readonly source: PatternSource;
   readonly sampler: PatternSampler;
   private figures: GlanceFigures | null = null;
   constructor(
-    readonly run: Run,
-    array: NumberArray,
+    { run, fields, network }: Parts,
+    shares: readonly Wave[],
     /** Index of the recorded frequency. */
     readonly at: number,
   ) {
-    const [, nTheta, nPhi] = array.shape;
+    this.run = run;
+    const [, nTheta, nPhi] = fields[0].shape;
     const size = nTheta * nPhi * 4;
-    const pattern: Pattern = { nTheta, nPhi, values: array.data.subarray(at * size, (at + 1) * size) as Float64Array };
-    this.source = patternSource(run.meta!, at, pattern)!;
-    this.sampler = new PatternSampler(pattern);
+    const part = (n: number): Pattern => ({ nTheta, nPhi, values: fields[n].data.subarray(at * size, (at + 1) * size) as Float64Array });
+    const recorded = patternSource(run.meta!, at, part(0))!;
+    const alone = shares.length === 1 && shares[0].column === 0;
+    this.source =
+      alone || !network
+        ? recorded
+        : mixedSource(run.meta!, recorded, summed(shares.map((s) => part(s.column).values), shares), network, shares); // prettier-ignore
+    this.sampler = new PatternSampler(this.source.pattern);
   }
   /** Figures at a glance, worked out once. */
   get glance(): GlanceFigures {
@@ -29,30 +46,53 @@ export class FarField {
   }
 }
 
-const known = new WeakMap<NumberArray, Map<number, FarField>>();
-function farFieldOf(run: Run, array: NumberArray, at: number): FarField {
-  let all = known.get(array);
-  if (!all) known.set(array, (all = new Map()));
-  let own = all.get(at);
-  if (!own) all.set(at, (own = new FarField(run, array, at)));
+const known = new WeakMap<Parts, Map<string, FarField>>();
+const mostKept = 64;
+function farFieldOf(parts: Parts, excitation: Excitation | null, at: number): FarField {
+  const shares = fieldShares(parts.run, excitation);
+  let all = known.get(parts);
+  if (!all) known.set(parts, (all = new Map()));
+  const key = `${at} ${shares.map((s) => `${s.column}:${s.re}:${s.im}`).join()}`;
+  let own = all.get(key);
+  if (!own) {
+    if (all.size >= mostKept) all.delete(all.keys().next().value!);
+    all.set(key, (own = new FarField(parts, shares, at)));
+  }
   return own;
 }
 
 const has = (run: Run | undefined): run is Run => !!(run?.meta!.farField ?? run?.meta!.scattered);
 
-/** Far fields of runs at the frequency that the card looks at, of those that have one; null while they are read. */
+async function load(run: Run): Promise<Parts> {
+  const { others = [], ports } = run.meta!;
+  const fields = await Promise.all([0, ...others.map((o) => o.turn)].map((turn) => getArray(run.id, turnName('farField', turn))));
+  if (!keepsEach(run)) return { run, fields, network: null };
+  const guided = ports.some((p) => p.mode !== undefined);
+  const [frequency, s, beta] = await Promise.all([
+    getArray(run.id, 'frequency'),
+    getArray(run.id, 's'),
+    guided ? getArray(run.id, 'beta') : undefined,
+  ]);
+  return { run, fields, network: { frequency, s, beta } };
+}
+
+/** Far fields of runs at the frequency and for the excitation of the lens, of those that have one; null while they are read. */
 export function useFarFields(runs: readonly (Run | undefined)[]): { fars: FarField[] | null; error?: Error } {
   const all = runs.filter(has);
-  const { data, error } = useSWRImmutable<NumberArray[], Error>(
-    all.length ? ['far', ...all.map((r) => r.id)] : null,
-    () => Promise.all(all.map((r) => getArray(r.id, 'farField'))),
-    { keepPreviousData: true },
-  );
+  const { data, error } = useSWRImmutable<Parts[], Error>(all.length ? ['far', ...all.map((r) => r.id)] : null, () => Promise.all(all.map(load)), {
+    keepPreviousData: true,
+  });
   const frequency = useFrequency();
+  const excitation = useLens((s) => s.excitation);
   const key = all.map((r) => r.id).join();
   const fars = useMemo(
-    () => (!all.length ? [] : data?.length === all.length ? all.map((r, i) => farFieldOf(r, data[i], nearestRecorded(r.meta!, frequency))) : null),
-    [data, key, frequency], // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the runs.
+    () =>
+      !all.length
+        ? []
+        : data && data.map((p) => p.run.id).join() === key
+          ? data.map((p) => farFieldOf(p, excitation, nearestRecorded(p.run.meta!, frequency)))
+          : null,
+    [data, key, frequency, excitation], // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the runs.
   );
   return { fars, error };
 }

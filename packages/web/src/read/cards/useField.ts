@@ -1,9 +1,9 @@
-import { type FieldVolume, volumeOf } from '@jadebell/core/reading';
+import { type FieldVolume, type Filling, volumeOf } from '@jadebell/core/reading';
 import { useEffect, useMemo } from 'react';
-import { preload } from 'swr';
-import { getArray } from '../../api/client.ts';
+import { turnName } from '@jadebell/core/results';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
+import { readPart, useShares, useSum } from './useSum.ts';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
 
 /** Elements of all frequencies up to which the others are fetched ahead, once the one that is looked at is there. */
@@ -13,6 +13,8 @@ const ahead = 24_000_000;
 export interface RecordedField {
   volume: FieldVolume;
   kind: 'plane' | 'box';
+  /** What fills a box; null: nothing, or a plane, which does not know. */
+  filling: Filling | null;
   /** Axis across a plane, or along which a box has one layer; null: a true box. */
   flat: 0 | 1 | 2 | null;
   frequency: number;
@@ -34,15 +36,15 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
   const frequency = useFrequency();
   const at = meta ? nearestRecorded(meta, frequency) : 0;
   // Only the frequency that is shown is waited for; the others follow while it is looked at.
-  const { data: values, error } = useArray(count ? id : null, stem, { from: at * count, count });
+  const { data: values, error } = useSum(id ? run : undefined, stem, { from: at * count, count });
+  const fill = useArray(box?.media ? id : null, `${stem}:fill`).data;
+  const shares = useShares(run);
   const total = meta?.recordAt.length ?? 0;
   useEffect(() => {
-    if (!values || !id || !stem || total * count > ahead) return;
-    for (let f = 0; f < total; f++) {
-      const range = { from: f * count, count };
-      if (f !== at) void preload(['array', id, stem, range.from, range.count], () => getArray(id, stem, range));
-    }
-  }, [values, id, stem, total, count, at]);
+    if (!values || !id || !stem || total * count * shares.length > ahead) return;
+    for (let f = 0; f < total; f++)
+      if (f !== at) for (const s of shares) void readPart(id, turnName(stem, s.column), { from: f * count, count }).catch(() => undefined);
+  }, [values, id, stem, total, count, at, shares]);
   const field = useMemo((): RecordedField | null => {
     if (!x || !y || !values || !meta) return null;
     const frequencyHere = meta.recordAt[at];
@@ -50,12 +52,13 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
       const axes = [0, 1, 2].map((a) =>
         a === plane.normal ? Float64Array.of(plane.at) : a === plane.u ? x.data : y.data,
       ) as unknown as FieldVolume['axes'];
-      return { volume: { axes, e: values.data as Float32Array, h: null }, kind: 'plane', flat: plane.normal, frequency: frequencyHere, at };
+      return { volume: { axes, e: values as Float32Array, h: null }, filling: null, kind: 'plane', flat: plane.normal, frequency: frequencyHere, at };
     }
     if (!z || !box) return null;
     const axes = [x.data, y.data, z.data] as const;
+    const filling = fill ? { fill: fill.data, media: new Map((box.media ?? []).map((m) => [m.mark, m.permittivity[at]])) } : null;
     const thin = ([0, 1, 2] as const).filter((a) => axes[a].length === 1);
-    return { volume: volumeOf(axes, values.data, box.electric, box.magnetic), kind: 'box', flat: thin[0] ?? null, frequency: frequencyHere, at };
-  }, [x, y, z, values, meta, plane, box, at]);
-  return { field, missing: !!meta && !stem, error: error as Error | undefined };
+    return { volume: volumeOf(axes, values, box.electric, box.magnetic), filling, kind: 'box', flat: thin[0] ?? null, frequency: frequencyHere, at };
+  }, [x, y, z, values, fill, meta, plane, box, at]);
+  return { field, missing: !!meta && !stem, error };
 }

@@ -1,4 +1,5 @@
 import type { FieldCard, VolumeCard } from '@jadebell/core/document';
+import { fieldKinds } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import { Choice, Part, Quantity, Row, Tick } from './Fields.tsx';
 
@@ -15,6 +16,7 @@ function Reading<C extends FieldCard | VolumeCard>({ card, meta, change }: Props
   const set = change as (next: Partial<FieldCard>) => void;
   const boxes = (meta.fieldBoxes ?? []).map((b) => option(b.name));
   const recorders = card.kind === 'field' ? [...meta.fieldPlanes.map((p) => option(p.name)), ...boxes] : boxes;
+  const box = meta.fieldBoxes?.some((b) => b.name === card.recorder);
   const known = recorders.some((r) => r.value === card.recorder) ? recorders : [option(card.recorder), ...recorders];
   return (
     <>
@@ -25,7 +27,7 @@ function Reading<C extends FieldCard | VolumeCard>({ card, meta, change }: Props
         <Choice
           label="Quantity"
           value={card.quantity}
-          options={[option('E'), option('H'), option('S', 'S, power flow')]}
+          options={(box ? (['E', 'H', 'S', 'D', 'B', 'J', 'loss'] as const) : (['E'] as const)).map((q) => option(q, `${q}, ${fieldKinds[q].title}`))}
           onChange={(quantity) => set({ quantity })}
         />
         <Choice
