@@ -33,3 +33,13 @@ export function formatSI(si: number, quantity: Quantity | string, digits = 5): s
   if (si === 0) chosen = table[Math.min(quantity === 'area' || quantity === 'volume' ? 1 : 2, table.length - 1)];
   return `${trim(si / chosen[0])} ${chosen[1]}`;
 }
+
+const prefixes = [[1e-15, 'f'], [1e-12, 'p'], [1e-9, 'n'], [1e-6, 'u'], [1e-3, 'm'], [1, ''], [1e3, 'k'], [1e6, 'M'], [1e9, 'G']] as const; // prettier-ignore
+
+/** A value of any unit with a prefix before it: withPrefix(23800, 'V/m', 3) is '23.8 kV/m'. */
+export function withPrefix(v: number, unit: string, digits = 4): string {
+  if (v === 0 || !Number.isFinite(v)) return `${v === 0 ? 0 : '–'} ${unit}`;
+  let chosen: (typeof prefixes)[number] = prefixes[0];
+  for (const entry of prefixes) if (Math.abs(v) >= entry[0] * (1 - 1e-9)) chosen = entry;
+  return `${Number((v / chosen[0]).toPrecision(digits))} ${chosen[1]}${unit}`;
+}

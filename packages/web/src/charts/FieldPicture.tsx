@@ -33,7 +33,7 @@ interface Props {
   origin: readonly number[];
   axisNames: readonly [string, string];
   /** How a value is told. */
-  tell(v: number): string;
+  tell(v: number, digits?: number): string;
   unit: string;
   label: string;
   /** A line drawn out with the pointer, in the picture's coordinates. */
@@ -156,7 +156,7 @@ export function FieldPicture(props: Props) {
   const [top, bottom] =
     scale.kind === 'cyclic'
       ? ['180°', '−180°']
-      : [tell(scale.top), scale.kind === 'signed' ? `−${tell(scale.top)}` : scale.db ? `−${scale.span} dB` : '0'];
+      : [tell(scale.top, 3), scale.kind === 'signed' ? `−${tell(scale.top, 3)}` : scale.db ? `−${scale.span} dB` : '0'];
   return (
     <div ref={holder} style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
       <div

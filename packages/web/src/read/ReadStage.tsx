@@ -12,7 +12,7 @@ import { useProject } from '../project/store.ts';
 import { BoardContext, type NewCard } from './board/BoardContext.ts';
 import { BoardGrid } from './board/BoardGrid.tsx';
 import { BoardTabs } from './board/BoardTabs.tsx';
-import { below, editBoard, editCard, freshId } from './board/boards.ts';
+import { freePlace, editBoard, editCard, freshId } from './board/boards.ts';
 import { CardSettings } from './board/CardSettings.tsx';
 import { PlacedCard } from './board/PlacedCard.tsx';
 import { changesSince } from './changes.ts';
@@ -115,10 +115,10 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
       addCard({ w, h, ...card }: NewCard) {
         editBoard('add card', boards, at, (b) => ({
           ...b,
-          cards: [...b.cards, cardWith({ ...card, id: freshId(b), place: below(b, w, h) } as Parameters<typeof cardWith>[0])],
+          cards: [...b.cards, cardWith({ ...card, id: freshId(b), place: freePlace(b, w, h) } as Parameters<typeof cardWith>[0])],
         }));
-        // It stands below all others: the board goes there once it is drawn.
-        setTimeout(() => document.querySelector('.board .card-cell:last-child')?.scrollIntoView({ block: 'end', behavior: 'smooth' }), 120);
+        // The board goes to it once it is drawn.
+        setTimeout(() => document.querySelector('.board .card-cell:last-child')?.scrollIntoView({ block: 'nearest', behavior: 'smooth' }), 120);
       },
     }),
     [boards, at],
@@ -137,7 +137,6 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                 <PlaneLens run={run} />
                 <ExcitationLens run={run} />
                 {meta.excitations.length > 0 && <PortsLens run={run} gaps={shown.some((s) => knowsGaps(s.run.meta!))} />}
-                <span className="quiet">{litBy(run, excitation)}</span>
               </div>
               {changes.length > 0 && (
                 <div className="notice" role="status">
@@ -161,6 +160,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                   set({ board: name });
                 }}
                 run={run}
+                lit={litBy(run, excitation)}
               />
               <div className="read-body">
                 {board && (

@@ -19,12 +19,14 @@ interface Props {
   at: number;
   meta: ResultMeta;
   run: Run;
+  /** Of what the fields are. */
+  lit: string;
   /** Opens a board by its name. */
   choose(name: string): void;
 }
 
 /** The project's boards, what can be put on the open one, and what can be done with it. */
-export function BoardTabs({ boards, proposed, own, at, meta, run, choose }: Props) {
+export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }: Props) {
   const { addCard } = useContext(BoardContext)!;
   const shown = useShown();
   const [menu, setMenu] = useState<{ kind: 'add' | 'board'; anchor: HTMLElement } | null>(null);
@@ -114,6 +116,8 @@ export function BoardTabs({ boards, proposed, own, at, meta, run, choose }: Prop
           {told.text}
         </span>
       )}
+      <span className="grow" />
+      <span className="quiet">{lit}</span>
       <input
         ref={file}
         type="file"

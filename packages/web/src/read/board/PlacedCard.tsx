@@ -3,7 +3,7 @@ import { memo, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
 import { cardKinds, ShowCard } from '../cards/registry.tsx';
 import { useLens } from '../lens/lens.ts';
-import { below, editBoard, freshId } from './boards.ts';
+import { freePlace, editBoard, freshId } from './boards.ts';
 import { CardContext, type OnBoard } from './CardContext.ts';
 
 interface Props {
@@ -35,7 +35,7 @@ export const PlacedCard = memo(function PlacedCard({ card, run, boards, at, sett
           act: () =>
             editBoard('duplicate card', boards, at, (b) => ({
               ...b,
-              cards: [...b.cards, { ...card, id: freshId(b), place: below(b, card.place.w, card.place.h) } as BoardCard],
+              cards: [...b.cards, { ...card, id: freshId(b), place: freePlace(b, card.place.w, card.place.h) } as BoardCard],
             })),
         },
         { label: 'Remove', act: () => editBoard('remove card', boards, at, (b) => ({ ...b, cards: b.cards.filter((c) => c.id !== card.id) })) },

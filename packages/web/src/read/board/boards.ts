@@ -21,13 +21,12 @@ export function freshId({ cards }: Board): string {
   return `c${n}`;
 }
 
-/** The first free place under all cards. */
-export const below = ({ cards }: Board, w = 6, h = 6): CardPlace => ({
-  x: 0,
-  y: Math.min(1000, Math.max(0, ...cards.map((c) => c.place.y + c.place.h))),
-  w,
-  h,
-});
+/** The first free place for a card, row by row. */
+export function freePlace({ cards }: Board, w = 6, h = 6): CardPlace {
+  const meets = (x: number, y: number): boolean => cards.some(({ place: p }) => x < p.x + p.w && p.x < x + w && y < p.y + p.h && p.y < y + h);
+  for (let y = 0; y < 1000; y++) for (let x = 0; x + w <= 12; x++) if (!meets(x, y)) return { x, y, w, h };
+  return { x: 0, y: 1000, w, h };
+}
 
 /** A name that no board has. */
 export function freshName(boards: readonly Board[], wanted: string): string {

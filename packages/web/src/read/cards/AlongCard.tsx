@@ -1,6 +1,6 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { AlongCard as AlongCardData } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/format';
 import { alongLine, fieldKinds, inMedia, readField } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -79,7 +79,7 @@ export function AlongCard({ card }: { card: AlongCardData }) {
               left={left}
               right={noAxis}
               traces={traces}
-              tell={(_, __, y) => `${y.toPrecision(4)} ${unit}`}
+              tell={(_, __, y) => withPrefix(y, unit)}
               tellX={(v) => formatSI(v, 'length', 4)}
             />
           </div>

@@ -1,5 +1,5 @@
 import type { FieldCard as FieldCardData } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/format';
 import {
   type FieldSlice,
   fieldKinds,
@@ -105,10 +105,7 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
   }, [slice, quantity, part, form, card.range, card.top]);
   const scale = useMemo((): PictureScale => ({ kind, db: card.db && kind === 'size', top, span: card.span }), [kind, card.db, top, card.span]);
   const { unit } = fieldKinds[quantity];
-  const tell = (v: number): string =>
-    kind === 'cyclic'
-      ? `${v.toFixed(1)}°`
-      : `${Math.abs(v) >= 1e4 || (v !== 0 && Math.abs(v) < 1e-2) ? v.toExponential(2) : v.toPrecision(4)} ${unit}`;
+  const tell = (v: number, digits = 4): string => (kind === 'cyclic' ? `${v.toFixed(1)}°` : withPrefix(v, unit, digits));
   const name =
     quantity === 'loss' ? 'power lost in media' : `${formNames[form]} ${part === 'size' ? `|${quantity}|` : `${quantity} ${partNames[part]}`}`;
   const place =
@@ -197,7 +194,7 @@ type AnimatedProps = {
   card: FieldCardData;
   slice: FieldSlice;
   scale: PictureScale;
-  tell(v: number): string;
+  tell(v: number, digits?: number): string;
   unit: string;
   names: [string, string];
   bodies: Parameters<typeof FieldPicture>[0]['bodies'];

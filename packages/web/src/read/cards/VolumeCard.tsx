@@ -1,5 +1,5 @@
 import type { VolumeCard as VolumeCardData } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/format';
 import { fieldKinds, fieldScale, inMedia, levelSurface, percentile, type Pieces, piecesOf, readField, sampleVolume } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -28,7 +28,14 @@ function onFaces(field: RecordedField, pieces: Pieces, which: 'e' | 'h', off: nu
   const count = pieces.normals.length / 3;
   const out = new Float32Array(6 * count).fill(NaN);
   for (let n = 0; n < count; n++) {
-    const place = [0, 1, 2].map((a) => (pieces.corners[9 * n + a] + pieces.corners[9 * n + 3 + a] + pieces.corners[9 * n + 6 + a]) / 3 + off * pieces.normals[3 * n + a]) as unknown as [number, number, number]; // prettier-ignore
+    const place = [0, 1, 2].map((a) => (pieces.corners[9 * n + a] + pieces.corners[9 * n + 3 + a] + pieces.corners[9 * n + 6 + a]) / 3 + off * pieces.normals[3 * n + a]) as [number, number, number]; // prettier-ignore
+    // Just beyond the box the fields at its edge stand for those on the face.
+    for (let a = 0; a < 3; a++) {
+      const axis = field.volume.axes[a];
+      const [lo, hi] = [axis[0], axis[axis.length - 1]];
+      if (place[a] < lo && place[a] > lo - 2 * off) place[a] = lo;
+      else if (place[a] > hi && place[a] < hi + 2 * off) place[a] = hi;
+    }
     sampleVolume(field.volume.axes, values, place, out, 6 * n);
   }
   return out;
@@ -180,7 +187,7 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
     return surfaceArrows(pieces, quantity === 'H' ? samples.h : samples.e, phase, top, fineness(field));
   }, [onLevel, card.arrows, pieces, samples, quantity, phase, top, field]);
   const unit = card.on === 'currents' ? 'A/m' : fieldKinds[card.quantity].unit;
-  const told = (v: number): string => `${v >= 1e4 || v < 1e-2 ? v.toExponential(2) : v.toPrecision(3)} ${unit}`;
+  const told = (v: number): string => withPrefix(v, unit, 3);
   const [upper, lower] =
     kind === 'cyclic' ? ['180°', '−180°'] : [told(top), kind === 'signed' ? `−${told(top)}` : card.db ? `−${card.span} dB` : '0'];
   return <SurfaceView corners={surface} colours={colours} arrows={arrows} bodies={bodies} solid={!onLevel} upper={upper} lower={lower} map={kind} />;
@@ -190,7 +197,7 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
 function surfaceArrows(pieces: Pieces, field: Float32Array | null, phase: number, top: number, step: number): Float32Array {
   if (!field) return new Float32Array();
   const [c, s] = [Math.cos(phase), Math.sin(phase)];
-  const apart = 3.5 * step;
+  const apart = 4.5 * step;
   const taken = new Set<string>();
   const out: number[] = [];
   for (let n = 0; n < pieces.normals.length / 3; n++) {
