@@ -15,7 +15,7 @@ interface Props {
   /** Stem of exported files. */
   file: string;
   tools?: ReactNode;
-  exports?: { label: string; act(): void }[];
+  exports?: { label: string; act(): void | Promise<void> }[];
   flush?: boolean;
   /** Whether it stands still: pictures can be taken as drawings too. */
   children: ReactNode;
@@ -30,18 +30,17 @@ export function Card({ title: kind, about, file, tools, exports = [], flush, chi
   const title = board?.card.title ?? kind;
   const named = about ? `${title}: ${about}` : title;
   const take = async (ending: string, make: (body: HTMLElement, title: string) => Promise<Blob>): Promise<void> => {
-    try {
-      download(`${file}.${ending}`, await make(body.current!, named));
-    } catch (error) {
-      setFault(`The picture could not be made: ${(error as Error).message}`);
-    }
+    download(`${file}.${ending}`, await make(body.current!, named));
   };
-  const entry = (e: { label: string; act(): void }) => (
+  const entry = (e: { label: string; act(): void | Promise<void> }) => (
     <MenuItem
       key={e.label}
       onClick={() => {
         setAnchor(null);
-        e.act();
+        setFault(null);
+        void Promise.resolve()
+          .then(() => e.act())
+          .catch((error: Error) => setFault(`${e.label}: ${error.message}`));
       }}
     >
       {e.label}
@@ -62,7 +61,15 @@ export function Card({ title: kind, about, file, tools, exports = [], flush, chi
         onKeyDown={move}
       >
         <h3>{title}</h3>
-        <span className="quiet about">{fault ?? about}</span>
+        {fault ? (
+          <span role="alert" className="bad about" title={fault}>
+            {fault}
+          </span>
+        ) : (
+          <span className="quiet about" title={about}>
+            {about}
+          </span>
+        )}
         <span className="grow" />
         {tools}
         {board?.card.pin && (
@@ -96,8 +103,8 @@ export function Card({ title: kind, about, file, tools, exports = [], flush, chi
         </IconButton>
         <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ list: { dense: true } }}>
           {[
-            { label: 'Picture (PNG)', act: () => void take('png', cardPicture) },
-            { label: 'Drawing (SVG)', act: () => void take('svg', cardDrawing) },
+            { label: 'Picture (PNG)', act: () => take('png', cardPicture) },
+            { label: 'Drawing (SVG)', act: () => take('svg', cardDrawing) },
             ...exports,
           ].map(entry)}
           {board && <Divider />}

@@ -7,6 +7,7 @@ import useSWR from 'swr';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { getArray, getJson } from '../api/client.ts';
 import { useProjects, useRunDocument, useRuns } from '../api/hooks.ts';
+import { useLoaded } from '../api/useLoaded.ts';
 import type { Run } from '../api/types.ts';
 import { useProject } from '../project/store.ts';
 import { BoardContext, type NewCard } from './board/BoardContext.ts';
@@ -200,9 +201,9 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
 /** What the fields and patterns are of. */
 function litBy(run: Run, excitation: Excitation | null): string {
   const { meta } = run;
-  const { wave, recordAt, farField, fieldPlanes, combined, excitations, ports } = meta!;
+  const { wave, recordAt, farField, fieldPlanes, fieldBoxes = [], combined, excitations, ports } = meta!;
   if (wave) return `lit by ${wave.name}, 1 V/m`;
-  if (!recordAt.length || !(farField ?? fieldPlanes.length)) return '';
+  if (!recordAt.length || !(farField ?? (fieldPlanes.length || fieldBoxes.length))) return '';
   const names = channelNames(ports);
   if (excitation && keepsEach(run)) return `fields of ${excitation.waves.map((w) => w.channel).join(' + ')}, 1 W incident`;
   return `fields of ${(combined?.map((w) => w.channel) ?? [excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`;

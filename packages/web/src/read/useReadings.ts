@@ -2,8 +2,8 @@ import { type NetworkView, type RunReading, viewNetwork } from '@jadebell/core/r
 import type { Complex, ResultArray } from '@jadebell/core/results';
 import { knowsGaps, readReference } from '@jadebell/core/s';
 import { useMemo } from 'react';
-import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../api/client.ts';
+import { useLoaded } from '../api/useLoaded.ts';
 import { useShown } from './lens/useShown.ts';
 import type { ShownRun } from './lens/shown.ts';
 import { useLens } from './lens/lens.ts';
@@ -17,17 +17,10 @@ export interface ShownReading extends RunReading {
 }
 
 const none = new Float64Array(0);
-const loaded = new Map<string, ResultArray>();
-
-/** Arrays of runs by run and name, read once. */
+/** Arrays of runs by run and name. */
 async function load(keys: readonly [run: string, name: string][]): Promise<Map<string, ResultArray>> {
-  await Promise.all(
-    keys.map(async ([run, name]) => {
-      const key = `${run}/${name}`;
-      if (!loaded.has(key)) loaded.set(key, await getArray(run, name));
-    }),
-  );
-  return new Map(keys.map(([run, name]) => [`${run}/${name}`, loaded.get(`${run}/${name}`)!]));
+  const arrays = await Promise.all(keys.map(([run, name]) => getArray(run, name)));
+  return new Map(keys.map(([run, name], i) => [`${run}/${name}`, arrays[i]]));
 }
 
 /** The readings of runs under the lens; `more` names arrays that are needed besides S. */
@@ -38,11 +31,7 @@ export function useReadings(runs: readonly ShownRun[], more: (run: ShownRun) => 
     const own = excitations.length ? ['frequency', 's', ...(ports.some((p) => p.mode !== undefined) ? ['beta'] : [])] : [];
     return [...new Set([...own, ...more(r)])].map((name) => [r.run.id, name]);
   });
-  const { data, error } = useSWRImmutable<Map<string, ResultArray>, Error>(
-    keys.length ? ['readings', ...keys.map((k) => k.join('/'))] : null,
-    () => load(keys),
-    { keepPreviousData: true },
-  );
+  const { data, error } = useLoaded(keys.length ? `readings ${keys.map((k) => k.join('/')).join()}` : null, () => load(keys));
   const readings = useMemo(() => {
     const typed = Object.entries(references).flatMap(([port, text]): [string, Complex][] => {
       const z = readReference(text);

@@ -37,11 +37,11 @@ function* pictures({ slice, reading, scale, smooth }: Film): Generator<ImageData
 }
 
 /** Films of the field over one period, made from the data, not from the screen. Only instants move. */
-export function animationFiles(film: Film): { label: string; act(): void }[] {
+export function animationFiles(film: Film): { label: string; act(): Promise<void> }[] {
   if (film.reading.form !== 'instant') return [];
   return [
-    { label: 'Film over the phase (GIF)', act: () => void gif(film) },
-    ...('VideoEncoder' in window ? [{ label: 'Film over the phase (WebM)', act: () => void webm(film) }] : []),
+    { label: 'Film over the phase (GIF)', act: () => gif(film) },
+    ...('VideoEncoder' in window ? [{ label: 'Film over the phase (WebM)', act: () => webm(film) }] : []),
   ];
 }
 

@@ -20,7 +20,13 @@ function vectors(values: Float32Array, name: string, unit: string): VtkArray[] {
 }
 
 /** Files of a recorded field at the frequency that is shown: what the picture shows as CSV and an even image, all of it as a grid and HDF5. */
-export function fieldFiles(run: Run, recorder: string, field: RecordedField, slice: FieldSlice, stem: string): { label: string; act(): void }[] {
+export function fieldFiles(
+  run: Run,
+  recorder: string,
+  field: RecordedField,
+  slice: FieldSlice,
+  stem: string,
+): { label: string; act(): void | Promise<void> }[] {
   const { axes } = field.volume;
   const csv = (): void => {
     const nu = slice.u.length;
@@ -61,7 +67,7 @@ export function fieldFiles(run: Run, recorder: string, field: RecordedField, sli
     { label: 'Values (CSV)', act: csv },
     { label: 'Field (VTK grid, .vtr)', act: vtr },
     { label: 'Field (VTK image, .vti)', act: vti },
-    { label: 'Field (HDF5)', act: () => void hdf5() },
+    { label: 'Field (HDF5)', act: hdf5 },
   ];
 }
 

@@ -14,7 +14,8 @@ export async function fieldHdf5(run: Run, recorder: string, { volume, frequency 
   file.create_attribute('program', 'Jade Bell');
   file.create_attribute('run', run.number);
   file.create_attribute('recorder', recorder);
-  file.create_attribute('frequency_Hz', frequency);
+  // The form is named: a whole number would be taken for a short integer.
+  file.create_attribute('frequency_Hz', frequency, null, '<d');
   file.create_attribute('convention', 'phasors, peak values, exp(+j w t)');
   axes.forEach((a, i) => file.create_dataset({ name: 'xyz'[i], data: Float64Array.from(a), shape: [a.length] }).create_attribute('unit', 'm'));
   const shape = [axes[2].length, axes[1].length, axes[0].length, 3, 2];

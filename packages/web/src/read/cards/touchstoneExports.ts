@@ -1,13 +1,14 @@
 import { channelNames } from '@jadebell/core/s';
 import type { Run } from '../../api/types.ts';
+import { downloadFrom } from '../../ui/download.ts';
 import { useLens } from '../lens/lens.ts';
 
 /** Touchstone files of a run as the lens sees its ports: the server writes them from what is stored. */
-export function TouchstoneExports(run: Run): { label: string; act(): void }[] {
+export function TouchstoneExports(run: Run): { label: string; act(): Promise<void> }[] {
   const { ports, excitations } = run.meta!;
   if (!excitations.length) return [];
   const n = excitations.length === ports.length ? ports.length : 1;
-  const file = (version: '1' | '2') => (): void => {
+  const file = (version: '1' | '2') => (): Promise<void> => {
     const { references, shifts, gaps } = useLens.getState();
     const names = channelNames(ports);
     const query = new URLSearchParams({ version });
@@ -18,7 +19,7 @@ export function TouchstoneExports(run: Run): { label: string; act(): void }[] {
       if (l && ports.findIndex((p) => p.name === ports[c].name) === c) query.append('shift', `${ports[c].name}:${l}`);
     });
     if (gaps === 'out') query.set('gaps', 'out');
-    window.location.assign(`/api/runs/${run.id}/files/touchstone?${query.toString()}`);
+    return downloadFrom(`/api/runs/${run.id}/files/touchstone?${query.toString()}`);
   };
   return [
     { label: `Touchstone (.s${n}p)`, act: file('1') },

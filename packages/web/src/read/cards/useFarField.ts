@@ -2,8 +2,8 @@ import { glance, type GlanceFigures, mixedSource, type PatternSource, patternSou
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
 import { type ResultArray, turnName } from '@jadebell/core/results';
 import { useMemo } from 'react';
-import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../../api/client.ts';
+import { useLoaded } from '../../api/useLoaded.ts';
 import type { Run } from '../../api/types.ts';
 import { type Excitation, useLens } from '../lens/lens.ts';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
@@ -79,12 +79,10 @@ async function load(run: Run): Promise<Parts> {
 /** Far fields of runs at the frequency and for the excitation of the lens, of those that have one; null while they are read. */
 export function useFarFields(runs: readonly (Run | undefined)[]): { fars: FarField[] | null; error?: Error } {
   const all = runs.filter(has);
-  const { data, error } = useSWRImmutable<Parts[], Error>(all.length ? ['far', ...all.map((r) => r.id)] : null, () => Promise.all(all.map(load)), {
-    keepPreviousData: true,
-  });
+  const key = all.map((r) => r.id).join();
+  const { data, error } = useLoaded(all.length ? `far ${key}` : null, () => Promise.all(all.map(load)));
   const frequency = useFrequency();
   const excitation = useLens((s) => s.excitation);
-  const key = all.map((r) => r.id).join();
   const fars = useMemo(
     () =>
       !all.length

@@ -1,7 +1,7 @@
 import { turnName } from '@jadebell/core/results';
-import useSWRImmutable from 'swr/immutable';
 import { useMemo } from 'react';
 import { getArray, type NumberArray } from '../../api/client.ts';
+import { useLoaded } from '../../api/useLoaded.ts';
 import type { Run } from '../../api/types.ts';
 import { useLens } from '../lens/lens.ts';
 import { fieldShares, summed, type Wave } from '../lens/waves.ts';
@@ -34,17 +34,17 @@ export function useSum(
   range: { from: number; count: number },
 ): { data: Float32Array | Float64Array | null; error?: Error } {
   const shares = useShares(run);
-  const { data, error } = useSWRImmutable<{ parts: NumberArray[]; of: string; shares: Wave[] }, Error>(
-    run && name && range.count ? ['sum', run.id, name, range.from, range.count, ...shares.map((s) => s.column)] : null,
-    async () => ({
-      parts: await Promise.all(shares.map((s) => readPart(run!.id, turnName(name!, s.column), range))),
-      of: `${run!.id}/${name}/${range.count}`,
-      shares,
-    }),
-    { keepPreviousData: true },
-  );
-  const mine = data && data.of === `${run?.id}/${name}/${range.count}`;
-  const same = mine && data.parts.length === shares.length;
+  const columns = shares.map((s) => s.column).join();
+  const wanted = run && name && range.count ? `sum ${key(run.id, name, range)} ${columns}` : null;
+  const { data, error } = useLoaded(wanted, async () => ({
+    parts: await Promise.all(shares.map((s) => readPart(run!.id, turnName(name!, s.column), range))),
+    of: `${run!.id}/${name}/${range.count}`,
+    shares,
+    columns,
+  }));
+  // Those of another run or recorder are of another form.
+  const mine = data !== null && data.of === `${run?.id}/${name}/${range.count}`;
+  const same = mine && data.columns === columns;
   return {
     data: useMemo(
       () =>

@@ -1,15 +1,19 @@
 import { formatSI } from '@jadebell/core/format';
-import { useArray } from '../../api/hooks.ts';
+import useSWRImmutable from 'swr/immutable';
+import { getArray } from '../../api/client.ts';
 import type { Run } from '../../api/types.ts';
 import { useLens } from './lens.ts';
 
 /** The cut through boxes of fields that cards without a place of their own show. */
 export function PlaneLens({ run }: { run: Run }) {
   const { plane, set } = useLens();
-  const box = run.meta!.fieldBoxes?.[0]?.name;
+  const boxes = (run.meta!.fieldBoxes ?? []).map((b) => b.name);
+  const { data } = useSWRImmutable<(readonly ArrayLike<number>[])[]>(boxes.length ? ['boxes', run.id] : null, () =>
+    Promise.all(boxes.map((name) => Promise.all([...'xyz'].map(async (a) => (await getArray(run.id, `box:${name}:${a}`)).data)))),
+  );
   const axis = plane?.axis ?? 2;
-  const places = useArray(box ? run.id : null, `box:${box}:${'xyz'[axis]}`).data?.data;
-  if (!box || !places || places.length < 2) return null;
+  const places = data?.find((axes) => axes.every((a) => a.length > 1))?.[axis];
+  if (!places) return null;
   const at = plane?.at ?? (places[0] + places[places.length - 1]) / 2;
   let index = 0;
   for (let i = 1; i < places.length; i++) if (Math.abs(places[i] - at) < Math.abs(places[index] - at)) index = i;

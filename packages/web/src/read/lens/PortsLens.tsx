@@ -84,8 +84,8 @@ export function PortsLens({ run, gaps: known }: { run: Run; gaps: boolean }) {
           </table>
           {whole && portNames.length > 0 && (
             <p className="row" style={{ marginTop: 8 }}>
-              <span className="quiet">all ports to</span>
-              {['50', '75'].map((z) => (
+              {names.some((_, c) => referenceOf(ports[c])) && <span className="quiet">all ports to</span>}
+              {(names.some((_, c) => referenceOf(ports[c])) ? ['50', '75'] : []).map((z) => (
                 <button
                   key={z}
                   type="button"
@@ -95,7 +95,7 @@ export function PortsLens({ run, gaps: known }: { run: Run; gaps: boolean }) {
                   {z} ohm
                 </button>
               ))}
-              <button type="button" className="tool" disabled={!changed} onClick={() => set({ references: {}, shifts: {}, gaps: 'kept' })}>
+              <button type="button" className="tool" onClick={() => set({ references: {}, shifts: {}, gaps: 'kept' })}>
                 As solved
               </button>
             </p>

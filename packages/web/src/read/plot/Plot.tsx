@@ -162,7 +162,7 @@ export function Plot({
           width={box.width}
           height={box.height}
           role="img"
-          aria-label={label}
+          aria-label={`Plot of ${label}`}
           style={{ display: 'block', touchAction: 'none', cursor: onPick ? 'crosshair' : undefined }}
           onPointerMove={(e) => {
             const { px } = where(e);
