@@ -68,9 +68,7 @@ function useForeign(run: Run): { run: Run; title: string }[] {
   const beside = useLens((s) => s.beside);
   const titles = useProjects().data;
   const foreign = beside.filter((b) => b.project !== run.projectId).map((b) => b.id);
-  const { data } = useSWR<Run[]>(foreign.length ? ['foreign', ...foreign] : null, () => Promise.all(foreign.map((r) => getJson<Run>(`/runs/${r}`))), {
-    keepPreviousData: true,
-  });
+  const { data } = useLoaded(foreign.length ? `foreign ${foreign.join()}` : null, () => Promise.all(foreign.map((r) => getJson<Run>(`/runs/${r}`))));
   return useMemo(
     () =>
       (data ?? [])
