@@ -91,6 +91,7 @@ describe('a bend of guide between guided ports', () => {
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 2', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 200_000 });
     await page.getByText('S21').first().waitFor();
+    await s.suitingBoards();
     await s.board('Guide');
     await page.getByRole('img', { name: 'Field of left' }).waitFor();
     await page.getByRole('img', { name: 'Field of port1' }).waitFor();
@@ -164,7 +165,7 @@ describe('a bend of guide between guided ports', () => {
     await page.getByRole('link', { name: 'Gauge feed: bend', exact: true }).click();
     await page.locator('.entry').first().waitFor();
     await page.keyboard.press('2');
-    await s.setChip('recorded frequency 1', '5 GHz');
+    for (const n of [1, 2, 3]) await s.setChip(`recorded frequency ${n}`, `${4 + n / 2} GHz`);
     await page.keyboard.press('3');
     await s.setChip('lowest frequency', '4 GHz');
     await s.setChip('highest frequency', '7 GHz');

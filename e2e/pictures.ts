@@ -58,7 +58,8 @@ try {
   await page.getByRole('link', { name: 'Gauge feed: iris filter', exact: true }).click();
   await page.locator('.entry').first().waitFor();
   await page.keyboard.press('4');
-  await page.getByText('Port modes').waitFor();
+  await page.getByRole('tab', { name: 'Fields', exact: true }).click();
+  await page.getByText('Power flow').first().waitFor();
   await take('read-guide', 2500);
   await page.goto(service.address);
   await page.getByRole('link', { name: 'Methane chip: bus and ring', exact: true }).click();
@@ -76,6 +77,14 @@ try {
   await page.getByText('Cross-sections').waitFor();
   await take('read-wave', 4000);
   await page.goto(service.address);
+  await page.getByRole('link', { name: 'Patch wall element', exact: true }).click();
+  await page.locator('.entry').first().waitFor();
+  await page.keyboard.press('4');
+  await page.getByRole('tab', { name: 'Fields', exact: true }).click();
+  await page.getByText('Current on metal').waitFor();
+  await page.locator('.board').evaluate((e) => e.scrollTo(0, 9999));
+  await take('read-fields', 5000);
+  await page.goto(service.address);
   await page.getByRole('link', { name: 'Tag 868', exact: true }).click();
   await page.locator('.entry').first().waitFor();
   await take('shape', 4000);
@@ -83,10 +92,8 @@ try {
   await take('feed');
   await page.keyboard.press('4');
   await page.getByRole('button', { name: '1', exact: true }).click();
-  await page.getByRole('img', { name: 'Field on a plane' }).waitFor();
-  await take('read', 4000);
-  await page.locator('.board').evaluate((e) => e.scrollTo(0, 9999));
-  await take('read-fields');
+  await page.getByRole('button', { name: 'Set up Reflection S11' }).click();
+  await take('read', 3000);
   await page.keyboard.press('5');
   await take('explore');
   await page.keyboard.press('3');

@@ -34,6 +34,8 @@ export interface Session {
   saved(): Promise<void>;
   /** Opens a board of Read. */
   board(name: string): Promise<void>;
+  /** Leaves the boards of a demo for those that suit the run. */
+  suitingBoards(): Promise<void>;
   downloaded(act: () => Promise<void>): Promise<{ name: string; text: string; bytes: Buffer }>;
   end(): Promise<void>;
 }
@@ -72,6 +74,12 @@ export async function startSession(port: number): Promise<Session> {
     stage: (name) => page.getByRole('navigation', { name: 'Course' }).getByRole('link', { name }),
     entry: (name) => page.locator(`#entry-${name}`),
     board: (name) => page.getByRole('tab', { name, exact: true }).click(),
+    async suitingBoards() {
+      await page.getByRole('button', { name: 'Board', exact: true }).click();
+      const back = page.getByRole('menuitem', { name: 'Back to the boards that suit the run' });
+      if (await back.isEnabled()) await back.click();
+      else await page.keyboard.press('Escape');
+    },
     saved: () =>
       page
         .getByRole('status')

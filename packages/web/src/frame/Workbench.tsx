@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router';
 import { useMachine, useServerEvents } from '../api/hooks.ts';
 import { FeedLedger } from '../feed/FeedLedger.tsx';
 import { evaluateProject, forgetModel, useModel } from '../project/model.ts';
+import { useModelPart } from '../project/useModelPart.ts';
 import { useProject } from '../project/store.ts';
 import { closeSection, useSection } from '../section/sectionState.ts';
 import { ShapeLedger } from '../shape/ShapeLedger.tsx';
@@ -48,9 +49,10 @@ export default function Workbench() {
     closeSection();
     void load(id);
   }, [id, load]);
+  const model = useModelPart(document);
   useEffect(() => {
-    if (document) evaluateProject(document, machine, stage === 'solve');
-  }, [document, machine, stage]);
+    if (model) evaluateProject(model, machine, stage === 'solve');
+  }, [model, machine, stage]);
   useEffect(() => {
     window.document.title = document ? `${document.title}, Jade Bell` : 'Jade Bell';
   }, [document]);

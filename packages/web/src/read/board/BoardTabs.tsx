@@ -9,7 +9,8 @@ import { importData } from '../data/importData.ts';
 import { boardReport } from '../report/boardReport.ts';
 import { useShown } from '../lens/useShown.ts';
 import { BoardContext } from './BoardContext.ts';
-import { editBoards, freshName } from './boards.ts';
+import { editBoards } from './boards.ts';
+import { freeName } from './layout.ts';
 
 interface Props {
   boards: readonly Board[];
@@ -40,7 +41,10 @@ export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }:
     const name = renaming?.trim();
     if (name && name !== board.name && name.length <= 60) {
       const others = boards.filter((_, k) => k !== at);
-      const own = freshName(others, name);
+      const own = freeName(
+        others.map((b) => b.name),
+        name,
+      );
       edit('rename board', (all) => all.map((b, i) => (i === at ? { ...b, name: own } : b)));
       choose(own);
     }
@@ -140,7 +144,10 @@ export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }:
       </Menu>
       <Menu anchorEl={menu?.anchor} open={menu?.kind === 'board'} onClose={close} slotProps={{ list: { dense: true } }}>
         {entry('New board', () => {
-          const name = freshName(boards, 'Board');
+          const name = freeName(
+            boards.map((b) => b.name),
+            'Board',
+          );
           edit('new board', (all) => [...all, { name, cards: [] }]);
           choose(name);
         })}
@@ -152,7 +159,10 @@ export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }:
         )}
         {entry('Rename', () => setRenaming(board.name))}
         {entry('Duplicate', () => {
-          const name = freshName(boards, board.name);
+          const name = freeName(
+            boards.map((b) => b.name),
+            board.name,
+          );
           edit('duplicate board', (all) => [...all, { ...board, name }]);
           choose(name);
         })}

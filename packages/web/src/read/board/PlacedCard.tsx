@@ -3,7 +3,8 @@ import { memo, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
 import { cardKinds, ShowCard } from '../cards/registry.tsx';
 import { useLens } from '../lens/lens.ts';
-import { freePlace, editBoard, freshId } from './boards.ts';
+import { editBoard } from './boards.ts';
+import { freePlace, freshId } from './layout.ts';
 import { CardContext, type OnBoard } from './CardContext.ts';
 
 interface Props {

@@ -84,8 +84,8 @@ export function spanOf(
     }
     const inner = ticksOf(lo, hi, false, 6, angles);
     const step = inner.length > 1 ? inner[1] - inner[0] : hi - lo;
-    lo = Math.floor(lo / step + 1e-9) * step;
-    hi = Math.ceil(hi / step - 1e-9) * step;
+    lo = Math.floor(lo / step + 1e-9) * step + 0;
+    hi = Math.ceil(hi / step - 1e-9) * step + 0;
   }
   let [min, max] = [given.min ?? lo, given.max ?? hi];
   if (log && !(min > 0)) min = lo > 0 ? lo : 1e-12;
