@@ -120,6 +120,10 @@ describe('cuts', () => {
     const at = 20;
     expect(line.e![6 * at + 2]).toBeCloseTo(2 * Math.cos(k * (0.005 + 0.0005 * at)), 2);
     expect(line.e![6 * 90]).toBeNaN();
+    // A flat box is read where it lies, whatever the line says across it.
+    const flat = sliceOfVolume(volume, 2, 2);
+    const thin: FieldVolume = { axes: [axes[0], axes[1], [axes[2][2]]], e: flat.e, h: flat.h };
+    expect(alongLine(thin, [0.005, 1e-3, -1], [0.02, 1e-3, 1], 5).e![2]).toBeCloseTo(2 * Math.cos(k * 0.005), 2);
     const out = new Float64Array(6);
     expect(sampleVolume(axes, volume.e!, [-1, 0, 0], out)).toBe(false);
   });

@@ -183,6 +183,9 @@ export const fieldKinds: Record<FieldQuantity, { title: string; unit: string; ne
   loss: { title: 'power lost in media', unit: 'W/m³', needs: ['e'], medium: true },
 };
 
+/** Decibels a tenfold value is worth: 20 of a field, 10 of a power. */
+export const decibelsOf = (quantity: FieldQuantity): 10 | 20 => (quantity === 'S' || quantity === 'loss' ? 10 : 20);
+
 /** Whether a reading has a sign: drawn around zero. A phase runs round. */
 export const fieldScale = ({ part, form, quantity }: FieldReading): 'size' | 'signed' | 'cyclic' => {
   if (quantity === 'loss') return 'size';
@@ -306,11 +309,16 @@ export function alongLine(
   to: Vec3,
   n: number,
 ): { distance: Float64Array; e: Float32Array | null; h: Float32Array | null } {
+  // A flat volume is read where it lies.
+  const flat = volume.axes.map((a) => (a.length === 1 ? a[0] : null));
   const length = Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]);
   const read = (values: Float32Array | null): Float32Array | null => {
     if (!values) return null;
     const out = new Float32Array(6 * n).fill(NaN);
-    for (let i = 0; i < n; i++) sampleVolume(volume.axes, values, from.map((v, a) => v + ((to[a] - v) * i) / (n - 1)) as unknown as Vec3, out, 6 * i); // prettier-ignore
+    for (let i = 0; i < n; i++) {
+      const place = from.map((v, a) => flat[a] ?? v + ((to[a] - v) * i) / (n - 1)) as unknown as Vec3;
+      sampleVolume(volume.axes, values, place, out, 6 * i);
+    }
     return out;
   };
   return { distance: Float64Array.from({ length: n }, (_, i) => (length * i) / (n - 1)), e: read(volume.e), h: read(volume.h) };

@@ -11,8 +11,9 @@ export interface PictureScale {
   db: boolean;
   /** Value at the top of the scale. */
   top: number;
-  /** dB down to the bottom. */
+  /** dB down to the bottom, and dB that a tenfold value is worth. */
   span: number;
+  perDecade: 10 | 20;
 }
 
 interface Props {
@@ -68,7 +69,7 @@ export function paint(image: ImageData, values: Float64Array, nu: number, cols: 
   const pixels = new Uint32Array(image.data.buffer);
   const table = colourTables[scale.kind];
   const { width, height } = image;
-  const perDb = scale.db && scale.kind === 'size' ? (20 / Math.LN10 / scale.span) * 255 : 0;
+  const perDb = scale.db && scale.kind === 'size' ? (scale.perDecade / Math.LN10 / scale.span) * 255 : 0;
   const [factor, offset] = scale.kind === 'size' ? [255 / scale.top, 0] : scale.kind === 'signed' ? [127.5 / scale.top, 127.5] : [255 / 360, 127.5];
   for (let y = 0, o = 0; y < height; y++) {
     const row = rows.i[y] * nu;

@@ -2,6 +2,7 @@ import type { FieldCard as FieldCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/format';
 import {
   type FieldSlice,
+  decibelsOf,
   fieldKinds,
   fieldScale,
   inMedia,
@@ -103,7 +104,10 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
     readField(slice, { quantity, part, form: form === 'instant' ? 'peak' : form }, 0, still);
     return percentile(still, card.range === 'all' ? 1 : 0.995) || 1;
   }, [slice, quantity, part, form, card.range, card.top]);
-  const scale = useMemo((): PictureScale => ({ kind, db: card.db && kind === 'size', top, span: card.span }), [kind, card.db, top, card.span]);
+  const scale = useMemo(
+    (): PictureScale => ({ kind, db: card.db && kind === 'size', top, span: card.span, perDecade: decibelsOf(quantity) }),
+    [kind, card.db, top, card.span, quantity],
+  );
   const { unit } = fieldKinds[quantity];
   const tell = (v: number, digits = 4): string => (kind === 'cyclic' ? `${v.toFixed(1)}°` : withPrefix(v, unit, digits));
   const name =

@@ -1,6 +1,17 @@
 import type { VolumeCard as VolumeCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/format';
-import { fieldKinds, fieldScale, inMedia, levelSurface, percentile, type Pieces, piecesOf, readField, sampleVolume } from '@jadebell/core/reading';
+import {
+  decibelsOf,
+  fieldKinds,
+  fieldScale,
+  inMedia,
+  levelSurface,
+  percentile,
+  type Pieces,
+  piecesOf,
+  readField,
+  sampleVolume,
+} from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { colourTables } from '../../charts/colours.ts';
@@ -171,7 +182,7 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
           : kind === 'signed'
             ? 0.5 + v / (2 * top)
             : card.db
-              ? 1 + (20 * Math.log10(Math.max(v, 1e-300) / top)) / card.span
+              ? 1 + (decibelsOf(quantity) * Math.log10(Math.max(v, 1e-300) / top)) / card.span
               : v / top;
       const c = Number.isFinite(v) ? table[Math.max(0, Math.min(255, Math.round(255 * t)))] : 0xffb8c0bb;
       for (let k = 0; k < 3; k++) {
@@ -181,7 +192,7 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
       }
     }
     return out;
-  }, [surface, values, kind, card.db, card.span, card.level, top, onLevel]);
+  }, [surface, values, kind, quantity, card.db, card.span, card.level, top, onLevel]);
   const arrows = useMemo(() => {
     if (onLevel || !card.arrows || !pieces || !samples?.e) return null;
     return surfaceArrows(pieces, quantity === 'H' ? samples.h : samples.e, phase, top, fineness(field));
