@@ -15,6 +15,10 @@ const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' 
   angle: [[Math.PI / 180, 'deg']],
 }; // prettier-ignore
 
+/** Units that a quantity can be told in, with their sizes; none where it is a plain number. */
+export const unitsFor = (quantity: string): readonly (readonly [size: number, unit: string])[] =>
+  (scales as Record<string, readonly (readonly [number, string])[]>)[quantity] ?? [];
+
 /** The unit in which values up to `si` are best written, and its size: [1e9, 'GHz'] for 2.4e9 'frequency'; [1, ''] where there is none. */
 export function unitFor(si: number, quantity: string): readonly [size: number, unit: string] {
   const table = (scales as Record<string, readonly (readonly [number, string])[]>)[quantity];

@@ -22,7 +22,7 @@ import {
   tilt,
   type Vec3,
 } from '../radiation/index.ts';
-import type { ResultArray, ResultMeta } from '../results/index.ts';
+import type { PatternFigures, ResultArray, ResultMeta } from '../results/index.ts';
 
 /** A far field and what it is held against. */
 export interface PatternSource {
@@ -162,6 +162,26 @@ export function glance(source: PatternSource, sampler: PatternSampler): GlanceFi
     tilt: along,
     sense: ratio > 30 ? 'linear' : right > left ? 'right' : 'left',
     boresight: Math.min(99, 20 * Math.log10(axialRatio(sampler.at(0, 0)))),
+  };
+}
+
+/** The figures that a run tells of its far field, from a pattern and what was worked out of it; null for a scatterer. Lost is what is neither radiated nor comes back. */
+export function figuresOf({ frequency, powers }: PatternSource, g: GlanceFigures): PatternFigures | null {
+  if (!powers) return null;
+  const ratio = (db: number | null): number => 10 ** ((db ?? -200) / 10);
+  return {
+    frequency,
+    radiated: powers.radiated,
+    fromPattern: powers.lossless,
+    accepted: powers.accepted,
+    lost: Math.max(0, powers.accepted - powers.radiated),
+    directivity: ratio(g.peak),
+    gain: ratio(g.gain),
+    realisedGain: ratio(g.realised),
+    theta: g.theta,
+    phi: g.phi,
+    radiationEfficiency: powers.radiated / powers.accepted,
+    totalEfficiency: powers.radiated,
   };
 }
 

@@ -2,7 +2,7 @@ import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
-import { channelNames, impedance, type ResultArray, type ResultMeta, sCurve, sLabel } from '../results/index.ts';
+import { channelNames, impedance, type PatternFigures, type ResultArray, type ResultMeta, sCurve, sLabel } from '../results/index.ts';
 import { complexForms, type Numbers } from './forms.ts';
 import { immittanceOf, type ViewedNetwork } from './view.ts';
 
@@ -15,6 +15,8 @@ export interface RunReading {
   /** Waves of the chosen excitation by its column in S. */
   waves: readonly { column: number; re: number; im: number }[];
   array(name: string): ResultArray | undefined;
+  /** Figures of the far field at the recorded frequencies where they are not of what was recorded, but of other waves. */
+  figures?: readonly PatternFigures[];
 }
 
 export interface QuantityCurve extends Numbers {
@@ -144,7 +146,7 @@ const figure = (
   unit,
   forms,
   terms: (meta) => (meta.farField ? [{ key: '', label: 'far field' }] : []),
-  curve: ({ meta }) => (meta.farField ? { x: meta.recordAt, re: meta.farField.figures.map((f) => f[key]) } : null),
+  curve: ({ meta, figures = meta.farField?.figures }) => (figures ? { x: meta.recordAt, re: figures.map((f) => f[key]) } : null),
 });
 const crossSection = (
   title: string,

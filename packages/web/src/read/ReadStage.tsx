@@ -94,7 +94,8 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
     [run, runs, beside, foreign, now.title],
   );
   const meta = run.meta!;
-  const proposed = useMemo(() => defaultBoards(meta, isOptical(meta, [])), [meta]);
+  const stops = useStops(run);
+  const proposed = useMemo(() => defaultBoards(meta, isOptical(meta, stops)), [meta, stops]);
   const boards = now.boards?.length ? now.boards : proposed;
   const open = useLens((s) => s.board);
   const excitation = useLens((s) => s.excitation);
@@ -103,7 +104,6 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
   const board: Board | undefined = boards[at];
   const solved = useRunDocument(run.id).data;
   const changes = useMemo(() => (solved ? changesSince(solved, now) : []), [solved, now]);
-  const stops = useStops(run);
   usePlay(stops);
   const fields = meta.fieldPlanes.length + (meta.fieldBoxes?.length ?? 0) > 0;
   const change = useCallback(

@@ -1,6 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
 import { channelNames } from '@jadebell/core/s';
+import { useSum } from './cards/useSum.ts';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
@@ -78,12 +79,11 @@ type FieldLine = NonNullable<NonNullable<Run['meta']>['fieldLines']>[number];
 /** Size of the field's components along a line at the lens frequency. */
 export function LineCard({ run, stem, line, frequency }: Props & { line: FieldLine; frequency: number }) {
   const dark = useDark();
-  const field = useArray(run.id, `line:${line.name}`).data;
   const place = useArray(run.id, `line:${line.name}:at`).data;
   const count = place?.data.length ?? 0;
-  const start = frequency * count * 6;
+  const field = useSum(run, `line:${line.name}`, { from: frequency * count * 6, count: count * 6 }).data;
   const size = (c: number): Float64Array =>
-    Float64Array.from({ length: count }, (_, i) => Math.hypot(field!.data[start + 6 * i + 2 * c], field!.data[start + 6 * i + 2 * c + 1]));
+    Float64Array.from({ length: count }, (_, i) => Math.hypot(field![6 * i + 2 * c], field![6 * i + 2 * c + 1]));
   const sizes = field && place ? [0, 1, 2].map(size) : null;
   const csv = (): void => {
     if (sizes && place)

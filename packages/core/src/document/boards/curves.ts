@@ -33,6 +33,7 @@ export const axisSchema = z.strictObject({
   max: number.optional(),
   log: z.boolean().optional(),
   title: z.string().max(60).optional(),
+  unit: z.string().max(12).optional().describe('Absent: the one that suits the values'),
 });
 export type CardAxis = z.infer<typeof axisSchema>;
 

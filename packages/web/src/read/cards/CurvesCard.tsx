@@ -33,12 +33,12 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
   const stem = stemOf(runs[0], card.title ?? 'curves');
 
   const unitX = overUnit[over];
-  const xs = unitOfAxis(unitX, largest(drawn.map((d) => d.x)));
+  const xs = unitOfAxis(unitX, largest(drawn.map((d) => d.x)), card.x.unit);
   const axis = (side: 'left' | 'right') => {
     const own = drawn.filter((d) => d.axis === side);
     const units = [...new Set(own.map((d) => d.unit))];
     const { size, unit } =
-      units.length === 1 ? unitOfAxis(units[0], largest(own.map((d) => d.y))) : { size: 1, unit: units.filter(Boolean).join(', ') };
+      units.length === 1 ? unitOfAxis(units[0], largest(own.map((d) => d.y)), card[side].unit) : { size: 1, unit: units.filter(Boolean).join(', ') };
     const names = new Set(own.map((d) => card.traces[d.trace].quantity));
     const title =
       card[side].title ??

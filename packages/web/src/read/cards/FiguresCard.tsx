@@ -2,16 +2,16 @@ import { writeCsv } from '@jadebell/core/csv';
 import type { CardOf } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import type { PatternFigures, ScatterFigures } from '@jadebell/core/results';
-import { useContext } from 'react';
+import { useContext, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
 import { Card } from '../../charts/Card.tsx';
 import { download } from '../../ui/download.ts';
 import { CardContext } from '../board/CardContext.ts';
 import { useLens } from '../lens/lens.ts';
-import { TypedField } from '../lens/PortsLens.tsx';
+import { TypedField } from '../lens/TypedField.tsx';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
-import { useFarField } from './useFarField.ts';
+import { type FarField, useEveryFarField, useFarField, useMixedFigures } from './useFarField.ts';
 
 const db = (v: number): string => (10 * Math.log10(v)).toFixed(2);
 const percent = (v: number): string => (100 * v).toFixed(1);
@@ -32,24 +32,29 @@ export function FiguresCard({ card }: { card: CardOf<'figures'> }) {
 
 function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
   const board = useContext(CardContext)!;
-  const { figures } = run.meta!.farField!;
-  const { far } = useFarField(run);
-  const g = far?.glance ?? null;
-  const eirp = g === null || g.realised === null ? null : g.realised + 10 * Math.log10(card.power);
-  const now: [string, string][] = g
-    ? [
-        ['peak at theta, phi', `${degrees(g.theta)}, ${degrees(g.phi)}`],
-        ...g.planes.map(({ name, figures: f }): [string, string] => [`${name} plane: width, 10 dB width`, `${fine(f.width3)}, ${fine(f.width10)}`]),
-        ...g.planes.map(({ name, figures: f }): [string, string] => [
-          `${name} plane: side lobe, front to back`,
-          `${f.sideLobe ? `−${f.sideLobe.below.toFixed(1)} dB` : 'none'}, ${f.frontToBack.toFixed(1)} dB`,
-        ]),
-        ['squint of the lobe’s middle (E, H)', g.planes.map((p) => fine(p.figures.middle === null ? null : wrapped(p.figures.middle))).join(', ')],
-        ['axial ratio at the peak, straight up', `${told(g.axialRatio)}, ${told(g.boresight)}`],
-        ['polarisation at the peak', g.sense === 'linear' ? `linear, ${fine(g.tilt)} from theta` : `${g.sense}-hand`],
-        ['EIRP', eirp === null ? '–' : `${eirp.toFixed(2)} dBW, ${(eirp + 30).toFixed(2)} dBm`],
-      ]
-    : [];
+  const recorded = run.meta!.farField!.figures;
+  const mixed = useMixedFigures(
+    useMemo(() => [run], [run]),
+    true,
+  ).get(run.id);
+  const figures: readonly PatternFigures[] = mixed ?? recorded;
+  const all = useEveryFarField(run, mostGlances);
+  const now = all.length ? readings(all[0]).map(([what], row): [string, string[]] => [what, all.map((far) => readings(far)[row][1])]) : [];
+  /** What is read from a pattern, not told by the run. */
+  function readings({ glance: g }: FarField): [string, string][] {
+    const eirp = g.realised === null ? null : g.realised + 10 * Math.log10(card.power);
+    return [
+      ...g.planes.map(({ name, figures: f }): [string, string] => [`${name} plane: width, 10 dB width`, `${fine(f.width3)}, ${fine(f.width10)}`]),
+      ...g.planes.map(({ name, figures: f }): [string, string] => [
+        `${name} plane: side lobe, front to back (dB)`,
+        `${f.sideLobe ? `−${f.sideLobe.below.toFixed(1)}` : 'none'}, ${f.frontToBack.toFixed(1)}`,
+      ]),
+      ['squint of the lobe’s middle (E, H)', g.planes.map((p) => fine(p.figures.middle === null ? null : wrapped(p.figures.middle))).join(', ')],
+      ['axial ratio at the peak, straight up (dB)', `${told(g.axialRatio)}, ${told(g.boresight)}`],
+      ['polarisation at the peak', g.sense === 'linear' ? `linear, ${fine(g.tilt)}` : g.sense],
+      ['EIRP (dBW)', eirp === null ? '–' : eirp.toFixed(2)],
+    ];
+  }
   const columns: [string, (f: PatternFigures) => string][] = [
     ['directivity (dBi)', (f) => db(f.directivity)],
     ['gain (dBi)', (f) => db(f.gain)],
@@ -70,7 +75,7 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
   return (
     <FigureTable
       title={card.title ?? 'Antenna figures'}
-      about={`run ${run.number}, 1 W incident`}
+      about={`run ${run.number}, 1 W incident${mixed ? ', for the waves of the lens' : ''}`}
       {...{ run, figures, columns, csv, now }}
       tools={
         <label className="row" title="Watts that run into the port, for the radiated power">
@@ -90,7 +95,9 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
 }
 
 const wrapped = (a: number): number => (a > Math.PI ? a - 2 * Math.PI : a);
-const told = (ratio: number): string => (ratio >= 40 ? 'above 40 dB' : `${ratio.toFixed(2)} dB`);
+const told = (ratio: number): string => (ratio >= 40 ? '> 40' : ratio.toFixed(2));
+/** Frequencies up to which patterns are read at each of them. */
+const mostGlances = 6;
 
 function Scatterer({ card, run }: { card: CardOf<'figures'>; run: Run }) {
   const { figures } = run.meta!.scattered!;
@@ -125,7 +132,8 @@ interface TableProps<F> {
   run: Run;
   figures: readonly F[];
   columns: readonly [string, (f: F) => string][];
-  now: readonly [string, string][];
+  /** What is read from the patterns: at each frequency, or where the lens is. */
+  now: readonly [string, readonly string[]][];
   tools?: React.ReactNode;
   csv(): void;
 }
@@ -175,17 +183,21 @@ function FigureTable<F extends { frequency: number }>({ title, about, run, figur
           </tbody>
           {now.length > 0 && far && (
             <tbody>
-              <tr>
-                <th colSpan={figures.length + 1} style={{ textAlign: 'left', paddingTop: 8 }}>
-                  at {formatSI(far.source.frequency, 'frequency')}
-                </th>
-              </tr>
-              {now.map(([what, text]) => (
+              {now[0][1].length < figures.length && (
+                <tr>
+                  <th colSpan={figures.length + 1} style={{ textAlign: 'left', paddingTop: 8 }}>
+                    at {formatSI(far.source.frequency, 'frequency')}
+                  </th>
+                </tr>
+              )}
+              {now.map(([what, texts]) => (
                 <tr key={what}>
                   <td>{what}</td>
-                  <td className="mono" colSpan={figures.length}>
-                    {text}
-                  </td>
+                  {texts.map((text, i) => (
+                    <td key={i} className="mono">
+                      {text}
+                    </td>
+                  ))}
                 </tr>
               ))}
             </tbody>

@@ -1,15 +1,20 @@
-import { formatSI, unitFor } from '@jadebell/core/format';
+import { formatSI, unitFor, unitsFor } from '@jadebell/core/format';
 
 /** What the units of curves measure, where they take prefixes. */
 const measures: Record<string, string> = { s: 'time', ohm: 'resistance', W: 'power', Hz: 'frequency', m: 'length', J: 'energy' };
 
 /** Size of the unit that suits values of a unit up to `most`, and how it is written. */
-export function unitOfAxis(unit: string, most: number): { size: number; unit: string } {
+export function unitOfAxis(unit: string, most: number, wanted?: string): { size: number; unit: string } {
   const measure = measures[unit];
+  const own = measure && wanted ? unitsFor(measure).find(([, u]) => u === wanted) : undefined;
+  if (own) return { size: own[0], unit: own[1] };
   if (!measure || !Number.isFinite(most) || most === 0) return { size: 1, unit };
   const [size, text] = unitFor(most, measure);
   return { size, unit: text };
 }
+
+/** Units that an axis can be told in. */
+export const axisUnits = (unit: string): string[] => unitsFor(measures[unit] ?? '').map(([, u]) => u);
 
 /** A value with its unit. */
 export function told(v: number, unit: string, digits = 5): string {

@@ -1,5 +1,5 @@
 import type { CurvesCard } from '@jadebell/core/document';
-import { arraysOf, type Drawing, drawTraces } from '@jadebell/core/reading';
+import { arraysOf, type Drawing, drawTraces, quantities } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import type { PlotTrace } from '../plot/Plot.tsx';
 import { traceStyle } from '../../charts/traces.ts';
@@ -8,6 +8,7 @@ import { useDark } from '../../ui/useDark.ts';
 import { useFrequency } from '../lens/useFrequency.ts';
 import { type ShownReading, useReadings } from '../useReadings.ts';
 import { useCardRuns } from './useCardRuns.ts';
+import { useMixedFigures } from './useFarField.ts';
 
 const noData: [] = [];
 
@@ -17,6 +18,10 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
   const dark = useDark();
   const data = useProject((s) => s.document?.data) ?? noData;
   const { readings, error } = useReadings(runs, ({ run }) => arraysOf(card, run.meta!));
+  const figures = useMixedFigures(
+    useMemo(() => runs.map((r) => r.run), [runs]),
+    card.traces.some((t) => quantities[t.quantity]?.group === 'antenna'),
+  );
   const overGiven = card.over !== 'own' && card.over !== 'wavelength';
   const lens = useFrequency();
   // Only curves over a given depend on the frequency: the others are not drawn anew when it moves.
@@ -25,11 +30,12 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
     const named = readings.map((r) => ({
       ...r,
       label: r.shown.label,
+      figures: figures.get(r.shown.run.id),
       given: (name: string) => r.shown.run.givens.find((g) => g.name === name)?.si ?? null,
     }));
     const at = frequency ?? (named[0] ? (named[0].frequency[named[0].frequency.length >> 1] ?? null) : null);
     return drawTraces(card, named, data, at);
-  }, [readings, card, data, frequency]);
+  }, [readings, card, data, frequency, figures]);
   const traces = useMemo(() => {
     const several = runs.length > 1;
     return drawing.drawn.map((d): PlotTrace => {

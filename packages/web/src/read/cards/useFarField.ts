@@ -1,6 +1,6 @@
-import { glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
+import { figuresOf, glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
-import { type ResultArray, turnName } from '@jadebell/core/results';
+import { type PatternFigures, type ResultArray, turnName } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray } from '../../api/client.ts';
 import { useLoaded } from '../../api/useLoaded.ts';
@@ -23,11 +23,12 @@ export class FarField {
   readonly sampler: PatternSampler;
   private figures: GlanceFigures | null = null;
   constructor(
-    { run, fields, network }: Parts,
+    readonly parts: Parts,
     shares: readonly Wave[],
     /** Index of the recorded frequency. */
     readonly at: number,
   ) {
+    const { run, fields, network } = parts;
     this.run = run;
     const [, nTheta, nPhi] = fields[0].shape;
     const size = nTheta * nPhi * 4;
@@ -99,4 +100,38 @@ export function useFarFields(runs: readonly (Run | undefined)[]): { fars: FarFie
 export function useFarField(run: Run | undefined): { far: FarField | null; error?: Error } {
   const { fars, error } = useFarFields([run]);
   return { far: fars?.[0] ?? null, error };
+}
+
+/** The far fields of one run at every recorded frequency, where they are few; else at that of the lens alone. */
+export function useEveryFarField(run: Run | undefined, most: number): FarField[] {
+  const { far } = useFarField(run);
+  const excitation = useLens((s) => s.excitation);
+  return useMemo(() => {
+    if (!far) return [];
+    const { recordAt } = far.run.meta!;
+    return recordAt.length > most ? [far] : recordAt.map((_, at) => farFieldOf(far.parts, excitation, at));
+  }, [far, excitation, most]);
+}
+
+const nothing: readonly Run[] = [];
+
+/** Figures of the far fields of runs for the waves of the lens, by run, where those are others than what was recorded. */
+export function useMixedFigures(runs: readonly Run[], wanted: boolean): ReadonlyMap<string, readonly PatternFigures[]> {
+  const excitation = useLens((s) => s.excitation);
+  const own = wanted && excitation ? runs.filter((r) => r.meta!.farField && keepsEach(r)) : nothing;
+  const key = own.map((r) => r.id).join();
+  const { data } = useLoaded(own.length ? `far ${key}` : null, () => Promise.all(own.map(load)));
+  return useMemo(() => {
+    const out = new Map<string, readonly PatternFigures[]>();
+    if (own.length && data)
+      for (const parts of data)
+        out.set(
+          parts.run.id,
+          parts.run.meta!.recordAt.flatMap((_, at) => {
+            const far = farFieldOf(parts, excitation, at);
+            return figuresOf(far.source, far.glance) ?? [];
+          }),
+        );
+    return out;
+  }, [data, excitation, key]); // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the runs.
 }

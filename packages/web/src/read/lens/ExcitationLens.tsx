@@ -3,7 +3,7 @@ import { channelNames } from '@jadebell/core/s';
 import { useState } from 'react';
 import type { Run } from '../../api/types.ts';
 import { type Excitation, useLens } from './lens.ts';
-import { TypedField } from './PortsLens.tsx';
+import { TypedField } from './TypedField.tsx';
 
 /** What runs into the ports: one channel, what was recorded, or a named combination of waves. */
 export function ExcitationLens({ run }: { run: Run }) {

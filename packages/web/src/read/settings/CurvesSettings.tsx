@@ -5,7 +5,9 @@ import { curveForms, quantities, termsOfS, traceLetter } from '@jadebell/core/re
 import type { ResultMeta } from '@jadebell/core/results';
 import { useProject } from '../../project/store.ts';
 import { Choice, measureOf, Part, Quantity, Row, Tick } from './Fields.tsx';
-import { TypedField } from '../lens/PortsLens.tsx';
+import { axisUnits } from '../cards/units.ts';
+import { PortsTable } from '../lens/PortsTable.tsx';
+import { TypedField } from '../lens/TypedField.tsx';
 
 interface Props<C> {
   card: C;
@@ -30,6 +32,12 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
   const givens = useProject((s) => s.document?.givens) ?? [];
   const unitX = card.over === 'wavelength' ? 'm' : card.over !== 'own' ? '' : quantities[card.traces[0]?.quantity]?.over === 'time' ? 's' : 'Hz';
   const measure = measureOf(unitX);
+  /** Units that an axis can be told in, where all its curves measure the same. */
+  const unitsOf = (side: 'x' | 'left' | 'right'): string[] => {
+    if (side === 'x') return axisUnits(unitX);
+    const units = new Set(card.traces.filter((t) => t.axis === side).map((t) => quantities[t.quantity]?.unit ?? ''));
+    return units.size === 1 ? axisUnits([...units][0]) : [];
+  };
   const set = <T,>(list: readonly T[], i: number, next: Partial<T>): T[] => list.map((t, k) => (k === i ? { ...t, ...next } : t));
   const without = <T,>(list: readonly T[], i: number): T[] => list.filter((_, k) => k !== i);
   const marker = (i: number, next: Partial<Marker>): void => change({ markers: set(card.markers, i, next) });
@@ -91,6 +99,14 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
                 onChange={(max) => change({ [side]: { ...card[side], max } })}
               />
               <Tick label="log" value={!!card[side].log} onChange={(log) => change({ [side]: { ...card[side], log } })} />
+              {unitsOf(side).length > 1 && (
+                <Choice
+                  label={`Unit of the ${side} axis`}
+                  value={card[side].unit ?? ''}
+                  options={[{ value: '', label: 'unit' }, ...unitsOf(side).map((u) => ({ value: u, label: u }))]}
+                  onChange={(unit) => change({ [side]: { ...card[side], unit: unit || undefined } })}
+                />
+              )}
               <TypedField
                 label={`Title of the ${side} axis`}
                 width={110}
@@ -427,6 +443,9 @@ export function SmithSettings({ card, meta, change }: Props<SmithCard>) {
             />
           ))}
         </div>
+      </Part>
+      <Part title="Ports, for all cards">
+        <PortsTable meta={meta} />
       </Part>
       <Part title="Lines">
         <Row label="grid">
