@@ -48,8 +48,8 @@ const givensOf = (project: Project): RunView['givens'] => {
   return project.givens.map(({ name, expression }) => ({ name, expression, si: summary[name]?.si ?? null, measure: summary[name]?.measure ?? '' }));
 };
 
-/** Adds a run of a document at the end of the queue. */
-export async function addRun(projectId: string, document: Project): Promise<RunRow> {
+/** Adds a run of a document at the end of the queue. Boards and data to compare with are the project's, not the run's. */
+export async function addRun(projectId: string, { boards: _, data: __, ...document }: Project): Promise<RunRow> {
   const last = (await RunRow.max('number', { where: { projectId } })) as number | null;
   return RunRow.create({ projectId, number: (last ?? 0) + 1, document: JSON.stringify(document), givens: JSON.stringify(givensOf(document)) });
 }

@@ -16,6 +16,8 @@ const keys: [string, string][] = [
   ['Tab', 'walk the chips of a line'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['Ctrl Enter', 'run'],
+  ['arrows on a card’s head', 'move the card; with Shift size it'],
+  ['click, drag, double click', 'on curves: a marker, closer, all'],
   ['?', 'this list'],
 ];
 

@@ -28,7 +28,7 @@ export function BoardGrid({ board, children, onPlaced }: Props) {
     if (!same) onPlaced(places);
   };
   return (
-    <div ref={holder} className="board">
+    <div ref={holder} className="board" role="tabpanel" aria-label={board.name}>
       {size.width > 0 && (
         <GridLayout
           width={size.width}

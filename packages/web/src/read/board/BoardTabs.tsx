@@ -30,6 +30,7 @@ interface Props {
 export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }: Props) {
   const { addCard } = useContext(BoardContext)!;
   const shown = useShown();
+  const data = useProject((s) => s.document?.data) ?? [];
   const [menu, setMenu] = useState<{ kind: 'add' | 'board'; anchor: HTMLElement } | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [told, setTold] = useState<{ text: string; bad: boolean } | null>(null);
@@ -185,6 +186,11 @@ export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }:
           !own,
         )}
         {entry('Bring in data', () => file.current?.click(), 'Touchstone, CSV')}
+        {data.map((d) =>
+          entry(`Remove data: ${d.name}`, () =>
+            useProject.getState().edit('remove data', (p) => ({ ...p, data: p.data?.filter((o) => o.name !== d.name) })),
+          ),
+        )}
         {entry('Report of this board', () => void boardReport(board.name, run, shown).then(setTold), 'one HTML file')}
         {entry('Print or save as PDF', () => window.print())}
       </Menu>

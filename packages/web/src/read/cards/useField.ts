@@ -1,9 +1,8 @@
 import { type FieldVolume, type Filling, volumeOf } from '@jadebell/core/reading';
 import { useEffect, useMemo } from 'react';
-import { turnName } from '@jadebell/core/results';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
-import { readPart, useShares, useSum } from './useSum.ts';
+import { readAhead, useShares, useSum } from './useSum.ts';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
 
 /** Elements of all frequencies up to which the others are fetched ahead, once the one that is looked at is there. */
@@ -42,9 +41,8 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
   const total = meta?.recordAt.length ?? 0;
   useEffect(() => {
     if (!values || !id || !stem || total * count * shares.length > ahead) return;
-    for (let f = 0; f < total; f++)
-      if (f !== at) for (const s of shares) void readPart(id, turnName(stem, s.column), { from: f * count, count }).catch(() => undefined);
-  }, [values, id, stem, total, count, at, shares]);
+    for (let f = 0; f < total; f++) if (f !== at) readAhead(run!, stem, { from: f * count, count }, shares);
+  }, [values, id, run, stem, total, count, at, shares]);
   const field = useMemo((): RecordedField | null => {
     if (!x || !y || !values || !meta) return null;
     const frequencyHere = meta.recordAt[at];

@@ -1,8 +1,8 @@
 import { turnName } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray, type NumberArray } from '../../api/client.ts';
-import { useLoaded } from '../../api/useLoaded.ts';
 import type { Run } from '../../api/types.ts';
+import { loadAhead, useLoaded } from '../../api/useLoaded.ts';
 import { useLens } from '../lens/lens.ts';
 import { fieldShares, summed, type Wave } from '../lens/waves.ts';
 
@@ -12,50 +12,50 @@ export function useShares(run: Run | undefined): Wave[] {
   return useMemo(() => (run ? fieldShares(run, excitation) : []), [run, excitation]);
 }
 
-const key = (run: string, name: string, range: { from: number; count: number }): string => `${run}/${name}/${range.from}/${range.count}`;
-const known = new Map<string, Promise<NumberArray>>();
-/** Parts of arrays are read once; the oldest are let go when they are many. */
-export function readPart(run: string, name: string, range: { from: number; count: number }): Promise<NumberArray> {
-  const k = key(run, name, range);
-  let own = known.get(k);
-  if (!own) {
-    own = getArray(run, name, range);
-    own.catch(() => known.delete(k));
-    known.set(k, own);
-    if (known.size > 400) known.delete(known.keys().next().value!);
-  }
-  return own;
+interface Range {
+  from: number;
+  count: number;
+}
+/** Parts of a field array, one of each excitation that takes part. */
+interface Parts {
+  parts: NumberArray[];
+  /** Run, array and length that they are of. */
+  of: string;
+  shares: readonly Wave[];
+  columns: string;
 }
 
-/** Numbers of a field array for the excitation of the lens: those of each wave read and added up. The last ones stay until the next are there. */
-export function useSum(
-  run: Run | undefined,
-  name: string | null,
-  range: { from: number; count: number },
-): { data: Float32Array | Float64Array | null; error?: Error } {
-  const shares = useShares(run);
-  const columns = shares.map((s) => s.column).join();
-  const wanted = run && name && range.count ? `sum ${key(run.id, name, range)} ${columns}` : null;
-  const { data, error } = useLoaded(wanted, async () => ({
-    parts: await Promise.all(shares.map((s) => readPart(run!.id, turnName(name!, s.column), range))),
-    of: `${run!.id}/${name}/${range.count}`,
+const columnsOf = (shares: readonly Wave[]): string => shares.map((s) => s.column).join();
+const formOf = (run: Run | undefined, name: string | null, { count }: Range): string => `${run?.id}/${name}/${count}`;
+
+const loading = (run: Run, name: string, range: Range, shares: readonly Wave[]): [key: string, load: () => Promise<Parts>, weight: number] => [
+  `sum ${run.id}/${name}/${range.from}/${range.count} ${columnsOf(shares)}`,
+  async () => ({
+    parts: await Promise.all(shares.map((s) => getArray(run.id, turnName(name, s.column), range))),
+    of: formOf(run, name, range),
     shares,
-    columns,
-  }));
-  // Those of another run or recorder are of another form.
-  const mine = data !== null && data.of === `${run?.id}/${name}/${range.count}`;
-  const same = mine && data.columns === columns;
-  return {
-    data: useMemo(
-      () =>
-        mine
-          ? summed(
-              data.parts.map((p) => p.data as Float32Array),
-              same ? shares : data.shares,
-            )
-          : null,
-      [data, mine, same, shares],
-    ),
-    error,
-  };
+    columns: columnsOf(shares),
+  }),
+  4 * range.count * shares.length,
+];
+
+/** Begins to read a part of a field array before it is looked at. */
+export const readAhead = (run: Run, name: string, range: Range, shares: readonly Wave[]): void =>
+  void loadAhead(...loading(run, name, range, shares));
+
+const none = async (): Promise<Parts> => ({ parts: [], of: '', shares: [], columns: '' });
+
+/** Numbers of a field array for the excitation of the lens: those of each wave read and added up. The last ones stay until the next are there. */
+export function useSum(run: Run | undefined, name: string | null, range: Range): { data: Float32Array | Float64Array | null; error?: Error } {
+  const shares = useShares(run);
+  const [key, load, weight] = run && name && range.count ? loading(run, name, range, shares) : [null, none, 0];
+  const { data, error } = useLoaded(key, load, weight);
+  // Those of another run or recorder are of another form; those of other waves stand until theirs are there.
+  const mine = data !== null && data.of === formOf(run, name, range);
+  const own = mine && data.columns === columnsOf(shares) ? shares : (data?.shares ?? shares);
+  const sum = useMemo(() => {
+    if (!mine) return null;
+    return summed(data.parts.map((p) => p.data as Float32Array), own); // prettier-ignore
+  }, [data, mine, own]);
+  return { data: sum, error };
 }
