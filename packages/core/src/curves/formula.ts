@@ -7,8 +7,6 @@ const functions = ['abs', 'sqrt', 'exp', 'log', 'log10', 'sin', 'cos', 'tan', 'a
 const own = { db: (v: number): number => 20 * Math.log10(Math.abs(v)), db10: (v: number): number => 10 * Math.log10(v) };
 const operators = new Set(['add', 'subtract', 'multiply', 'divide', 'pow', 'unaryMinus', 'unaryPlus']);
 
-export const formulaFunctions: readonly string[] = functions;
-
 /** A formula on curves that cannot be used, in words. */
 export class CurveFormulaFault extends Error {}
 

@@ -1,5 +1,5 @@
 import { anglesOf, type PatternSampler } from './sampler.ts';
-import { cross, type PatternFrame, sphericalBase, type Vec3 } from './frame.ts';
+import { type PatternFrame, sphericalBase, type Vec3 } from './frame.ts';
 import type { FarVector } from './polarisation.ts';
 
 /**
@@ -21,13 +21,6 @@ export function directionOn(path: CutPath, angle: number): [theta: number, phi: 
       return anglesOf(base.r.map((v, i) => Math.cos(angle) * v + Math.sin(angle) * leave[i]) as unknown as Vec3);
     }
   }
-}
-
-/** The normal of the plane that a cut of phi or a great circle lies in, in the frame's own axes; null for a cone. */
-export function planeNormal(path: CutPath): Vec3 | null {
-  if (path.kind === 'theta') return null;
-  const at = (angle: number): Vec3 => sphericalBase(...directionOn(path, angle)).r;
-  return cross(at(0), at(Math.PI / 2));
 }
 
 /** The field along a path at n equally spaced angles from 0, V, in the frame's own components. */

@@ -12,7 +12,6 @@ export interface PatternFrame {
 export const globalFrame: PatternFrame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-export const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 
 /** Unit vectors at (theta, phi) of the axes x, y, z: outwards, along theta, along phi. */
 export function sphericalBase(theta: number, phi: number): { r: Vec3; theta: Vec3; phi: Vec3 } {

@@ -11,7 +11,6 @@ import {
   readArrows,
   readField,
   sampleVolume,
-  sliceOfPlane,
   sliceOfVolume,
   tiltedSlice,
   volumeOf,
@@ -85,17 +84,6 @@ describe('readings of a wave', () => {
 });
 
 describe('cuts', () => {
-  test('a plane of a recorder is as it was kept', () => {
-    const plane = sliceOfPlane(
-      1,
-      7e-3,
-      [0, 1],
-      [0, 2],
-      Float32Array.from({ length: 24 }, (_, i) => i),
-    );
-    expect(plane).toMatchObject({ along: [1, 0, 0], across: [0, 0, 1], normal: [0, 1, 0], origin: [0, 7e-3, 0] });
-  });
-
   test('a tilted cut reads the same wave where it lies, and nothing outside the box', () => {
     const s = Math.SQRT1_2;
     const tilted = tiltedSlice(volume, [s, 0, s], [0.02, 6e-3, 6e-3], 90);

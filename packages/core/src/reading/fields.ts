@@ -54,12 +54,6 @@ export interface FieldSlice {
 
 const unit = (axis: number): Vec3 => [0, 1, 2].map((i) => (i === axis ? 1 : 0)) as unknown as Vec3;
 
-/** The plane of a recorder that kept one. */
-export const sliceOfPlane = (normal: 0 | 1 | 2, at: number, u: ArrayLike<number>, v: ArrayLike<number>, e: Float32Array): FieldSlice => {
-  const [a, b] = [0, 1, 2].filter((x) => x !== normal);
-  return { u, v, e, h: null, along: unit(a), across: unit(b), normal: unit(normal), origin: unit(normal).map((x) => x * at) as unknown as Vec3 };
-};
-
 /** Splits what a box keeps, [.., 6 or 12], into E and H. */
 export function volumeOf(axes: FieldVolume['axes'], values: ArrayLike<number>, electric: boolean, magnetic: boolean): FieldVolume {
   const width = (electric ? 6 : 0) + (magnetic ? 6 : 0);

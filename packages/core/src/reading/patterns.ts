@@ -18,7 +18,6 @@ import {
   type PhasePart,
   PhaseRays,
   polarisationNames,
-  thetaWeights,
   tilt,
   type Vec3,
 } from '../radiation/index.ts';
@@ -183,19 +182,6 @@ export function figuresOf({ frequency, powers }: PatternSource, g: GlanceFigures
     radiationEfficiency: powers.radiated / powers.accepted,
     totalEfficiency: powers.radiated,
   };
-}
-
-/** Share of the radiated power within a component, from the pattern: part of 1. */
-export function shareOf({ pattern }: PatternSource, part: Exclude<Reading['part'], 'axial-ratio' | 'phase'>, reference = 0): number {
-  const w = thetaWeights(pattern.nTheta - 1);
-  let [own, all] = [0, 0];
-  for (let n = 0; n < pattern.nTheta * pattern.nPhi; n++) {
-    const e = pattern.values.subarray(4 * n, 4 * n + 4) as unknown as FarVector;
-    const weight = w[Math.floor(n / pattern.nPhi)];
-    own += weight * Math.hypot(...component(e, part, (2 * Math.PI * (n % pattern.nPhi)) / pattern.nPhi, reference)) ** 2;
-    all += weight * Math.hypot(...component(e, 'total')) ** 2;
-  }
-  return all > 0 ? own / all : 0;
 }
 
 export interface PhaseCentreReading {

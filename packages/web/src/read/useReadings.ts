@@ -4,7 +4,6 @@ import { knowsGaps, readReference } from '@jadebell/core/s';
 import { useMemo } from 'react';
 import { getArray } from '../api/client.ts';
 import { useLoaded } from '../api/useLoaded.ts';
-import { useShown } from './lens/useShown.ts';
 import type { ShownRun } from './lens/shown.ts';
 import { useLens } from './lens/lens.ts';
 import { wavesOf } from './lens/waves.ts';
@@ -58,9 +57,4 @@ export function useReadings(runs: readonly ShownRun[], more: (run: ShownRun) => 
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the list of runs is made anew each time; its keys tell whether it differs.
   }, [data, gaps, references, shifts, excitation, runs.map((r) => r.run.id + r.label).join()]);
   return { readings, error };
-}
-
-/** Readings of all runs that the lens shows. */
-export function useShownReadings(more: (run: ShownRun) => readonly string[] = () => []) {
-  return useReadings(useShown(), more);
 }
