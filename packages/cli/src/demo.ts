@@ -2,7 +2,7 @@ import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type Port, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { packResult } from '@jadebell/core/results';
+import { effortText, packResult } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -18,11 +18,13 @@ const lumped = (project: Project): Project => ({
 /** Runs that each demo project is shown with, oldest first: changes of givens, or of the project. */
 const runs: Record<string, (Record<string, string> | ((p: Project) => Project))[]> = {
   'tag-868': [{ bend: '30 mm' }, {}],
+  'beacon-array': [{}],
   'beacon-element': [{}],
   'gauge-feed-guide': [{}],
   'gauge-feed-bend': [{}],
   'gauge-feed-filter': [{}],
   'gauge-feed-horn': [{}],
+  'mast-cable': [{}, (p) => ({ ...p, solve: { ...p.solve, excite: ['radio'] } })],
   'mast-line': [lumped, {}],
   'mooring-reflector': [{}],
   'patch-wall-element': [{ inset: '0.2 * l' }, {}],
@@ -47,7 +49,7 @@ export async function solveDemo(folder: string, only: string | undefined, print:
       const result = await solvers[changed.solve.solver].solve(scene, { host });
       await writeFile(join(results, `${stem}.${n + 1}.json`), `${JSON.stringify(changed, null, 2)}\n`);
       await writeFile(join(results, `${stem}.${n + 1}.zip`), packResult(result));
-      print(`${stem} run ${n + 1}: ${result.meta.evidence.seconds.toFixed(1)} s, ${result.meta.evidence.steps} steps`);
+      print(`${stem} run ${n + 1}: ${result.meta.evidence.seconds.toFixed(1)} s, ${effortText(result.meta.evidence)}`);
     }
   }
 }

@@ -5,7 +5,7 @@ import { accuracies, type Problem, ProblemError, problemText, projectJsonSchema 
 import { formatSI } from '@jadebell/core/expressions';
 import { knowsGaps } from '@jadebell/core/results';
 import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
-import type { Estimate } from '@jadebell/core/solvers';
+import { costText, type Estimate } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
 import { type Changes, load, type Loaded } from './load.ts';
@@ -65,8 +65,7 @@ function readThreads(options: Options): number | undefined {
   return n;
 }
 
-const estimateText = (e: Estimate): string =>
-  `${e.cells.join(' x ')} cells, ${(e.bytes / 1e6).toFixed(0)} MB, about ${e.steps} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, about ${Math.ceil(e.seconds)} s here, at least ${e.cellsPerWavelength.toFixed(1)} cells a wavelength`;
+const estimateText = (e: Estimate): string => `${costText(e)}; about ${Math.ceil(e.seconds)} s here`;
 
 async function solve({ project, scene, solver }: Loaded, file: string, options: Options): Promise<number> {
   if (!options.out) throw new UsageError('solve needs --out DIR.');
@@ -83,7 +82,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
       ? undefined
       : (p) =>
           err(
-            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : ` (the last changed S by ${p.change.toPrecision(2)})`}  ` : ''}${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}  energy ${p.energy.toExponential(1)}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
+            `${(100 * p.fraction).toFixed(0).padStart(3)} %  ${p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : ` (the last changed S by ${p.change.toPrecision(2)})`}  ` : ''}${p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}  ` : ''}step ${p.step}${p.energy === undefined ? '' : `  energy ${p.energy.toExponential(1)}`}${p.secondsLeft === null ? '' : `  about ${Math.ceil(p.secondsLeft)} s left`}`,
           ),
   });
   const stem = basename(file).replace(/\.json$/i, '');

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project, readProject, type Symmetry } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import type { ResultSet } from '@jadebell/core/results';
+import { type ResultSet, sizeOf } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -72,7 +72,7 @@ describe('planes of symmetry', () => {
       ['quarter', { x: electric, y: magnetic }],
     ] as const) {
       const part = await solve({ ...dipole, symmetry });
-      const cells = (r: ResultSet): number => r.meta.evidence.cells.reduce((p, n) => p * n, 1);
+      const cells = (r: ResultSet): number => sizeOf(r.meta.evidence).count;
       const [f, g] = [whole, part].map((r) => r.meta.farField!.figures[0]);
       const told = {
         s: apart(whole.arrays.s.data, part.arrays.s.data),

@@ -23,13 +23,8 @@ export function kernels(): Promise<unknown> {
   return compiled;
 }
 
-/** A kernel thread that can call any exported kernel, for the solver and the benchmark. */
-export interface NamedThread extends KernelThread {
-  call(name: string, args: number[]): Promise<void>;
-}
-
 /** Starts a worker thread on shared kernel memory. */
-export async function spawnKernel(module: unknown, memory: unknown): Promise<NamedThread> {
+export async function spawnKernel(module: unknown, memory: unknown): Promise<KernelThread> {
   const worker = new Worker(new URL('./helper.mjs', import.meta.url), { workerData: { module, memory } });
   const next = (): Promise<void> =>
     new Promise((resolve, reject) => {

@@ -45,6 +45,7 @@ export function mapExpressions(project: Project, change: (text: string) => strin
     ),
     recordAt: same(project.recordAt, project.recordAt.map(change)),
     ...(project.margin === undefined ? {} : { margin: change(project.margin) }),
+    ...(project.ground === undefined ? {} : { ground: changeAt(project.ground, ['at'], change) }),
     ...(project.symmetry === undefined ? {} : { symmetry: changeAt(project.symmetry, ['x.at', 'y.at', 'z.at'], change) }),
     solve: changeAt(
       project.solve,
@@ -94,10 +95,14 @@ export function redirectLines<P extends Pick<Project, 'lines' | 'ports'> & Parti
   const ports = project.ports.map((p) => {
     const changed = changeAt(p, portChips(p).map((c) => c.path), inText); // prettier-ignore
     if (changed.kind === 'gap' || changed.kind === 'element-gap') return { ...changed, between: changed.between.map(target) as [string, string] };
+    if (changed.kind === 'wire-port' || changed.kind === 'element-wire') return { ...changed, wire: target(changed.wire) };
+    if (changed.kind === 'element-line') return { ...changed, wires: changed.wires.map(target) as [string, string] };
     return changed.kind === 'guide-face' ? { ...changed, face: changed.face.split('.').map(target).join('.') } : changed;
   });
   const givens = project.givens?.map((g) => changeAt(g, ['expression'], inText));
-  const recorders = project.recorders?.map((r) => (r.kind === 'energy' ? { ...r, body: target(r.body) } : r));
+  const recorders = project.recorders?.map((r) =>
+    r.kind === 'energy' ? { ...r, body: target(r.body) } : r.kind === 'wire-probe' ? { ...r, wire: target(r.wire) } : r,
+  );
   return { ...project, lines, ports, ...(givens ? { givens } : {}), ...(recorders ? { recorders } : {}) };
 }
 

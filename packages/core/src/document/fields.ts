@@ -44,6 +44,13 @@ export const value = (quantity: Quantity, label: string, fresh: string, more: Pa
     parts: chipPart,
   };
 };
+/** One expression that a document may lack. */
+export const optional = (quantity: Quantity, label: string, otherwise: string, about?: string): Field<string | undefined> => ({
+  schema: (about ? expression.describe(about) : expression).optional(),
+  fresh: undefined,
+  chips: (path) => [{ path, label, quantity, otherwise }],
+  parts: chipPart,
+});
 export const length = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { about });
 export const positive = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { positive: true, about });
 export const angle = (label: string, fresh: string): Field<string> => value('angle', label, fresh);

@@ -46,7 +46,8 @@ export type Recipe =
   | { form: 'frame'; matrix: Affine }
   | { form: 'frame on face' }
   | { form: 'sweep'; profile: Point2[] }
-  | { form: 'wire'; radius: number }
+  /** A round wire along its own path, or along the curve that it names; a coat is a dielectric up to a radius. */
+  | { form: 'wire'; radius: number; path?: { points: Point3[]; closed: boolean }; coat?: { radius: number; permittivity: number } }
   | { form: 'trace'; normal: Axis3; width: number; thickness: number; corners: 'mitred' | 'sharp' | 'round' | 'swept'; mitre: number; radius: number }
   | { form: 'join' | 'common' }
   | { form: 'cut' }

@@ -42,10 +42,17 @@ export const symmetrySchema = z.strictObject({
 });
 export type Symmetry = z.infer<typeof symmetrySchema>;
 
+/** What lies under wires; the time-domain solver has boundaries in its place. */
+export const groundSchema = z.strictObject({
+  kind: z.enum(['perfect']).describe('perfect: a boundless conducting plane'),
+  at: expression.describe('Its height, z'),
+});
+export type GroundChoice = z.infer<typeof groundSchema>;
+
 export const accuracies = ['draft', 'normal', 'fine', 'certain'] as const;
 
 export const solveSchema = z.strictObject({
-  solver: z.enum(['fdtd']).describe('fdtd: finite-difference time domain'),
+  solver: z.enum(['fdtd', 'moment']).describe('fdtd: finite-difference time domain; moment: integral equation on thin wires'),
   from: expression.describe('Lowest frequency of the band'),
   to: expression.describe('Highest frequency of the band'),
   points: z.number().int().min(2).max(10001).describe('Frequencies at which S-parameters are given'),
@@ -73,6 +80,7 @@ export const solveSchema = z.strictObject({
       stopAt: z.number().min(1e-12).max(0.1).optional().describe('Field energy, relative to its peak, at which the run ends'),
       change: z.number().min(1e-4).max(0.5).optional().describe('Of accuracy certain: change of S from pass to pass at which it ends'),
       maxSteps: z.number().int().min(100).max(10_000_000).optional(),
+      segmentsPerWavelength: z.number().min(8).max(400).optional().describe('Of wires'),
     })
     .optional()
     .describe('Settings that override what the accuracy implies'),
@@ -94,6 +102,7 @@ export const projectSchema = z.strictObject({
     .strictObject({ x: symmetrySchema.optional(), y: symmetrySchema.optional(), z: symmetrySchema.optional() })
     .optional()
     .describe('Planes of symmetry across the axes: only the half towards larger coordinates is computed'),
+  ground: groundSchema.optional().describe('Ground under wires; absent: none'),
   margin: expression.optional().describe('Distance from the bodies to the boundary; absent: a quarter of the longest wavelength'),
   recorders: z.array(recorderSchema).max(100),
   recordAt: z.array(expression).max(50).describe('Frequencies at which recorders keep fields'),

@@ -1,6 +1,6 @@
 import type { Quantity } from '../document/index.ts';
 
-const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' | 'power', readonly (readonly [number, string])[]> = {
+const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' | 'power' | 'current' | 'voltage', readonly (readonly [number, string])[]> = {
   length: [[1e-9, 'nm'], [1e-6, 'um'], [1e-3, 'mm'], [1, 'm']],
   frequency: [[1, 'Hz'], [1e3, 'kHz'], [1e6, 'MHz'], [1e9, 'GHz'], [1e12, 'THz']],
   resistance: [[1e-3, 'mohm'], [1, 'ohm'], [1e3, 'kohm'], [1e6, 'Mohm']],
@@ -12,6 +12,8 @@ const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' 
   time: [[1e-15, 'fs'], [1e-12, 'ps'], [1e-9, 'ns'], [1e-6, 'us'], [1e-3, 'ms'], [1, 's']],
   energy: [[1e-18, 'aJ'], [1e-15, 'fJ'], [1e-12, 'pJ'], [1e-9, 'nJ'], [1e-6, 'uJ'], [1e-3, 'mJ'], [1, 'J']],
   power: [[1e-15, 'fW'], [1e-12, 'pW'], [1e-9, 'nW'], [1e-6, 'uW'], [1e-3, 'mW'], [1, 'W']],
+  current: [[1e-9, 'nA'], [1e-6, 'uA'], [1e-3, 'mA'], [1, 'A'], [1e3, 'kA']],
+  voltage: [[1e-9, 'nV'], [1e-6, 'uV'], [1e-3, 'mV'], [1, 'V'], [1e3, 'kV']],
   angle: [[Math.PI / 180, 'deg']],
 }; // prettier-ignore
 
@@ -27,6 +29,10 @@ export function unitFor(si: number, quantity: string): readonly [size: number, u
   for (const entry of table) if (Math.abs(si) >= entry[0] * (1 - 1e-9)) chosen = entry; // Values just below a unit's size by rounding still take that unit.
   return chosen;
 }
+
+/** Seconds in words. */
+export const durationText = (s: number): string =>
+  s < 90 ? `${Math.max(1, Math.round(s))} s` : s < 5400 ? `${Math.round(s / 60)} min` : `${(s / 3600).toPrecision(2)} h`;
 
 /** Writes an SI value with a fitting unit and at most `digits` significant digits: formatSI(0.0021, 'length') is '2.1 mm'. */
 export function formatSI(si: number, quantity: Quantity | string, digits = 5): string {

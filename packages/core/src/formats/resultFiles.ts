@@ -1,6 +1,17 @@
 import { eta0 } from '../numerics/constants.ts';
 import { intensity } from '../radiation/index.ts';
-import { channelNames, type Complex, decibel, impedance, phaseDegrees, referenceOf, reflection, type ResultSet, sCurve } from '../results/index.ts';
+import {
+  channelNames,
+  type Complex,
+  decibel,
+  effortText,
+  impedance,
+  phaseDegrees,
+  referenceOf,
+  reflection,
+  type ResultSet,
+  sCurve,
+} from '../results/index.ts';
 import { asSolved, type NetworkView, viewNetwork } from '../reading/index.ts';
 import { writeCsv } from './csv.ts';
 import { writeTouchstone, writeTouchstone2 } from './touchstone.ts';
@@ -45,7 +56,7 @@ export function touchstoneOf(
     ...shifts.map(([port, l]) => `Plane of ${port} moved into the structure by ${l} m`),
     ...(network.bare ? ['Gaps of lumped ports taken out'] : []),
     ...network.refused,
-    `Jade Bell ${coreVersion}, ${solver}, residual energy ${evidence.residualEnergy.toExponential(2)}`,
+    `Jade Bell ${coreVersion}, ${solver}, ${effortText(evidence)}`,
   ];
   const s = chosen.map((to) => chosen.map((_, from) => sCurve(network.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
   const text =

@@ -1,7 +1,7 @@
 import { type ConductorChoice, inPlane, type MaterialEntry, type Point2, type Point3, type SheetRecipe } from '../document/index.ts';
 import { apply, invert } from '../numerics/affine.ts';
 import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
-import { alignedAxis, axisFrame, type Item, originOf } from './item.ts';
+import { alignedAxis, axisFrame, type Item, originOf, type WireAxis } from './item.ts';
 import type { Surface } from './surface.ts';
 
 export { inPlane };
@@ -30,6 +30,8 @@ export interface Body extends Surface {
   planes: [number[], number[], number[]];
   /** Points of a sheet's outline that expressions can name. */
   corners?: Point3[];
+  /** Its axis, where it is a round wire. */
+  wire?: WireAxis;
   /** Some of its surface lies across no axis. */
   curved: boolean;
 }

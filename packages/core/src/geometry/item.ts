@@ -22,6 +22,14 @@ export interface CurvePart {
   marks: number[];
 }
 
+/** A round wire along an axis; a coat is a dielectric up to a radius. */
+export interface WireAxis {
+  radius: number;
+  points: Point3[];
+  closed: boolean;
+  coat?: { radius: number; permittivity: number };
+}
+
 /** What one line of the ledger has become. */
 export interface Item {
   /** Unlike for any two items of different content. */
@@ -39,8 +47,8 @@ export interface Item {
   members?: Item[];
   /** Meshes made for it, in the register of origins. */
   meshes?: number[];
-  /** Wire radius, where it is a wire along a curve. */
-  wire?: { radius: number; points: Point3[]; closed: boolean };
+  /** Its axis, where it is a round wire. */
+  wire?: WireAxis;
   /** Triangles, faces and edges, made when first asked for. */
   surface?: Surface;
   /** Where it is and what a solver needs of it, made when first asked for. */

@@ -437,6 +437,7 @@ export function evaluateModel(project: Project, kernel: Kernel, cache?: ModelCac
       material,
       conductor: item.conductor ?? { perfect: false, thickness: null, sides: 2 },
       ...(corners ? { corners } : {}),
+      ...(item.wire ? { wire: item.wire } : {}),
       ...surface,
       ...measuresOf(item, surface),
     });

@@ -6,3 +6,4 @@ export * from './phaseCentre.ts';
 export * from './polarisation.ts';
 export * from './quadrature.ts';
 export * from './sampler.ts';
+export * from './wireField.ts';

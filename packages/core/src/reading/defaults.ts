@@ -106,10 +106,29 @@ export function defaultBoards(meta: ResultMeta, optical = false): Board[] {
         { kind: 'table', what: 'modes', w: 6, h: 6 },
       ]),
     );
+  if (meta.wires) boards.push(laidOut('Wires', wireCards(meta)));
   const fields = fieldCards(meta);
   if (fields.length) boards.push(laidOut('Fields', fields));
   if (!excitations.length && boards.length) boards[0].cards.push(laidOut('', [{ kind: 'evidence' }]).cards.map((c) => ({ ...c, id: 'evidence', place: { ...c.place, y: 40 } }))[0]); // prettier-ignore
   return boards;
+}
+
+/** Currents on the wires and what was read at ports, loads and points. */
+function wireCards(meta: ResultMeta): Unplaced[] {
+  const probes = meta.probes ?? [];
+  const loads = probes.filter((p) => p.kind === 'load');
+  const read = (loads.length ? loads : probes).slice(0, 4).map((p) => p.name);
+  const across = read.filter((name) => probes.find((p) => p.name === name)!.kind !== 'point');
+  return [
+    ...(meta.recordAt.length
+      ? [
+          { kind: 'wires' as const, w: 6, h: 7 },
+          { kind: 'wires' as const, view: 'along' as const, w: 6, h: 7 },
+        ]
+      : []),
+    ...(read.length ? [curves('Current at ports and loads', 'probe-current', read)] : []),
+    ...(across.length ? [curves('Voltage at ports and loads', 'probe-voltage', across)] : []),
+  ];
 }
 
 /** A card for each thing that was recorded besides patterns. */

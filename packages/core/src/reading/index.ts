@@ -7,3 +7,5 @@ export * from './spots.ts';
 export * from './surfaces.ts';
 export * from './traces.ts';
 export * from './view.ts';
+export * from './evidence.ts';
+export * from './wires.ts';

@@ -2,7 +2,7 @@ import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
-import { channelNames, impedance, type PatternFigures, type ResultArray, type ResultMeta, sCurve, sLabel } from '../results/index.ts';
+import { channelNames, impedance, type PatternFigures, type ResultArray, type ResultMeta, sCurve, sLabel, turnName } from '../results/index.ts';
 import { complexForms, type Numbers } from './forms.ts';
 import { immittanceOf, type ViewedNetwork } from './view.ts';
 
@@ -190,6 +190,43 @@ function signalOf(run: RunReading, of: string): QuantityCurve | null {
   return { x: time.data, re: Float64Array.from({ length: time.data.length }, (_, i) => values.data[i * width + at]) };
 }
 
+/** Arrays of a probe, one for each excitation. */
+const probeArrays = (meta: ResultMeta, of: string): string[] =>
+  Array.from({ length: Math.max(1, meta.excitations.length) }, (_, turn) => turnName(`probe:${of}`, turn));
+
+/**
+ * Voltage or current at ports, loads and points of wires over the band, of the excitation of the lens for 1 W in; under a plane wave for its
+ * strength, or for 1 V/m.
+ */
+const probe = (title: string, unit: string, part: 0 | 1, has: (kind: 'port' | 'load' | 'point') => boolean, perField: boolean): QuantityKind => ({
+  title,
+  group: 'recorded',
+  over: 'frequency',
+  unit,
+  forms: ['size', 'real', 'imaginary', 'phase', 'db'],
+  terms: ({ probes = [], wave }) => (perField && !wave ? [] : probes.filter((p) => has(p.kind)).map(({ name }) => ({ key: name, label: name }))),
+  needs: (meta, of) => ['frequency', ...probeArrays(meta, of)],
+  named: (of) => `${part ? 'I' : 'V'} at ${of}`,
+  curve(run, of) {
+    const arrays = probeArrays(run.meta, of).map((name) => run.array(name));
+    const waves = run.meta.wave || !run.waves.length ? [{ column: 0, re: 1, im: 0 }] : run.waves;
+    if (waves.some((w) => !arrays[w.column]) || !run.frequency.length) return null;
+    const strength = run.meta.wave && !perField ? (run.meta.wave.strength ?? 1) : 1;
+    const size = strength / (Math.hypot(...waves.flatMap((w) => [w.re, w.im])) || 1);
+    const re = new Float64Array(run.frequency.length);
+    const im = new Float64Array(run.frequency.length);
+    for (const w of waves) {
+      const { data } = arrays[w.column]!;
+      for (let f = 0; f < re.length; f++) {
+        const [x, y] = [data[4 * f + 2 * part], data[4 * f + 2 * part + 1]];
+        re[f] += size * (w.re * x - w.im * y);
+        im[f] += size * (w.re * y + w.im * x);
+      }
+    }
+    return { x: run.frequency, re, im };
+  },
+});
+
 /** Everything a curve can be of. A new quantity is an entry here. */
 export const quantities: Readonly<Record<string, QuantityKind>> = {
   s: {
@@ -287,6 +324,10 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
       return found ? { x: meta.recordAt, re: found.current.map((v) => v[0]), im: found.current.map((v) => v[1]) } : null;
     },
   },
+  'probe-current': probe('Current in a wire', 'A', 1, () => true, false),
+  'probe-voltage': probe('Voltage in a wire', 'V', 0, (kind) => kind !== 'point', false),
+  'probe-current-field': probe('Current for a field of 1 V/m', 'A', 1, () => true, true),
+  'probe-voltage-field': probe('Voltage for a field of 1 V/m', 'V', 0, (kind) => kind !== 'point', true),
   'mode-power': {
     title: 'Power of a mode',
     group: 'recorded',

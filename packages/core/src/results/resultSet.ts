@@ -42,8 +42,23 @@ export interface ScatterFigures {
   back: number;
 }
 
-/** Where a run's figures can be held against themselves. */
-export interface Evidence {
+/** What every solver's evidence has. */
+interface CommonEvidence {
+  /** (accepted - radiated - lost) / accepted per recorded frequency, of a plane wave (extinction - scattering - absorption) / extinction; null without a far field. */
+  powerBalance: number[] | null;
+  /** Largest root of the power that comes out of the ports for power 1 into one; above 1 would be active. */
+  largestReflection: number;
+  /** Largest difference of S and its transpose; null where no pair of channels was excited both ways. */
+  asymmetry: number | null;
+  /** Wall seconds of the run. */
+  seconds: number;
+  threads: number;
+  bytes: number;
+}
+
+/** Where a run in time can be held against itself. */
+export interface TimeEvidence extends CommonEvidence {
+  method?: undefined;
   steps: number;
   /** Seconds. */
   timeStep: number;
@@ -57,22 +72,40 @@ export interface Evidence {
   carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
-  /** (accepted - radiated - lost) / accepted per recorded frequency, of a plane wave (extinction - scattering - absorption) / extinction; null without a far field. */
-  powerBalance: number[] | null;
-  /** Largest root of the power that comes out of the ports for power 1 into one; above 1 would be active. */
-  largestReflection: number;
-  /** Largest difference of S and its transpose; null where no pair of channels was excited both ways. */
-  asymmetry: number | null;
-  /** Wall seconds of the time stepping, threads, and cell updates a second. */
-  seconds: number;
-  threads: number;
   cellsPerSecond: number;
-  bytes: number;
   /** Lumped ports whose gap was to be taken out, and why it could not. */
   gapsKept?: { name: string; why: string }[];
   /** Of accuracy certain: cells of each pass and by how much the result changed from the one before. */
   passes?: { cells: number; change: number | null }[];
 }
+
+/** Where a run on wires can be held against itself. */
+export interface WireEvidence extends CommonEvidence {
+  method: 'wires';
+  segments: number;
+  unknowns: number;
+  /** Least segments for a wavelength at the highest frequency. */
+  segmentsPerWavelength: number;
+  /** Frequencies that were solved; those between are told by a rational fit. */
+  solved: number;
+  /** How far off the fit was at the last frequencies that were solved to test it, over the largest value; null where every frequency was solved. */
+  fitError: number | null;
+  ended: 'solved' | 'stopped';
+  /** Of accuracy certain: unknowns of each pass and by how much S changed from the one before. */
+  passes?: { cells: number; change: number | null }[];
+}
+
+export type Evidence = TimeEvidence | WireEvidence;
+
+/** How large a model was to its solver, in its own words. */
+export const sizeOf = (e: Evidence): { count: number; of: 'cells' | 'unknowns' } =>
+  e.method === 'wires' ? { count: e.unknowns, of: 'unknowns' } : { count: e.cells.reduce((p, n) => p * n, 1), of: 'cells' };
+
+/** What a run did, in words. */
+export const effortText = (e: Evidence): string =>
+  e.method === 'wires'
+    ? `${e.solved} frequencies of ${e.unknowns} unknowns`
+    : `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`;
 
 export interface FieldPlaneInfo {
   name: string;
@@ -85,7 +118,7 @@ export interface FieldPlaneInfo {
 }
 
 /** Everything about a result but its large arrays; plain JSON. */
-export interface ResultMeta {
+export interface ResultMeta<E extends Evidence = Evidence> {
   format: 'jadebell-result';
   version: 2;
   solver: string;
@@ -99,8 +132,8 @@ export interface ResultMeta {
   /** Hertz, of the recorders. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;
-  /** The plane wave that lit the structure, theta and phi of where it comes from, radians; absent: ports were excited. */
-  wave?: { name: string; theta: number; phi: number };
+  /** The plane wave that lit the structure, theta and phi of where it comes from, radians, and its strength, V/m (absent: 1; everything that is kept is for 1 V/m); absent: ports were excited. */
+  wave?: { name: string; theta: number; phi: number; strength?: number };
   /** The scattered far field of a plane wave. */
   scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
   fieldPlanes: FieldPlaneInfo[];
@@ -134,9 +167,13 @@ export interface ResultMeta {
   fieldLines?: { name: string; axis: 0 | 1 | 2; at: [number, number, number] }[];
   /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
   signals?: { name: string; at: [number, number, number] }[];
+  /** Wires that were solved, and which of the segments are theirs. */
+  wires?: { name: string; line: string; first: number; count: number; radius: number }[];
+  /** Places whose voltage and current were kept over the band: of ports, of loads, or mere points, which have no voltage. */
+  probes?: { name: string; kind: 'port' | 'load' | 'point' }[];
   /** Where the fields of each excitation were kept: what the recorders tell for those after the first, by their place among the excitations. */
   others?: ({ turn: number; figures: PatternFigures[] | null } & Pick<ResultMeta, 'fluxes' | 'currents' | 'modeWaves' | 'energies'>)[];
-  evidence: Evidence;
+  evidence: E;
 }
 
 /** Name of a field array of an excitation by its place among them: that of the first is the plain one. */
@@ -153,10 +190,13 @@ export const turnName = (name: string, turn: number): string => (turn ? `${name}
  * - `line:NAME` [frequencies, nodes, 6] re/im of Ex, Ey, Ez at nodes (V/m) along `line:NAME:at` [nodes] metres;
  * - `box:NAME` [frequencies, z, y, x, 6 or 12] re/im of Ex, Ey, Ez (V/m) and Hx, Hy, Hz (A/m), as the box keeps them, at `box:NAME:x`, `:y`, `:z` metres,
  *   and `box:NAME:fill` [z, y, x] 0 empty, -1 metal, else the mark of a medium;
- * - `farField`, `line:`, `box:` and `plane:` with `@N` behind: the same of excitation N, from 0, where each was kept;
+ * - `wire:segments` [segments, 8] start, direction, length, radius in metres; `wire:along` [segments] metres along their wires; `wire:current` [frequencies, segments, 2, 2]
+ *   re/im of the current along each at its start and its end, A, peak;
+ * - `probe:NAME` [n, 4] re/im of voltage (along the wire, V) and current (A) over the band;
+ * - `farField`, `wire:current`, `probe:`, `line:`, `box:` and `plane:` with `@N` behind: the same of excitation N, from 0, where each was kept;
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
  */
-export interface ResultSet {
-  meta: ResultMeta;
+export interface ResultSet<E extends Evidence = Evidence> {
+  meta: ResultMeta<E>;
   arrays: Record<string, ResultArray>;
 }

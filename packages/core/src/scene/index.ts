@@ -6,4 +6,6 @@ export * from './guides.ts';
 export { seesSeveral } from './mixedGuides.ts';
 export * from './sections.ts';
 export * from './waves.ts';
+export * from './wires.ts';
+export { isOnWire } from './wireParts.ts';
 export { imageSign, type Mirror, type Mirrors } from './symmetry.ts';

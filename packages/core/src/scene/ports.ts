@@ -4,6 +4,7 @@ import { type Body, inPlane, touches } from '../geometry/index.ts';
 import type { GuidePort } from './guides.ts';
 import { type PortLine, portLine } from './portLine.ts';
 import type { WavePort } from './waves.ts';
+import type { OnWire } from './wireParts.ts';
 
 /** A lumped port in space: a rectangle (or filament) with a voltage path along one axis. */
 export interface ScenePort {
@@ -40,7 +41,7 @@ export interface SceneLoad {
 }
 
 /** Kinds of ports that are placed as lumped ones. */
-type LumpedPort = Exclude<Port, GuidePort | WavePort>;
+type LumpedPort = Exclude<Port, GuidePort | WavePort | OnWire>;
 export const isElement = (p: Port): boolean => p.kind === 'element-gap' || p.kind === 'element-path';
 
 /** Complex admittance of a load, siemens, as the trapezoid rule of step dt has it (dt 0: exactly). */

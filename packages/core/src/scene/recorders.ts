@@ -81,8 +81,24 @@ export interface SceneSignal {
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
+/** Current in a wire over the band; the name of the wire, and the share of its length. */
+export interface SceneWireProbe {
+  kind: 'wire-probe';
+  name: string;
+  wire: string;
+  share: number;
+}
 export type SceneRecorder =
-  SceneFarField | SceneFieldPlane | SceneFieldLine | SceneFlux | SceneCurrent | SceneSignal | SceneFieldBox | SceneModes | SceneEnergy;
+  | SceneFarField
+  | SceneFieldPlane
+  | SceneFieldLine
+  | SceneFlux
+  | SceneCurrent
+  | SceneSignal
+  | SceneFieldBox
+  | SceneModes
+  | SceneEnergy
+  | SceneWireProbe;
 
 const axisOf = (name: 'x' | 'y' | 'z'): 0 | 1 | 2 => 'xyz'.indexOf(name) as 0 | 1 | 2;
 
@@ -132,6 +148,8 @@ export function resolveRecorder(
       if (!bodies.some((b) => b.line === recorder.body))
         return { problems: [problem('error', 'recorder.body', { ...place, chip: 'body' }, recorder.body ? `There is no body of a line ${recorder.body}.` : 'No body is chosen.', 'Choose a line that makes a body.')] }; // prettier-ignore
       return { recorder: { kind, name, line: recorder.body } };
+    case 'wire-probe':
+      return { recorder: { kind, name, wire: recorder.wire, share: values.at } };
     case 'field-box': {
       const [p, q] = ['from', 'to'].map((end) => [0, 1, 2].map((a) => values[`${end}.${a}`]));
       const corner = (pick: (...v: number[]) => number): Point3 => p.map((v, a) => pick(v, q[a])) as Point3;

@@ -3,7 +3,6 @@ import {
   axes,
   type Boundary,
   type MaterialEntry,
-  needsFrequency,
   type Place,
   type Point3,
   type Problem,
@@ -19,11 +18,15 @@ import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../mate
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
+import { resolveBand, tellNoFrequency } from './band.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
 import { recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { halveGuide, halvePort, halveRecorder, type Mirrors, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
+import { resolveWires } from './wireModel.ts';
+import { isOnWire } from './wireParts.ts';
+import type { WireScene } from './wires.ts';
 
 /** Everything a solver needs, in SI, free of expressions. */
 export interface Scene {
@@ -31,6 +34,8 @@ export interface Scene {
   /** Lumped ports. */
   ports: ScenePort[];
   guides: SceneGuide[];
+  /** Wires and what hangs on them, where the solver takes those; bodies, lumped and guided ports are empty then. */
+  wires?: WireScene;
   /** A plane wave that lights the structure; lumped ports are loads then. */
   wave: SceneWave | null;
   /** Names of the ports to excite, one after the other; null for all. */
@@ -51,7 +56,15 @@ export interface Scene {
   /** Hertz. */
   recordAt: number[];
   accuracy: SolveSettings['accuracy'];
-  details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; change?: number; maxSteps?: number };
+  details: {
+    cellsPerWavelength?: number;
+    smallestCell?: number;
+    pmlLayers?: number;
+    stopAt?: number;
+    change?: number;
+    maxSteps?: number;
+    segmentsPerWavelength?: number;
+  };
   /** Stretches of an axis with a largest cell of their own, metres. */
   limits?: { axis: 0 | 1 | 2; from: number; to: number; size: number }[];
   /** Stretches of space with a largest cell of their own, metres. */
@@ -67,6 +80,8 @@ export interface SceneResult {
   wave: SceneWave | null;
   sections: SceneSection[];
   recorders: SceneRecorder[];
+  /** Wires and what hangs on them, as far as they are good, where the solver takes those. */
+  wires?: WireScene;
   /** Null if an error stands in the way; those of sections do not. */
   scene: Scene | null;
   problems: Problem[];
@@ -170,6 +185,8 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     return NaN;
   };
 
+  if (project.solve.solver === 'moment') return resolveWires(project, model, value, problems);
+
   const mirrors = resolveSymmetry(project, (text, place) => value(text, 'length', place));
   const symmetric = mirrors.some((m) => m);
   const problemsBefore = problems.length;
@@ -184,6 +201,18 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       const result = resolveWave(port, order, scope);
       if ('wave' in result) waves.push(result.wave);
       else problems.push(...result.problems);
+      continue;
+    }
+    if (isOnWire(port)) {
+      problems.push(
+        problem(
+          'warning',
+          'port.on-wire',
+          { part: 'ports', name: port.name },
+          `${port.name} stands in a wire, which only the solver of wires takes; this one leaves it out.`,
+          'Choose the solver of wires under Solve, or feed by a port across a gap.',
+        ),
+      );
       continue;
     }
     const result = isGuide(port) ? resolveGuide(port, order, scope, bodies) : resolvePort(port, order, scope, bodies);
@@ -206,34 +235,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     else problems.push(...result.problems);
   }
 
-  const from = value(project.solve.from, 'frequency', { part: 'band', chip: 'from' });
-  const to = value(project.solve.to, 'frequency', { part: 'band', chip: 'to' });
-  if (from <= 0 || to <= 0)
-    problems.push(problem('error', 'band.not-positive', { part: 'band' }, 'The band must lie above 0 Hz.', 'Give two positive frequencies.'));
-  else if (from >= to)
-    problems.push(
-      problem(
-        'error',
-        'band.empty',
-        { part: 'band', chip: 'to' },
-        'The band’s highest frequency is not above its lowest.',
-        'Exchange them or widen the band.',
-      ),
-    );
-
-  const recordAt = project.recordAt.map((text, i) => value(text, 'frequency', { part: 'recorders', chip: `recordAt.${i}` }));
-  recordAt.forEach((f, i) => {
-    if (from > 0 && to > from && (f < from * (1 - 1e-9) || f > to * (1 + 1e-9)))
-      problems.push(
-        problem(
-          'error',
-          'recorder.outside-band',
-          { part: 'recorders', chip: `recordAt.${i}` },
-          'Fields are asked for at a frequency outside the band.',
-          'Move it into the band, or widen the band.',
-        ),
-      );
-  });
+  const { from, to, recordAt } = resolveBand(project, value, problems);
   const recorders: SceneRecorder[] = [];
   for (const recorder of project.recorders) {
     const result = resolveRecorder(recorder, scope, bodies);
@@ -245,16 +247,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     if ('problem' in half) problems.push(half.problem);
     else recorders.push(half.kept);
   }
-  if (recorders.some(needsFrequency) && !recordAt.length)
-    problems.push(
-      problem(
-        'error',
-        'recorder.no-frequency',
-        { part: 'recorders' },
-        'Recorders are set, but no frequency to record at.',
-        'Add a frequency under Feed.',
-      ),
-    );
+  tellNoFrequency(recorders, recordAt, problems);
 
   const boundaries = sides.map((s, i): Boundary => (i % 2 ? project.boundaries[s] : (mirrors[i >> 1]?.wall ?? project.boundaries[s])));
   const fault = axes.findIndex((_, a) => (boundaries[2 * a] === 'periodic') !== (boundaries[2 * a + 1] === 'periodic'));
@@ -303,7 +296,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
   if (!bodies.length && !model.problems.length)
     problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a line under Shape.'));
-  if (project.ports.every(isElement))
+  if (!ports.some((p) => !p.load) && !guides.length && !waves.length && project.ports.every((p) => isElement(p) || isOnWire(p)))
     problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a port under Feed.'));
 
   const min = [0, 1, 2].map(

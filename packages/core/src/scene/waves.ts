@@ -12,6 +12,8 @@ export interface SceneWave {
   /** Complex amplitudes of E along x, y, z, where it passes the origin. */
   re: [number, number, number];
   im: [number, number, number];
+  /** V/m by which what it induces is told; absent: 1. */
+  strength?: number;
 }
 
 export type WavePort = Extract<Port, { kind: 'plane-wave' }>;
@@ -55,5 +57,8 @@ export function resolveWave(port: WavePort, order: number, scope: Scope): { wave
         ),
       ],
     };
-  return { wave: waveOf(port.name, order, values.theta, values.phi, values.tilt, values.minor) };
+  if (!(values.strength > 0))
+    return { problems: [problem('error', 'wave.strength', { ...place, chip: 'strength' }, 'The wave has no strength.', 'Give the peak of E in V/m, above zero.')] }; // prettier-ignore
+  const wave = waveOf(port.name, order, values.theta, values.phi, values.tilt, values.minor);
+  return { wave: values.strength === 1 ? wave : { ...wave, strength: values.strength } };
 }

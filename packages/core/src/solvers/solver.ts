@@ -1,11 +1,13 @@
 import type { Problem } from '../document/index.ts';
 import type { Scene } from '../scene/index.ts';
-import type { ResultArray, ResultSet } from '../results/index.ts';
+import type { Evidence, ResultArray, ResultSet } from '../results/index.ts';
 
-/** A thread that runs the time-domain kernel on shared memory, provided by the host (server, command line, browser). */
+/** A thread that runs compiled kernels on shared memory, provided by the host (server, command line, browser). */
 export interface KernelThread {
-  /** Calls the kernel's `run` with these arguments; resolves when it returns. */
+  /** Calls the time-domain kernel; resolves when it returns. */
   run(args: number[]): Promise<void>;
+  /** Calls any exported kernel. */
+  call(name: string, args: number[]): Promise<void>;
   close(): void;
 }
 
@@ -32,8 +34,9 @@ export interface Machine {
   cellsPerSecond: number;
 }
 
-/** What a run will cost. */
-export interface Estimate {
+/** What a run in time will cost. */
+export interface TimeEstimate {
+  method?: undefined;
   cells: [number, number, number];
   bytes: number;
   /** Seconds of simulated time per step. */
@@ -48,6 +51,30 @@ export interface Estimate {
   cellsPerWavelength: number;
 }
 
+/** What a run on wires will cost. */
+export interface WireEstimate {
+  method: 'wires';
+  segments: number;
+  unknowns: number;
+  bytes: number;
+  /** Frequencies that are expected to be solved. */
+  frequencies: number;
+  excitations: number;
+  seconds: number;
+  segmentsPerWavelength: number;
+}
+
+export type Estimate = TimeEstimate | WireEstimate;
+
+/** A cost in words, but for the time that it takes. */
+export function costText(e: Estimate): string {
+  const memory = `${Math.max(1, e.bytes / 1e6).toFixed(0)} MB`;
+  const times = e.excitations > 1 ? `${e.excitations} × ` : '';
+  return e.method === 'wires'
+    ? `${e.segments.toLocaleString('en')} segments, ${e.unknowns.toLocaleString('en')} unknowns, ${memory}, about ${e.frequencies} frequencies solved, at least ${e.segmentsPerWavelength.toFixed(0)} segments a wavelength at the highest`
+    : `${e.cells.join(' × ')} cells, ${memory}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency`;
+}
+
 /** State of a run under way. */
 export interface Progress {
   /** 0 to 1, a forecast. */
@@ -57,8 +84,8 @@ export interface Progress {
   /** Excitation under way, from 0, and how many there are. */
   turn: number;
   turns: number;
-  /** Field energy over its peak. */
-  energy: number;
+  /** Field energy over its peak, of a run in time. */
+  energy?: number;
   /** Of accuracy certain: the pass under way, from 1, and how much the one before changed the result. */
   pass?: number;
   change?: number | null;
@@ -93,10 +120,10 @@ export interface SolveOptions {
 }
 
 /** The face by which interface, server and command line know every solver. */
-export interface Solver {
+export interface Solver<E extends Estimate = Estimate, V extends Evidence = Evidence> {
   name: string;
   title: string;
   check(scene: Scene, machine: Machine): Problem[];
-  estimate(scene: Scene, machine: Machine): Estimate;
-  solve(scene: Scene, options: SolveOptions): Promise<ResultSet>;
+  estimate(scene: Scene, machine: Machine): E;
+  solve(scene: Scene, options: SolveOptions): Promise<ResultSet<V>>;
 }

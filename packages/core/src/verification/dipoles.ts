@@ -1,7 +1,7 @@
 import { patternPower } from '../radiation/index.ts';
 import type { Point2 } from '../document/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
-import { impedance, reflection, resonances, type ResultSet } from '../results/index.ts';
+import { impedance, reflection, resonances, type ResultSet, sizeOf } from '../results/index.ts';
 import type { Scene } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 import { type Case, percent, type Row } from './case.ts';
@@ -84,7 +84,7 @@ export function inducedEmf(l: number, a: number, f: number): { re: number; im: n
   return { re: rm / s, im: xm / s };
 }
 
-const cellsOf = (r: ResultSet): number => r.meta.evidence.cells.reduce((p, n) => p * n, 1);
+const cellsOf = (r: ResultSet): number => sizeOf(r.meta.evidence).count;
 
 async function solved(
   host: SolverHost,

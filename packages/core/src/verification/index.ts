@@ -11,6 +11,7 @@ import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
 import { waveLeak } from './waveLeak.ts';
+import { wireArray, wireDipoles, wireMutual, wirePickUp, wireReciprocity } from './wires.ts';
 import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
@@ -61,4 +62,9 @@ export const cases: readonly Case[] = [
   mediaSlabs,
   portGaps,
   bodyEnergy,
+  wireDipoles,
+  wireMutual,
+  wireArray,
+  wireReciprocity,
+  wirePickUp,
 ];

@@ -1,6 +1,6 @@
 import type { MaterialEntry } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import type { ResultSet } from '../results/index.ts';
+import { type ResultSet, sizeOf } from '../results/index.ts';
 import { type Scene, waveOf } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
@@ -33,7 +33,7 @@ export function litSphere(material: MaterialEntry, sizes: number[], accuracy: Sc
 /** Rows of a solved sphere: back scattering, total scattering and extinction at each size. */
 function against(result: ResultSet, sizes: number[], index: number | null, seconds: number, allowed: { decibel: number; percent: number }): Row[] {
   const disc = Math.PI * radius ** 2;
-  const cells = result.meta.evidence.cells.reduce((p, n) => p * n, 1);
+  const cells = sizeOf(result.meta.evidence).count;
   return result.meta.scattered!.figures.flatMap((f, n): Row[] => {
     const exact = mie(sizes[n], index);
     const back = exact.radar(Math.PI, 'E');

@@ -29,7 +29,7 @@ export const progressSchema = z.object({
   turns: z.number(),
   pass: z.number().optional(),
   change: z.number().nullable().optional(),
-  energy: z.number(),
+  energy: z.number().optional(),
   secondsLeft: z.number().nullable(),
   s: z.object({ frequencies: z.array(z.number()), re: z.array(z.number()), im: z.array(z.number()) }).optional(),
 });

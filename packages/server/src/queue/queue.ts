@@ -149,10 +149,10 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
       if (state === 'done') await removeJobs(run.id, transaction);
       await run.update({ state, endedAt: new Date(), meta: JSON.stringify(result.meta) }, { transaction });
     });
-    const { cellsPerSecond, seconds } = result.meta.evidence;
-    if (seconds < 1) return;
-    this.speed = cellsPerSecond;
-    await FactRow.upsert({ name: 'cells-per-second', value: String(cellsPerSecond) });
+    const { evidence } = result.meta;
+    if (evidence.method === 'wires' || evidence.seconds < 1) return;
+    this.speed = evidence.cellsPerSecond;
+    await FactRow.upsert({ name: 'cells-per-second', value: String(this.speed) });
   }
 
   private async fail(run: RunRow, error: Error): Promise<void> {

@@ -1,5 +1,6 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
+import { sizeOf } from '@jadebell/core/results';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useRuns } from '../api/hooks.ts';
@@ -93,7 +94,7 @@ export default function ExploreStage() {
                 <th>lowest S11 (dB)</th>
                 <th>at</th>
                 <th>best realised gain (dBi)</th>
-                <th>cells</th>
+                <th>cells or unknowns</th>
               </tr>
             </thead>
             <tbody>
@@ -123,7 +124,7 @@ export default function ExploreStage() {
                     <td className="mono">{low ? low.db.toFixed(2) : ''}</td>
                     <td className="mono">{low ? formatSI(low.frequency, 'frequency') : ''}</td>
                     <td className="mono">{figures.length ? (10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain)))).toFixed(2) : ''}</td>
-                    <td className="mono">{r.meta!.evidence.cells.reduce((p, n) => p * n, 1).toLocaleString('en')}</td>
+                    <td className="mono">{sizeOf(r.meta!.evidence).count.toLocaleString('en')}</td>
                   </tr>
                 );
               })}

@@ -3,7 +3,7 @@ import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { toggleExcitation, withFieldsOf, withAnotherWave, withWave } from './excitation.ts';
+import { lightOn, sendOn, toggleExcitation, withFieldsOf, withAnotherWave, withWave } from './excitation.ts';
 
 const fieldOptions = [
   { value: 'first', label: 'the first alone' },
@@ -13,11 +13,12 @@ const fieldOptions = [
 
 /** Which ports are excited, and of what the recorded fields are. */
 export function Excitation({ feeding }: { feeding: Port[] }) {
-  const { excite, combine, keep } = useProject((s) => s.document)!.solve;
+  const { excite, combine, keep, solver } = useProject((s) => s.document)!.solve;
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const excited = feeding.filter((p) => excite?.includes(p.name) ?? true);
   const several = feeding.length > 1 || feeding.some((p) => p.kind.startsWith('guide'));
+  if (solver === 'moment') return <WireExcitation feeding={feeding} />;
   if (!several) return null;
   return (
     <div style={{ padding: '2px 14px 6px' }}>
@@ -106,6 +107,39 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
           </div>
         );
       })}
+    </div>
+  );
+}
+
+/** Of wires: ports send one after the other, or a wave lights them while the ports are loads. */
+function WireExcitation({ feeding }: { feeding: Port[] }) {
+  const { excite } = useProject((s) => s.document)!.solve;
+  const edit = useProject((s) => s.edit);
+  const ports = feeding.filter((p) => p.kind === 'wire-port');
+  const wave = feeding.find((p) => p.kind === 'plane-wave' && (excite?.includes(p.name) ?? true));
+  const lightable = feeding.filter((p) => p.kind === 'plane-wave');
+  if (!lightable.length && ports.length < 2) return null;
+  const sends = (name: string): boolean => !wave && (excite?.includes(name) ?? true);
+  return (
+    <div className="row" role="group" aria-label="Excited" style={{ gap: 4, flexWrap: 'wrap', padding: '2px 14px 6px' }}>
+      <span className="quiet">excite</span>
+      {ports.map((p) => (
+        <button
+          key={p.name}
+          type="button"
+          className="tool"
+          aria-pressed={sends(p.name)}
+          onClick={() => edit('excited ports', (d) => sendOn(d, p.name, !sends(p.name)))}
+        >
+          {p.name}
+        </button>
+      ))}
+      {lightable.map((p) => (
+        <button key={p.name} type="button" className="tool" aria-pressed={wave === p} onClick={() => edit('excited wave', (d) => lightOn(d, p.name))}>
+          {p.name}
+        </button>
+      ))}
+      <span className="quiet">{wave ? 'the ports are loads of the wave' : 'one after the other; fields of each are kept'}</span>
     </div>
   );
 }

@@ -70,3 +70,18 @@ export const withAnotherWave = (d: Project): Project => {
   const port = (d.solve.excite ?? feedingPorts(d).map((p) => p.name))[0];
   return { ...d, solve: withWaves(d.solve, [...(d.solve.combine ?? []), { port, mode: 1, amplitude: '1', phase: '0 deg' }]) };
 };
+
+/** Lets a wave light wires, and nothing else. */
+export const lightOn = (d: Project, name: string): Project => ({ ...d, solve: { ...d.solve, excite: [name] } });
+
+/** Lets a port in a wire send or not; the first one that does puts out a wave. One port at least goes on sending. */
+export function sendOn(d: Project, name: string, on: boolean): Project {
+  const ports = d.ports.filter((p) => p.kind === 'wire-port').map((p) => p.name);
+  const waves = d.ports.filter((p) => p.kind === 'plane-wave').map((p) => p.name);
+  const lit = waves.some((w) => d.solve.excite?.includes(w) ?? true);
+  const before = lit ? [] : (d.solve.excite ?? ports);
+  const next = ports.filter((p) => (p === name ? on : before.includes(p)));
+  if (!next.length) return d;
+  const { excite: _, ...solve } = d.solve;
+  return { ...d, solve: next.length === ports.length && !waves.length ? solve : { ...solve, excite: next } };
+}

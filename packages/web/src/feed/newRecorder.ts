@@ -29,7 +29,17 @@ function nextBody({ recorders }: Project): string {
 }
 
 /** Kinds of recorders as they are added. */
-export const newRecorder: Record<string, { title: string; make(d: Project): Recorder }> = {
+export const newRecorder: Record<string, { title: string; solver?: Project['solve']['solver']; make(d: Project): Recorder }> = {
+  'wire-probe': {
+    title: 'current in a wire over the band',
+    solver: 'moment',
+    make: (d) => ({
+      kind: 'wire-probe',
+      name: freeName(d, 'recorders', 'probe'),
+      wire: useModel.getState().view.bodies.find((b) => b.wire)?.name ?? '',
+      at: '0.5',
+    }),
+  },
   'far-field': { title: 'far field', make: (d) => ({ kind: 'far-field', name: freeName(d, 'recorders', 'pattern'), step: '5 deg' }) },
   'field-plane': {
     title: 'field on a plane',
@@ -52,10 +62,12 @@ export const newRecorder: Record<string, { title: string; make(d: Project): Reco
   },
   mode: {
     title: 'waves of modes in a rectangle',
+    solver: 'fdtd',
     make: (d) => ({ kind: 'mode', name: freeName(d, 'recorders', 'waves'), ...across(), modes: '1' }),
   },
   energy: {
     title: 'energy and loss in a body',
+    solver: 'fdtd',
     make: (d) => ({ kind: 'energy', name: freeName(d, 'recorders', 'energy'), body: nextBody(d) }),
   },
   'field-box': {
@@ -76,6 +88,7 @@ export const newRecorder: Record<string, { title: string; make(d: Project): Reco
   },
   signal: {
     title: 'field over time at a point',
+    solver: 'fdtd',
     make: (d) => ({
       kind: 'signal',
       name: freeName(d, 'recorders', 'point'),

@@ -1,6 +1,6 @@
 import { shapes } from '@jadebell/core/document';
 import type { NavigateFunction } from 'react-router';
-import { addPort } from '../feed/FeedLedger.tsx';
+import { addPort } from '../feed/newPort.ts';
 import { useProject } from '../project/store.ts';
 import { addLine } from '../shape/addLine.ts';
 import { startRun } from '../solve/startRun.ts';

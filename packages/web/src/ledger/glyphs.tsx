@@ -16,6 +16,8 @@ import Stored from '@mui/icons-material/BatteryChargingFullOutlined';
 import Timeline from '@mui/icons-material/TimelineOutlined';
 import Gesture from '@mui/icons-material/GestureOutlined';
 import CallSplit from '@mui/icons-material/CallSplitOutlined';
+import Wire from '@mui/icons-material/ShowChartOutlined';
+import Link from '@mui/icons-material/LinkOutlined';
 import Layers from '@mui/icons-material/LayersOutlined';
 import OpenWith from '@mui/icons-material/OpenWithOutlined';
 import ViewModule from '@mui/icons-material/ViewModuleOutlined';
@@ -24,6 +26,7 @@ import type { ReactNode } from 'react';
 
 const ofGroup: Record<ShapeGroup, ReactNode> = {
   Solids: <Inventory />,
+  Wires: <Wire />,
   Flat: <Crop />,
   Curves: <Gesture />,
   'From other lines': <Layers />,
@@ -38,6 +41,10 @@ const others: Record<string, ReactNode> = {
   path: <Bell />,
   'element-gap': <Load />,
   'element-path': <Load />,
+  'wire-port': <Bell />,
+  'element-wire': <Load />,
+  'element-line': <Link />,
+  'wire-probe': <Bolt />,
   'plane-wave': <Fronts />,
   'guide-face': <Guide />,
   'guide-plane': <Guide />,

@@ -18,6 +18,8 @@ const empty: View = {
   problems: [],
   region: null,
   estimate: null,
+  wires: null,
+  nodes: null,
   grid: null,
 };
 
@@ -67,7 +69,7 @@ function start(): Worker {
       if (data.ticket !== newest) return;
       const { view } = useModel.getState();
       // Until the second answer the old estimate and grid stand.
-      const next = data.whole ? received : { ...received, estimate: view.estimate, grid: view.grid };
+      const next = data.whole ? received : { ...received, estimate: view.estimate, grid: view.grid, nodes: view.nodes };
       useModel.setState({ view: next, ready: true, fault: null });
     } else useModel.setState({ fault: data.fault });
   };

@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { durationText as duration, formatSI } from '@jadebell/core/format';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -6,7 +6,6 @@ import { mutate } from 'swr';
 import { sendJson } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { LineChartBox } from '../charts/LineChartBox.tsx';
-import { duration } from './SolveLedger.tsx';
 
 const words: Record<Run['state'], string> = {
   queued: 'waits in the queue',
@@ -77,8 +76,10 @@ export function RunItem({ run }: { run: Run }) {
           {p && (
             <span className="quiet">
               {p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : `, the last changed S by ${p.change.toPrecision(2)}`}, ` : ''}
-              {p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}, ` : ''}step {p.step.toLocaleString('en')}, field energy{' '}
-              {p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}
+              {p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}, ` : ''}
+              {p.energy === undefined
+                ? `frequency ${p.step} of about ${p.steps}`
+                : `step ${p.step.toLocaleString('en')}, field energy ${p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}`}
             </span>
           )}
           {p?.s && (
@@ -104,7 +105,7 @@ export function RunItem({ run }: { run: Run }) {
           care.
         </span>
       )}
-      {e && e.ended === 'stopped' && <span className="warn">Stopped by hand: the results are of the time until then.</span>}
+      {e && e.ended === 'stopped' && <span className="warn">Stopped by hand: the results are until then.</span>}
       {run.problems.map((q) => (
         <span key={q.code} role="alert" className="bad">
           {q.message} {q.fix}

@@ -1,5 +1,6 @@
 import { accuracies, placeName, type Problem, type Project } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { durationText as duration } from '@jadebell/core/format';
+import { costText } from '@jadebell/core/cost';
 import PlayArrow from '@mui/icons-material/PlayArrow';
 import { Button } from '@mui/material';
 import { useState } from 'react';
@@ -9,23 +10,22 @@ import { Chip } from '../ledger/Chip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { RunItem } from './RunItem.tsx';
+import { recommended, solverTexts } from './solverChoice.ts';
 import { startRun } from './startRun.ts';
 
-const accuracyNotes: Record<Project['solve']['accuracy'], string> = {
-  draft: 'quick look: 12 cells a wavelength, 2 across strips',
-  normal: 'for daily work: 18 cells a wavelength, 4 across strips',
-  fine: 'for the final word: 28 cells a wavelength, 6 across strips',
-  certain: 'passes on finer grids, refined where the field changes fast, until S changes twice by less than 0.01',
-};
-
 type Details = NonNullable<Project['solve']['details']>;
-const detailFields: { key: Exclude<keyof Details, 'smallestCell'>; label: string; unit: string; hint: string }[] = [
-  { key: 'cellsPerWavelength', label: 'cells a wavelength', unit: '', hint: '6 to 200' },
-  { key: 'pmlLayers', label: 'absorbing layers', unit: 'cells', hint: '4 to 40; 10 if empty' },
-  { key: 'stopAt', label: 'stop at energy', unit: 'of the peak', hint: '1e-5 if empty' },
-  { key: 'change', label: 'change of S', unit: 'of accuracy certain', hint: '0.0001 to 0.5; 0.01 if empty' },
-  { key: 'maxSteps', label: 'most steps', unit: '', hint: '200 periods if empty' },
-];
+type Field = { key: Exclude<keyof Details, 'smallestCell'>; label: string; unit: string; hint: string };
+const changeField: Field = { key: 'change', label: 'change of S', unit: 'of accuracy certain', hint: '0.0001 to 0.5; 0.01 if empty' };
+const detailFields: Record<Project['solve']['solver'], Field[]> = {
+  fdtd: [
+    { key: 'cellsPerWavelength', label: 'cells a wavelength', unit: '', hint: '6 to 200' },
+    { key: 'pmlLayers', label: 'absorbing layers', unit: 'cells', hint: '4 to 40; 10 if empty' },
+    { key: 'stopAt', label: 'stop at energy', unit: 'of the peak', hint: '1e-5 if empty' },
+    changeField,
+    { key: 'maxSteps', label: 'most steps', unit: '', hint: '200 periods if empty' },
+  ],
+  moment: [{ key: 'segmentsPerWavelength', label: 'segments a wavelength', unit: '', hint: '8 to 400' }, changeField],
+};
 
 /** Where each part of a project is edited. */
 const stageOf: Record<Problem['place']['part'], string> = {
@@ -54,6 +54,7 @@ export function SolveLedger() {
   const [refusal, setRefusal] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const [open, setOpen] = useState(!!document.solve.details);
+  const advice = recommended(view);
   const errors = view.problems.filter((p) => p.severity === 'error');
   const solve = (label: string, change: Partial<Project['solve']>): void => edit(label, (d) => ({ ...d, solve: { ...d.solve, ...change } }));
 
@@ -77,10 +78,34 @@ export function SolveLedger() {
     <div className="ledger" aria-label="Ledger">
       <section aria-label="Settings">
         <header>
-          <h2>Time domain</h2>
-          <span className="quiet">one run covers the whole band; suited to antennas and their surroundings</span>
+          <h2>Settings</h2>
         </header>
         <dl className="settings">
+          <dt>solver</dt>
+          <dd>
+            <span className="stops" role="group" aria-label="solver">
+              {(Object.keys(solverTexts) as Project['solve']['solver'][]).map((name) => (
+                <button
+                  key={name}
+                  type="button"
+                  aria-pressed={document.solve.solver === name}
+                  onClick={() => solve('solver', { solver: name })}
+                  title={solverTexts[name].about}
+                >
+                  {solverTexts[name].title}
+                </button>
+              ))}
+            </span>
+            <span className="quiet">
+              {solverTexts[document.solve.solver].about}.{' '}
+              {advice && (advice.solver === document.solve.solver ? `Suits this model: ${advice.reason}` : '')}
+            </span>
+            {advice && advice.solver !== document.solve.solver && (
+              <span className="warn">
+                {solverTexts[advice.solver].title} would suit this model: {advice.reason}
+              </span>
+            )}
+          </dd>
           <dt>band</dt>
           <dd>
             <Chip
@@ -126,7 +151,7 @@ export function SolveLedger() {
                 </button>
               ))}
             </span>
-            <span className="quiet">{accuracyNotes[document.solve.accuracy]}</span>
+            <span className="quiet">{solverTexts[document.solve.solver].accuracy[document.solve.accuracy]}</span>
           </dd>
           <dt>by hand</dt>
           <dd>
@@ -136,7 +161,7 @@ export function SolveLedger() {
           </dd>
           {open && (
             <>
-              {detailFields.map(({ key, label, unit, hint }) => (
+              {detailFields[document.solve.solver].map(({ key, label, unit, hint }) => (
                 <DetailRow
                   key={key}
                   label={label}
@@ -146,13 +171,15 @@ export function SolveLedger() {
                   onChange={(v) => setDetail(key, v)}
                 />
               ))}
-              <DetailRow
-                label="smallest cell"
-                unit=""
-                hint="e.g. 0.2 mm; from the metal if empty"
-                value={document.solve.details?.smallestCell ?? ''}
-                onChange={(v) => setDetail('smallestCell', v)}
-              />
+              {document.solve.solver === 'fdtd' && (
+                <DetailRow
+                  label="smallest cell"
+                  unit=""
+                  hint="e.g. 0.2 mm; from the metal if empty"
+                  value={document.solve.details?.smallestCell ?? ''}
+                  onChange={(v) => setDetail('smallestCell', v)}
+                />
+              )}
             </>
           )}
         </dl>
@@ -179,12 +206,8 @@ export function SolveLedger() {
         ))}
         {view.estimate && machine && (
           <p className="cost">
-            {view.estimate.cells.join(' × ')} cells, {(view.estimate.bytes / 1e6).toFixed(0)} MB, about{' '}
-            {view.estimate.excitations > 1 ? `${view.estimate.excitations} × ` : ''}
-            {view.estimate.steps.toLocaleString('en')} steps of {(view.estimate.timeStep * 1e12).toPrecision(3)} ps,{' '}
-            <b>about {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads
-            {document.solve.accuracy === 'certain' ? ' for the first pass; each further one takes two to four times as long' : ''}. At least{' '}
-            {view.estimate.cellsPerWavelength.toFixed(0)} cells a wavelength at {view.summary && formatBand(document, view.summary)}.
+            {costText(view.estimate)}. <b>About {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads
+            {document.solve.accuracy === 'certain' ? ' for the first pass; each further one takes two to four times as long' : ''}.
           </p>
         )}
         <div className="row" style={{ padding: '2px 14px 8px' }}>
@@ -234,12 +257,3 @@ function DetailRow({ label, unit, hint, value, onChange }: { label: string; unit
     </>
   );
 }
-
-const formatBand = (d: Project, summary: Record<string, { si: number }>): string => {
-  const known = summary[d.solve.to];
-  return known ? formatSI(known.si, 'frequency') : d.solve.to;
-};
-
-/** Seconds in words. */
-export const duration = (s: number): string =>
-  s < 90 ? `${Math.max(1, Math.round(s))} s` : s < 5400 ? `${Math.round(s / 60)} min` : `${(s / 3600).toPrecision(2)} h`;

@@ -21,10 +21,11 @@ import { WaveMark, waveTail } from './WaveMark.tsx';
 import { GuideMarks } from './GuideMarks.tsx';
 import { RecorderMarks } from './RecorderMarks.tsx';
 import { portLabels, PortMarks } from './PortMarks.tsx';
+import { SegmentNodes, wireLabels, WireMarks } from './WireMarks.tsx';
 import { onShownSide, SectionPlane } from './SectionPlane.tsx';
 import { type Hit, sameHit, useStage } from './stageState.ts';
 import { StageTools } from './StageTools.tsx';
-import { axisLabels, boundaryLabels, Floor, FrameAxes, GridPlane, RegionFrame } from './Surroundings.tsx';
+import { axisLabels, boundaryLabels, Floor, FrameAxes, GridPlane, GroundPlane, RegionFrame } from './Surroundings.tsx';
 import { measured, referenceTo, tell } from './told.ts';
 
 const viewNames: ViewName[] = ['oblique', 'top', 'bottom', 'front', 'back', 'left', 'right'];
@@ -51,7 +52,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
     return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
   }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
   const region = stage !== 'shape' ? view.region : null;
-  const shownFrame = useMemo(() => (region ? frameOf([region]) : frame), [frame, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  const shownFrame = useMemo(() => (region && !view.wires ? frameOf([region]) : frame), [frame, !view.wires, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
 
   const fit = useCallback(() => setFits((n) => n + 1), []);
   useHotkeys('.', fit);
@@ -145,13 +146,14 @@ export default function StageView({ stage }: { stage: StagePath }) {
     (): Label[] => [
       ...axisLabels(frame),
       ...portLabels([...view.ports, ...view.guides]),
+      ...wireLabels(view.wires?.marks ?? []),
       ...(view.wave
         ? [{ key: 'wave', at: waveTail(view.wave, frame), text: `${view.wave.order + 1} ${view.wave.name}`, className: 'port-tag' }]
         : []),
-      ...(region ? boundaryLabels(region, { boundaries, symmetry }) : []),
+      ...(region && !view.wires ? boundaryLabels(region, { boundaries, symmetry }) : []),
       ...view.frames.map((f) => ({ key: `frame ${f.name}`, at: [f.matrix[3], f.matrix[7], f.matrix[11]], text: f.name, className: 'axis-letter' })),
     ],
-    [frame, view.ports, view.guides, view.wave, view.frames, region, boundaries, symmetry],
+    [frame, view.ports, view.guides, view.wires, view.wave, view.frames, region, boundaries, symmetry],
   );
   const pointed = under[step];
   const told = pointed ? `${tell(view, pointed)}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}` : null;
@@ -205,13 +207,16 @@ export default function StageView({ stage }: { stage: StagePath }) {
         ))}
         <FrameAxes frames={view.frames} size={frame.size} dark={dark} />
         <PortMarks ports={view.ports} size={frame.size} />
+        {view.wires && <WireMarks marks={view.wires.marks} size={frame.size} probe={dark ? '#5CC4D6' : '#00798C'} />}
         <GuideMarks guides={view.guides} size={frame.size} />
         <RecorderMarks recorders={view.recorders} size={frame.size} colour={dark ? '#5CC4D6' : '#00798C'} />
         {view.wave && <WaveMark wave={view.wave} frame={frame} dark={dark} />}
-        {region && <RegionFrame region={region} dark={dark} />}
+        {region && !view.wires && <RegionFrame region={region} dark={dark} />}
+        {view.wires && view.wires.ground !== null && <GroundPlane frame={frame} level={view.wires.ground} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />
         {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
         {stage === 'solve' && showGrid && view.grid && <GridPlane grid={view.grid} level={level} dark={dark} />}
+        {stage === 'solve' && showGrid && view.nodes && <SegmentNodes nodes={view.nodes} dark={dark} />}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
       {stage === 'shape' && <HandleLayer handles={handles} layer={handleLayer} eye={eye} />}
@@ -234,7 +239,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         {stage === 'solve' && (
           <div className="add-row">
             <button type="button" className="tool" aria-pressed={showGrid} onClick={() => setShowGrid(!showGrid)}>
-              Grid at z = {formatSI(level, 'length', 3)}
+              {view.wires ? 'Segments' : `Grid at z = ${formatSI(level, 'length', 3)}`}
             </button>
           </div>
         )}

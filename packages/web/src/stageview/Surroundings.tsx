@@ -145,3 +145,35 @@ export function FrameAxes({ frames, size, dark }: { frames: View['frames']; size
     </lineSegments>
   );
 }
+
+/** A ground plane under wires: a square of hatching as wide as what stands on it. */
+export function GroundPlane({ frame: { centre, size }, level, dark }: { frame: Frame; level: number; dark: boolean }) {
+  const geometry = useMemo(() => {
+    const half = 0.75 * size;
+    const out: number[] = [];
+    const n = 24;
+    // Diagonals of a square, cut at its sides.
+    for (let i = -n + 1; i < n; i++) {
+      const s = (i / n) * 2 * half;
+      const [x0, x1] = s > 0 ? [-half + s, half] : [-half, half + s];
+      out.push(centre[0] + x0, centre[1] + x0 - s, level, centre[0] + x1, centre[1] + x1 - s, level);
+    }
+    for (const [a, b] of [
+      [-1, -1, 1, -1],
+      [1, -1, 1, 1],
+      [1, 1, -1, 1],
+      [-1, 1, -1, -1],
+    ].map(([p, q, r, t]) => [
+      [p, q],
+      [r, t],
+    ]))
+      // prettier-ignore
+      out.push(centre[0] + a[0] * half, centre[1] + a[1] * half, level, centre[0] + b[0] * half, centre[1] + b[1] * half, level);
+    return segments(out);
+  }, [centre, size, level]);
+  return (
+    <lineSegments geometry={geometry}>
+      <lineBasicMaterial color={dark ? '#4a5a52' : '#b3b6a8'} transparent opacity={0.8} />
+    </lineSegments>
+  );
+}

@@ -1,9 +1,9 @@
 import { emptyProject, type Problem, type Project, type Quantity } from '@jadebell/core/document';
 import { evaluateAny, evaluateExpression, evaluateGivens, formatSI, sampleExpression } from '@jadebell/core/expressions';
 import { type Body, evaluateModel, isSheet, loadGeometryKernel, ModelCache } from '@jadebell/core/geometry';
-import { buildGrid } from '@jadebell/core/grid';
+import { buildGrid, meshNodes, wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
-import { solvers } from '@jadebell/core/solvers';
+import { meshOf, solvers } from '@jadebell/core/solvers';
 import kernelAddress from 'manifold-3d/manifold.wasm?url';
 import { ProjectReceiver } from './sentProject.ts';
 import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
@@ -29,7 +29,7 @@ const settle = 60;
  * longer, unless a newer request has come meanwhile.
  */
 async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project: Project): Promise<void> {
-  const { model, ports, guides, wave, recorders, scene, problems } = buildScene(project, await kernel, cache);
+  const { model, ports, guides, wave, recorders, wires, scene, problems } = buildScene(project, await kernel, cache);
   const view: SentView = {
     bodies: model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))),
     curves: model.curves,
@@ -40,11 +40,13 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
     guides,
     recorders,
     wave,
+    wires: wires ? { marks: wireMarks(wires), ground: wires.ground?.at ?? null } : null,
     summary: model.scope.summary,
     problems,
     region: scene && { min: scene.min, max: scene.max },
     estimate: null,
     grid: null,
+    nodes: null,
   };
   sent = new Set(model.bodies.map((b) => b.id));
   scope = model.scope;
@@ -55,15 +57,17 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
   if (ticket !== newest) return;
   const solver = solvers[project.solve.solver];
   const found = solver.check(scene, machine);
-  const grid = wantGrid && !found.some((p) => p.severity === 'error') ? buildGrid(scene) : null;
+  const good = !found.some((p) => p.severity === 'error');
+  const grid = wantGrid && good && !scene.wires ? buildGrid(scene) : null;
   answer({
     ticket,
     view: {
       ...view,
       bodies: heads,
       problems: [...problems, ...found],
-      estimate: found.some((p) => p.severity === 'error') ? null : solver.estimate(scene, machine),
+      estimate: good ? solver.estimate(scene, machine) : null,
       grid: grid && { lines: grid.lines, pml: grid.pml },
+      nodes: wantGrid && good && scene.wires ? meshNodes(meshOf(scene)) : null,
     },
     whole: true,
   });

@@ -1,6 +1,7 @@
 import type { Line, Part, Problem, Project } from '@jadebell/core/document';
 import type { Scope } from '@jadebell/core/expressions';
 import type { Body, Model, ModelCurve } from '@jadebell/core/geometry';
+import type { WireMark } from '@jadebell/core/grid';
 import type { SceneGuide, ScenePort, SceneRecorder, SceneWave } from '@jadebell/core/scene';
 import type { Estimate, Machine } from '@jadebell/core/solvers';
 
@@ -25,6 +26,8 @@ export interface View {
   guides: SceneGuide[];
   wave: SceneWave | null;
   recorders: SceneRecorder[];
+  /** What stands in wires, and their ground's height, where the solver takes those. */
+  wires: { marks: WireMark[]; ground: number | null } | null;
   summary: Scope['summary'];
   problems: Problem[];
   /** The computed region, null while the project has errors. */
@@ -32,6 +35,8 @@ export interface View {
   estimate: Estimate | null;
   /** Grid lines with absorbing layers, when asked for. */
   grid: { lines: Float64Array[]; pml: number[] } | null;
+  /** Ends of the segments of wires, when the grid is asked for. */
+  nodes: Float32Array | null;
 }
 /** A view on its way: bodies that were sent before come as their heads. */
 export type SentView = Omit<View, 'bodies'> & { bodies: (ViewBody | BodyHead)[] };

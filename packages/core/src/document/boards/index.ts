@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { curvesCardSchema, smithCardSchema } from './curves.ts';
 import { alongCardSchema, fieldCardSchema, recorderCardSchema, volumeCardSchema } from './fields.ts';
 import { cutCardSchema, figuresCardSchema, patternCardSchema, phaseCentreCardSchema } from './patterns.ts';
+import { wiresCardSchema } from './wires.ts';
 import { evidenceCardSchema, modesCardSchema, noteCardSchema, tableCardSchema, wavesCardSchema } from './tables.ts';
 
 export * from './common.ts';
@@ -9,6 +10,7 @@ export * from './curves.ts';
 export * from './fields.ts';
 export * from './patterns.ts';
 export * from './tables.ts';
+export * from './wires.ts';
 
 export const cardSchema = z.discriminatedUnion('kind', [
   curvesCardSchema,
@@ -21,6 +23,7 @@ export const cardSchema = z.discriminatedUnion('kind', [
   volumeCardSchema,
   alongCardSchema,
   recorderCardSchema,
+  wiresCardSchema,
   modesCardSchema,
   wavesCardSchema,
   tableCardSchema,

@@ -88,6 +88,45 @@ export const wavePortSchema = z.strictObject({
   phi: expression.describe('Angle from +x of that direction'),
   tilt: expression.describe('Angle of the main axis of E from the direction of growing theta towards that of growing phi'),
   minor: expression.describe('Minor over main axis of the ellipse of E: 0 linear, 1 right-hand circular, -1 left-hand circular (IEEE)'),
+  strength: expression.optional().describe('V/m, peak, by which voltages and currents that it induces are told; absent: 1'),
+});
+
+const onWire = {
+  wire: z.union([nameText, z.literal('')]).describe('Name of the body that is a wire'),
+  at: expression.describe('Place along the wire: 0 its start, 0.5 its middle, 1 its end'),
+};
+
+/** A port in a gap of no length in a wire; voltage and current count along the wire. */
+export const wirePortSchema = z.strictObject({
+  kind: z.literal('wire-port'),
+  name: nameText,
+  resistance: portBase.resistance,
+  reactance: portBase.reactance,
+  note: portBase.note,
+  ...onWire,
+});
+
+/** A load in a wire: R, L, C, or an impedance over frequency. */
+export const wireElementSchema = z.strictObject({
+  kind: z.literal('element-wire'),
+  ...elementBase,
+  ...onWire,
+  table: z
+    .array(z.tuple([expression, expression, expression]))
+    .max(1000)
+    .optional()
+    .describe('Frequency, resistance and reactance, rising; takes the place of R, L and C'),
+});
+
+/** A transmission line without loss between two places on wires. */
+export const wireLineSchema = z.strictObject({
+  kind: z.literal('element-line'),
+  name: nameText,
+  note: portBase.note,
+  wires: z.tuple([onWire.wire, onWire.wire]).describe('The wires at its two ends'),
+  at: z.tuple([expression, expression]).describe('Place along each, 0 to 1'),
+  impedance: expression,
+  length: expression.describe('Electrical length, as in vacuum'),
 });
 
 export const portSchema = z.discriminatedUnion('kind', [
@@ -98,6 +137,9 @@ export const portSchema = z.discriminatedUnion('kind', [
   wavePortSchema,
   gapElementSchema,
   pathElementSchema,
+  wirePortSchema,
+  wireElementSchema,
+  wireLineSchema,
 ]);
 export type Port = z.infer<typeof portSchema>;
 
@@ -175,6 +217,14 @@ const modeSentence: SentencePart[] = [
 const pathPoints = ({ path = [] }: { path?: unknown[] }, names = ['first axis', 'second axis']): Chip[] =>
   path.flatMap((_, i) => names.map((n, k) => ({ path: `path.${i}.${k}`, label: `point ${i + 1} ${n}`, quantity: 'length' as const })));
 
+const placeChip = (path: string, label: string): Chip => ({ path, label, quantity: 'number' });
+const wirePart = (path: string, label: string): SentencePart => ({ ref: path, label, accepts: 'metal' });
+const tableColumns = [
+  { label: 'frequency', quantity: 'frequency' as const },
+  { label: 'resistance', quantity: 'resistance' as const },
+  { label: 'reactance', quantity: 'resistance' as const },
+];
+
 /** What a kind of port is to the ledger. */
 interface PortKind<P> {
   chips(port: P): Chip[];
@@ -198,12 +248,39 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
     chips: () => [...pathChips, ...elementChips],
     sentence: () => ['Lumped element', { name: true }, '·', ...pathParts, ...elementParts],
   },
+  'wire-port': {
+    chips: () => [placeChip('at', 'place along the wire'), resistance, reactance],
+    sentence: () => [
+      'Port', { name: true }, '· in the wire', wirePart('wire', 'wire'), 'at', { chip: 'at' }, 'of its length ·', { chip: 'resistance' }, '+ j', { chip: 'reactance' }], // prettier-ignore
+  },
+  'element-wire': {
+    chips: ({ table = [] }) => [
+      placeChip('at', 'place along the wire'),
+      ...elementChips,
+      ...table.flatMap((_, i) =>
+        tableColumns.map((c, k): Chip => ({ path: `table.${i}.${k}`, label: `row ${i + 1} ${c.label}`, quantity: c.quantity })),
+      ),
+    ],
+    sentence: () => [
+      'Load', { name: true }, '· in the wire', wirePart('wire', 'wire'), 'at', { chip: 'at' }, 'of its length ·', ...elementParts, '· or by table', { list: 'table', label: 'row', columns: tableColumns, least: 0 }], // prettier-ignore
+  },
+  'element-line': {
+    chips: () => [
+      placeChip('at.0', 'place along the first wire'),
+      placeChip('at.1', 'place along the second wire'),
+      { path: 'impedance', label: 'impedance', quantity: 'resistance', positive: true },
+      { path: 'length', label: 'electrical length', quantity: 'length', positive: true },
+    ],
+    sentence: () => [
+      'Transmission line', { name: true }, '· from the wire', wirePart('wires.0', 'first wire'), 'at', { chip: 'at.0' }, 'to', wirePart('wires.1', 'second wire'), 'at', { chip: 'at.1' }, '·', { chip: 'impedance' }, '· electrical length', { chip: 'length' }], // prettier-ignore
+  },
   'plane-wave': {
     chips: () => [
       { path: 'theta', label: 'theta', quantity: 'angle' },
       { path: 'phi', label: 'phi', quantity: 'angle' },
       { path: 'tilt', label: 'turn of E', quantity: 'angle' },
       { path: 'minor', label: 'axis ratio of E', quantity: 'number' },
+      { path: 'strength', label: 'strength in V/m', quantity: 'number', otherwise: '1' },
     ],
     sentence: () => [
       'Plane wave',
@@ -216,6 +293,9 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
       { chip: 'tilt' },
       'from theta, axis ratio',
       { chip: 'minor' },
+      '·',
+      { chip: 'strength' },
+      'V/m',
     ],
   },
   'guide-face': {

@@ -67,6 +67,13 @@ export const energySchema = z.strictObject({
   name: nameText,
   body: nameText.describe('Name of the line whose body it is'),
 });
+/** Current in a wire over the band. */
+export const wireProbeSchema = z.strictObject({
+  kind: z.literal('wire-probe'),
+  name: nameText,
+  wire: z.union([nameText, z.literal('')]).describe('Name of the body that is a wire'),
+  at: expression.describe('Place along the wire: 0 its start, 1 its end'),
+});
 export const recorderSchema = z.discriminatedUnion('kind', [
   farFieldSchema,
   fieldPlaneSchema,
@@ -77,11 +84,12 @@ export const recorderSchema = z.discriminatedUnion('kind', [
   fieldBoxSchema,
   modeSchema,
   energySchema,
+  wireProbeSchema,
 ]);
 export type Recorder = z.infer<typeof recorderSchema>;
 
 /** Whether a recorder keeps fields at the recorded frequencies. */
-export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal';
+export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal' && r.kind !== 'wire-probe';
 
 const normals = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `${value} =` }));
 
@@ -177,6 +185,18 @@ const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K
           { value: 'centres', label: 'cell middles' },
         ],
       },
+    ],
+  },
+  'wire-probe': {
+    chips: () => [{ path: 'at', label: 'place along the wire', quantity: 'number' }],
+    sentence: () => [
+      'Current',
+      { name: true },
+      '· in the wire',
+      { ref: 'wire', label: 'wire', accepts: 'metal' },
+      'at',
+      { chip: 'at' },
+      'of its length, over the band',
     ],
   },
   'field-line': {

@@ -1,22 +1,9 @@
 import { angle, choice, count, entry3, length, pair, planeField, point, points3, positive, value, axisField } from '../fields.ts';
 import { arcPoints, circleSides } from '../outlines.ts';
 import { inPlane, planeAxes, type Point3 } from '../recipe.ts';
-import { axisNumber, defineShape, listed3, v3 } from './shape.ts';
+import { axisNumber, defineShape, listed3, twins, v3 } from './shape.ts';
 
 const ends = choice('ends', { open: 'open', closed: 'closed' });
-/** Two points that follow each other must differ. */
-const twins = (points: readonly Point3[], path: string, closed: boolean) => {
-  const size = Math.max(...points.map((p) => Math.hypot(p[0] - points[0][0], p[1] - points[0][1], p[2] - points[0][2])));
-  const i = points.findIndex((p, k) => {
-    if (!closed && k + 1 === points.length) return false;
-    const q = points[(k + 1) % points.length];
-    return !(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]) > 1e-9 * size);
-  });
-  return i < 0
-    ? null
-    : { fault: `Points ${i + 1} and ${((i + 1) % points.length) + 1} are the same.`, fix: 'Move or remove one of them.', chip: `${path}.${i}.0` };
-};
-
 export const straight = defineShape({
   kind: 'line',
   title: 'Line',

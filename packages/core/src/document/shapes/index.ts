@@ -21,15 +21,17 @@ import {
   section,
   turn,
 } from './place.ts';
-import { frustum, loft, prism, revolve, sweep, trace, wire } from './prisms.ts';
+import { frustum, loft, prism, revolve, sweep, trace } from './prisms.ts';
 import { ellipsoid, sphere, torus } from './round.ts';
 import type { LineOfShape, Shape } from './shape.ts';
+import { bentWire, cable, straightWire, wire } from './wires.ts';
 
 export * from './shape.ts';
 
 /** Every kind of line, in the order in which the interface offers them. */
 const all = [
-  box, cylinder, tube, cone, sphere, ellipsoid, torus, frustum, prism, revolve, loft, sweep, wire, imported,
+  box, cylinder, tube, cone, sphere, ellipsoid, torus, frustum, prism, revolve, loft, sweep, imported,
+  straightWire, bentWire, wire, cable,
   rectangle, disc, sector, polygon, equation, text, drawing,
   straight, polyline, arc, spline, helix, equationCurve,
   trace, copyFace, crossSection, thicken, offset, extrudeFace, outline, container,

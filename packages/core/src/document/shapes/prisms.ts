@@ -153,16 +153,6 @@ export const sweep = defineShape({
   },
 });
 
-export const wire = defineShape({
-  kind: 'wire',
-  title: 'Wire',
-  group: 'Solids',
-  about: 'A round wire along a curve',
-  fields: { radius: positive('radius', '0.5 mm'), path: ref('path', 'curve') },
-  sentence: 'Wire {name} · radius {radius} along {path} · {material}',
-  recipe: (_, v) => ({ form: 'wire', radius: v.radius }),
-});
-
 export const trace = defineShape({
   kind: 'trace',
   title: 'Trace',

@@ -5,7 +5,7 @@ import type { Fields, ValuesOf } from '../fields.ts';
 import type { Impossible, Point2, Point3, Recipe } from '../recipe.ts';
 
 /** Groups under which the interface offers the shapes. */
-export const shapeGroups = ['Solids', 'Flat', 'Curves', 'From other lines', 'Combine', 'Place', 'Patterns', 'Order'] as const;
+export const shapeGroups = ['Solids', 'Wires', 'Flat', 'Curves', 'From other lines', 'Combine', 'Place', 'Patterns', 'Order'] as const;
 export type ShapeGroup = (typeof shapeGroups)[number];
 
 /** Values of expressions sampled over t, by chip path. */
@@ -126,3 +126,16 @@ export const listed3 = (v: ChipValues, path: string, rows: readonly unknown[], e
   });
 /** Number of an axis letter. */
 export const axisNumber = (letter: string): 0 | 1 | 2 => 'xyz'.indexOf(letter) as 0 | 1 | 2;
+
+/** Two points that follow each other must differ. */
+export const twins = (points: readonly Point3[], path: string, closed: boolean) => {
+  const size = Math.max(...points.map((p) => Math.hypot(p[0] - points[0][0], p[1] - points[0][1], p[2] - points[0][2])));
+  const i = points.findIndex((p, k) => {
+    if (!closed && k + 1 === points.length) return false;
+    const q = points[(k + 1) % points.length];
+    return !(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]) > 1e-9 * size);
+  });
+  return i < 0
+    ? null
+    : { fault: `Points ${i + 1} and ${((i + 1) % points.length) + 1} are the same.`, fix: 'Move or remove one of them.', chip: `${path}.${i}.0` };
+};

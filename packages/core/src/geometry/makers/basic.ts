@@ -1,7 +1,7 @@
 import { inPlane, type Point2, type Point3 } from '../../document/index.ts';
 import { apply, compose, invert } from '../../numerics/affine.ts';
 import { stripLoops, sweptRings } from '../paths.ts';
-import { axisFrame, frameAlong } from '../item.ts';
+import { axisFrame, frameAlong, type WireAxis } from '../item.ts';
 import { GeometryFault } from '../fault.ts';
 import { unionLoops } from '../flat.ts';
 import { buildSolid, prismSolid, ringSolid } from '../solids.ts';
@@ -10,7 +10,17 @@ import { faceOf, needFlat } from './maker.ts';
 
 type Simple = 'box' | 'cylinder' | 'cone' | 'ball' | 'torus' | 'prism' | 'rings' | 'revolve';
 /** Solids that need no other line. */
-export const simple: Maker<Simple> = (recipe, { kernel, origins, line }) => ({ solid: buildSolid(kernel, origins, line, recipe) });
+export const simple: Maker<Simple> = (recipe, { kernel, origins, line }) => ({
+  solid: buildSolid(kernel, origins, line, recipe),
+  ...(recipe.form === 'cylinder' && recipe.bore === 0 ? { wire: rodAxis(recipe) } : {}),
+});
+
+/** A rod is a straight wire too. */
+function rodAxis({ axis, base, height, radius }: { axis: 0 | 1 | 2; base: Point3; height: number; radius: number }): WireAxis {
+  const top: Point3 = [...base];
+  top[axis] += height;
+  return { radius, points: [base, top], closed: false };
+}
 
 export const sheet: Maker<'sheet'> = ({ normal, offset, loops }) => ({ sheet: { frame: axisFrame(normal, offset), loops } });
 
@@ -45,15 +55,18 @@ export const sweep: Maker<'sweep'> = ({ profile }, bench) => {
 /** Corners of the section of a drawn wire. */
 const wireSides = 24;
 
-export const wire: Maker<'wire'> = ({ radius }, bench) => {
-  const path = pathOf(bench);
+export const wire: Maker<'wire'> = ({ radius, path: own, coat }, bench) => {
+  const path: NonNullable<Made['curve']> = own ? { ...own, marks: [] } : pathOf(bench);
   const round = Array.from({ length: wireSides }, (_, i): Point2 => {
     const t = (2 * Math.PI * i) / wireSides;
     return [radius * Math.cos(t), radius * Math.sin(t)];
   });
   const rings = sweptRings(path, round);
   const manifold = ringSolid(bench.kernel, bench.origins, bench.line, rings, { ...along, closed: path.closed, side: () => 'side' });
-  return { solid: { manifold, exact: straightWire(path.points, radius) }, wire: { radius, points: path.points, closed: path.closed } };
+  return {
+    solid: { manifold, exact: straightWire(path.points, radius) },
+    wire: { radius, points: path.points, closed: path.closed, ...(coat ? { coat } : {}) },
+  };
 };
 
 /** The exact shape of a straight wire. */

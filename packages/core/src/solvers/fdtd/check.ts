@@ -2,7 +2,7 @@ import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { Scene } from '../../scene/index.ts';
-import type { Estimate, Machine } from '../solver.ts';
+import type { Machine, TimeEstimate } from '../solver.ts';
 import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
@@ -65,7 +65,7 @@ function statesOf(scene: Scene, grid: Grid): number {
 }
 
 /** Cost of a scene: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
-export function estimateScene(scene: Scene, machine: Machine, grid: Grid = buildGrid(scene)): Estimate {
+export function estimateScene(scene: Scene, machine: Machine, grid: Grid = buildGrid(scene)): TimeEstimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
   const dt = timeStep(grid, cutsCells(scene));
   const pulse = pulseFor(scene.band.from, scene.band.to);
@@ -118,7 +118,7 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
       ),
     ];
   found.push(...betweenWalls(scene));
-  let estimate: Estimate;
+  let estimate: TimeEstimate;
   try {
     const grid = buildGrid(scene);
     estimate = estimateScene(scene, machine, grid);

@@ -1,17 +1,17 @@
-import type { ResultSet } from '../../results/index.ts';
+import type { ResultSet, TimeEvidence } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
-import type { SolveOptions, Solver } from '../solver.ts';
+import type { SolveOptions, Solver, TimeEstimate } from '../solver.ts';
 import { solveCertain } from './certain.ts';
 import type { Simulation } from './simulation.ts';
 import { checkScene, estimateScene } from './check.ts';
 import { scatterScene } from './scatter.ts';
 import { solveScene } from './solve.ts';
 
-const once = (scene: Scene, options: SolveOptions, observe?: (s: Simulation) => void): Promise<ResultSet> =>
+const once = (scene: Scene, options: SolveOptions, observe?: (s: Simulation) => void): Promise<ResultSet<TimeEvidence>> =>
   scene.wave ? scatterScene(scene, scene.wave, options, observe) : solveScene(scene, options, observe);
 
 /** Finite-difference time-domain solver on a graded Cartesian grid. */
-export const fdtd: Solver = {
+export const fdtd: Solver<TimeEstimate, TimeEvidence> = {
   name: 'fdtd',
   title: 'Time domain',
   check: checkScene,

@@ -2,7 +2,7 @@ import { problem, ProblemError } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
 import { farFieldAt, nearToFar, patternPower } from '../../radiation/index.ts';
-import type { ResultArray, ResultSet, ScatterFigures } from '../../results/index.ts';
+import type { ResultArray, ResultSet, ScatterFigures, TimeEvidence } from '../../results/index.ts';
 import type { Scene, SceneWave } from '../../scene/index.ts';
 import { coreVersion } from '../../version.ts';
 import type { SolveOptions } from '../solver.ts';
@@ -38,7 +38,7 @@ export async function scatterScene(
   wave: SceneWave,
   { host, onProgress, signal }: SolveOptions,
   observe?: (s: Simulation) => void,
-): Promise<ResultSet> {
+): Promise<ResultSet<TimeEvidence>> {
   const d = discretise(scene);
   const { dt, grid } = d;
   const box = totalBox(grid);

@@ -1,7 +1,7 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
-import { type PortGap, type ResultArray, type ResultMeta, type ResultSet, turnName } from '../../results/index.ts';
+import { type PortGap, type ResultArray, type ResultMeta, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
@@ -52,7 +52,7 @@ export async function solveScene(
   { host, onProgress, signal, jobs }: SolveOptions,
   observe?: (s: Simulation) => void,
   given?: Discrete,
-): Promise<ResultSet> {
+): Promise<ResultSet<TimeEvidence>> {
   const discrete = given ?? discretise(scene);
   if (discrete.problems.length) throw new ProblemError(discrete.problems);
   const { dt, grid } = discrete;
@@ -297,7 +297,7 @@ const ofTurn = (kept: Readonly<Record<string, ResultArray>>, turn: number): Reco
   Object.fromEntries(Object.entries(kept).flatMap(([name, array]) => (/:(u|v|x|y|z|at|fill)$/.test(name) ? [] : [[turnName(name, turn), array]])));
 
 /** How the ringing was carried on: the worst error, and the resonances of the run that told most of them. */
-function restOf(runs: readonly Excitation[]): Pick<ResultMeta['evidence'], 'carriedOn'> {
+function restOf(runs: readonly Excitation[]): Pick<TimeEvidence, 'carriedOn'> {
   const rests = runs.flatMap((r) => r.rest ?? []);
   if (!rests.length) return {};
   const fullest = rests.reduce((a, b) => (b.resonances.length > a.resonances.length ? b : a));

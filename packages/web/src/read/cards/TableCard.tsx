@@ -2,6 +2,7 @@ import { writeCsv } from '@jadebell/core/csv';
 import type { TableCard as TableCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import { quantities, termsOfS } from '@jadebell/core/reading';
+import { sizeOf } from '@jadebell/core/results';
 import { channelNames } from '@jadebell/core/s';
 import { DataGrid, type GridColDef } from '@mui/x-data-grid';
 import { useContext, useMemo } from 'react';
@@ -84,7 +85,7 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
         { title: 'run', values: runs.map((r) => r.label) },
         { title: 'accuracy', values: runs.map((r) => r.run.accuracy) },
         ...givens.map((g) => ({ title: g, values: runs.map((r) => givenText(r.run, g)) })),
-        { title: 'cells', values: runs.map((r) => r.run.meta!.evidence.cells.reduce((a, b) => a * b, 1)), digits: 12 },
+        { title: 'cells or unknowns', values: runs.map((r) => sizeOf(r.run.meta!.evidence).count), digits: 12 },
         ...names.slice(0, 8).map((key) => ({
           title: `most |Δ${key}|`,
           values: runs.map(({ run }) => {

@@ -6,6 +6,7 @@ import type { NewCard } from '../board/BoardContext.ts';
 import { CurvesSettings, SmithSettings } from '../settings/CurvesSettings.tsx';
 import { FieldSettings, VolumeSettings } from '../settings/FieldSettings.tsx';
 import { CutSettings, PatternSettings, PhaseCentreSettings } from '../settings/PatternSettings.tsx';
+import { WiresSettings } from '../settings/WiresSettings.tsx';
 import { AlongCard } from './AlongCard.tsx';
 import { CurvesCard } from './CurvesCard.tsx';
 import { CutCard } from './CutCard.tsx';
@@ -19,6 +20,7 @@ import { EvidenceCard, ModesCard, WavesCard } from './SimpleCards.tsx';
 import { SmithCard } from './SmithCard.tsx';
 import { TableCard } from './TableCard.tsx';
 import { VolumeCard } from './VolumeCard.tsx';
+import { WiresCard } from './WiresCard.tsx';
 
 interface Kind<K extends BoardCard['kind']> {
   title: string;
@@ -103,6 +105,13 @@ export const cardKinds: { [K in BoardCard['kind']]: Kind<K> } = {
   },
   along: { title: 'Along a line', about: 'drawn on a field', show: AlongCard, fresh: () => null },
   recorder: { title: 'Recorder', about: 'what a recorder kept', show: RecorderCard, fresh: () => null },
+  wires: {
+    title: 'Current in wires',
+    about: 'on the model, or along each wire',
+    show: WiresCard,
+    settings: WiresSettings,
+    fresh: (meta) => (meta.wires && meta.recordAt.length ? { kind: 'wires', h: 7 } : null),
+  },
   modes: {
     title: 'Port modes',
     about: 'their fields and constants',

@@ -1,7 +1,16 @@
 import { formatSI, unitFor, unitsFor } from '@jadebell/core/format';
 
 /** What the units of curves measure, where they take prefixes. */
-const measures: Record<string, string> = { s: 'time', ohm: 'resistance', W: 'power', Hz: 'frequency', m: 'length', J: 'energy' };
+const measures: Record<string, string> = {
+  s: 'time',
+  ohm: 'resistance',
+  W: 'power',
+  Hz: 'frequency',
+  m: 'length',
+  J: 'energy',
+  A: 'current',
+  V: 'voltage',
+};
 
 /** Size of the unit that suits values of a unit up to `most`, and how it is written. */
 export function unitOfAxis(unit: string, most: number, wanted?: string): { size: number; unit: string } {

@@ -2,6 +2,7 @@ import type { Run } from '../../api/types.ts';
 import { getJson } from '../../api/client.ts';
 import type { Project } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
+import { evidenceRows } from '@jadebell/core/reading';
 import { cardCanvas } from '../../charts/cardPicture.ts';
 import { download } from '../../ui/download.ts';
 import type { ShownRun } from '../lens/shown.ts';
@@ -33,7 +34,6 @@ export async function boardReport(name: string, run: Run, shown: readonly ShownR
       figures.push(`<figure><img src="${picture}" alt="${escaped(`${title}: ${about}`)}"></figure>`);
     }
     const names = [...new Set(shown.flatMap((s) => s.run.givens.map((g) => g.name)))];
-    const e = run.meta!.evidence;
     const { solve } = solved;
     const html = [
       `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escaped(`${solved.title}: ${name}`)}</title><style>${style}</style>`,
@@ -59,16 +59,7 @@ export async function boardReport(name: string, run: Run, shown: readonly ShownR
           ['boundaries', Object.entries(solved.boundaries).map(([side, kind]) => `${side} ${kind}`).join(', ')], // prettier-ignore
         ],
       )}`,
-      `<h2>Evidence</h2>${table(
-        ['what', 'value'],
-        [
-          ['cells', `${e.cells.join(' × ')}, ${e.cellsPerWavelength.toFixed(1)} a wavelength at least`],
-          ['energy left', `${(10 * Math.log10(e.residualEnergy)).toFixed(1)} dB`],
-          ['power balance', e.powerBalance ? e.powerBalance.map((b) => `${(100 * b).toFixed(2)} %`).join(', ') : 'needs a far field'],
-          ['largest amplitude out for 1 in', e.largestReflection.toFixed(4)],
-          ['S against its transpose', e.asymmetry === null ? 'one way only' : e.asymmetry.toExponential(1)],
-        ],
-      )}`,
+      `<h2>Evidence</h2>${table(['what', 'value'], evidenceRows(run.meta!))}`,
       '</html>\n',
     ].join('\n');
     const stem = `${solved.title}-${name}`.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-');

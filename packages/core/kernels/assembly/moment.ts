@@ -1,0 +1,353 @@
+import { barrier } from './barrier';
+
+/**
+ * Thin wires by the mixed-potential integral equation: interactions of straight segments and the dense complex system they make.
+ * See src/solvers/moment/system.ts for what is computed and how the block of parameters is laid out.
+ *
+ * The matrix is row-major; a row holds pairs of columns as re, re, im, im, so that two columns share two registers without a shuffle.
+ */
+
+/** Quadrature points of Gauss and Legendre on (0, 1), then their weights; 2 and 4 of them. */
+const gauss2 = memory.data<f64>([0.21132486540518713, 0.7886751345948129, 0.5, 0.5], 16);
+const gauss4 = memory.data<f64>([
+  0.06943184420297371, 0.33000947820757187, 0.6699905217924281, 0.9305681557970262,
+  0.17392742256872693, 0.32607257743127307, 0.32607257743127307, 0.17392742256872693], 16);
+
+// @ts-ignore: decorator
+@inline
+function splat(x: f64): v128 {
+  return f64x2.splat(x);
+}
+
+/**
+ * Integrals over two segments of their linear shape functions times exp(-jkR)/R, or (exp(-jkR) - 1)/R where `near`. R is that between
+ * their axes, with `rho2` added to its square. Cosine and sine by their series after reduction to an eighth of a turn.
+ */
+function pair(from: usize, to: usize, k: f64, rho2: f64, near: bool, rule: usize, count: i32): void {
+  const ox = load<f64>(from), oy = load<f64>(from, 8), oz = load<f64>(from, 16);
+  const ux = load<f64>(from, 24), uy = load<f64>(from, 32), uz = load<f64>(from, 40), lo = load<f64>(from, 48);
+  const sx = load<f64>(to), sy = load<f64>(to, 8), sz = load<f64>(to, 16);
+  const dx = load<f64>(to, 24), dy = load<f64>(to, 32), dz = load<f64>(to, 40), ls = load<f64>(to, 48);
+  const weights = rule + (<usize>count << 3);
+  const one = splat(1), least = splat(max(rho2, 1e-30));
+  let r00 = splat(0), r01 = r00, r10 = r00, r11 = r00, i00 = r00, i01 = r00, i10 = r00, i11 = r00;
+  for (let p = 0; p < count; p++) {
+    const t = load<f64>(rule + (<usize>p << 3)), w = load<f64>(weights + (<usize>p << 3));
+    const at = lo * t;
+    const wx = ox + ux * at - sx, wy = oy + uy * at - sy, wz = oz + uz * at - sz;
+    const square = splat(wx * wx + wy * wy + wz * wz + rho2), along = splat(2 * (wx * dx + wy * dy + wz * dz));
+    let a0 = splat(0), a1 = a0, b0 = a0, b1 = a0;
+    for (let q = 0; q < count; q += 2) {
+      const s = v128.load(rule + (<usize>q << 3)), v = v128.load(weights + (<usize>q << 3));
+      const l = f64x2.mul(s, splat(ls));
+      // Where two points fall together rounding must not make the square negative.
+      const r = f64x2.sqrt(f64x2.max(least, f64x2.add(square, f64x2.mul(l, f64x2.sub(l, along)))));
+      // kR less whole quarter turns, in two parts so that nothing is lost.
+      const x = f64x2.mul(r, splat(k));
+      const n = f64x2.nearest(f64x2.mul(x, splat(0.6366197723675814)));
+      const y = f64x2.sub(f64x2.sub(x, f64x2.mul(n, splat(1.5707963267948966))), f64x2.mul(n, splat(6.123233995736766e-17)));
+      const z = f64x2.mul(y, y);
+      let sine = f64x2.add(splat(-1 / 1307674368000.0), f64x2.mul(z, splat(1 / 355687428096000.0)));
+      sine = f64x2.add(splat(1 / 6227020800.0), f64x2.mul(z, sine));
+      sine = f64x2.add(splat(-1 / 39916800.0), f64x2.mul(z, sine));
+      sine = f64x2.add(splat(1 / 362880.0), f64x2.mul(z, sine));
+      sine = f64x2.add(splat(-1 / 5040.0), f64x2.mul(z, sine));
+      sine = f64x2.add(splat(1 / 120.0), f64x2.mul(z, sine));
+      sine = f64x2.add(splat(-1 / 6.0), f64x2.mul(z, sine));
+      sine = f64x2.add(y, f64x2.mul(f64x2.mul(y, z), sine));
+      let cosine = f64x2.add(splat(-1 / 87178291200.0), f64x2.mul(z, splat(1 / 20922789888000.0)));
+      cosine = f64x2.add(splat(1 / 479001600.0), f64x2.mul(z, cosine));
+      cosine = f64x2.add(splat(-1 / 3628800.0), f64x2.mul(z, cosine));
+      cosine = f64x2.add(splat(1 / 40320.0), f64x2.mul(z, cosine));
+      cosine = f64x2.add(splat(-1 / 720.0), f64x2.mul(z, cosine));
+      cosine = f64x2.add(splat(1 / 24.0), f64x2.mul(z, cosine));
+      cosine = f64x2.add(splat(-0.5), f64x2.mul(z, cosine));
+      cosine = f64x2.add(one, f64x2.mul(z, cosine));
+      // Quarter turns: odd ones exchange sine and cosine; sine changes its sign in the upper half, cosine in quarters 1 and 2.
+      const turns = f64x2.sub(n, f64x2.mul(splat(4), f64x2.floor(f64x2.mul(n, splat(0.25)))));
+      const odd = v128.or(f64x2.eq(turns, one), f64x2.eq(turns, splat(3)));
+      const s1 = v128.bitselect(cosine, sine, odd), c1 = v128.bitselect(sine, cosine, odd);
+      const sinx = v128.bitselect(f64x2.neg(s1), s1, f64x2.ge(turns, splat(2)));
+      let cosx = v128.bitselect(f64x2.neg(c1), c1, v128.or(f64x2.eq(turns, one), f64x2.eq(turns, splat(2))));
+      if (near) cosx = f64x2.sub(cosx, one);
+      const g = f64x2.div(v, r);
+      const re = f64x2.mul(g, cosx), im = f64x2.mul(g, sinx), rest = f64x2.sub(one, s);
+      a0 = f64x2.add(a0, f64x2.mul(re, rest));
+      a1 = f64x2.add(a1, f64x2.mul(re, s));
+      b0 = f64x2.sub(b0, f64x2.mul(im, rest));
+      b1 = f64x2.sub(b1, f64x2.mul(im, s));
+    }
+    const w0 = splat(w * (1 - t)), w1 = splat(w * t);
+    r00 = f64x2.add(r00, f64x2.mul(w0, a0));
+    r01 = f64x2.add(r01, f64x2.mul(w0, a1));
+    r10 = f64x2.add(r10, f64x2.mul(w1, a0));
+    r11 = f64x2.add(r11, f64x2.mul(w1, a1));
+    i00 = f64x2.add(i00, f64x2.mul(w0, b0));
+    i01 = f64x2.add(i01, f64x2.mul(w0, b1));
+    i10 = f64x2.add(i10, f64x2.mul(w1, b0));
+    i11 = f64x2.add(i11, f64x2.mul(w1, b1));
+  }
+  const scale = lo * ls;
+  out0 = scale * both(r00); out1 = scale * both(i00);
+  out2 = scale * both(r01); out3 = scale * both(i01);
+  out4 = scale * both(r10); out5 = scale * both(i10);
+  out6 = scale * both(r11); out7 = scale * both(i11);
+}
+// @ts-ignore: decorator
+@inline
+function both(v: v128): f64 {
+  return f64x2.extract_lane(v, 0) + f64x2.extract_lane(v, 1);
+}
+/** What `pair` leaves: re and im of the products start-start, start-end, end-start, end-end. Globals belong to each thread's own instance. */
+let out0: f64 = 0, out1: f64 = 0, out2: f64 = 0, out3: f64 = 0, out4: f64 = 0, out5: f64 = 0, out6: f64 = 0, out7: f64 = 0;
+
+/** Distance of the middles over the longer of two segments from which on two points each are enough. */
+const FAR: f64 = 4;
+
+/**
+ * Adds the interactions of segment i with one set of sources to `row`: 10 doubles a source, the four products times the cosine between the currents, and
+ * their plain sum. In an image currents along the ground and charges change their sign. `near` lists by segment: first entry of each, then
+ * entries of 48 bytes: i32 source, i32 pad, f64 rho2, four static integrals.
+ */
+function addSources(row: usize, segments: usize, i: i32, sources: usize, count: i32, k: f64, nearFirst: usize, nearList: usize, image: bool): void {
+  const from = segments + ((<usize>i) << 6);
+  const lo = load<f64>(from, 48), ux = load<f64>(from, 24), uy = load<f64>(from, 32), uz = load<f64>(from, 40);
+  const mx = load<f64>(from) + 0.5 * lo * ux, my = load<f64>(from, 8) + 0.5 * lo * uy, mz = load<f64>(from, 16) + 0.5 * lo * uz;
+  let entry = nearList + <usize>load<i32>(nearFirst + (<usize>i << 2)) * 48;
+  const last = nearList + <usize>load<i32>(nearFirst + (<usize>i << 2), 4) * 48;
+  const sign: f64 = image ? -1 : 1;
+  for (let j = 0; j < count; j++, row += 80) {
+    const to = sources + ((<usize>j) << 6);
+    const ls = load<f64>(to, 48), dx = load<f64>(to, 24), dy = load<f64>(to, 32), dz = load<f64>(to, 40);
+    const cosine = sign * (ux * dx + uy * dy + uz * dz);
+    if (entry < last && load<i32>(entry) == j) {
+      pair(from, to, k, load<f64>(entry, 8), true, gauss4, 4);
+      out0 += load<f64>(entry, 16);
+      out2 += load<f64>(entry, 24);
+      out4 += load<f64>(entry, 32);
+      out6 += load<f64>(entry, 40);
+      entry += 48;
+    } else {
+      const x = load<f64>(to) + 0.5 * ls * dx - mx, y = load<f64>(to, 8) + 0.5 * ls * dy - my, z = load<f64>(to, 16) + 0.5 * ls * dz - mz;
+      const size = FAR * max(lo, ls);
+      if (x * x + y * y + z * z > size * size) pair(from, to, k, 0, false, gauss2, 2);
+      else pair(from, to, k, 0, false, gauss4, 4);
+    }
+    store<f64>(row, load<f64>(row) + cosine * out0);
+    store<f64>(row, load<f64>(row, 8) + cosine * out1, 8);
+    store<f64>(row, load<f64>(row, 16) + cosine * out2, 16);
+    store<f64>(row, load<f64>(row, 24) + cosine * out3, 24);
+    store<f64>(row, load<f64>(row, 32) + cosine * out4, 32);
+    store<f64>(row, load<f64>(row, 40) + cosine * out5, 40);
+    store<f64>(row, load<f64>(row, 48) + cosine * out6, 48);
+    store<f64>(row, load<f64>(row, 56) + cosine * out7, 56);
+    store<f64>(row, load<f64>(row, 64) + sign * (out0 + out2 + out4 + out6), 64);
+    store<f64>(row, load<f64>(row, 72) + sign * (out1 + out3 + out5 + out7), 72);
+  }
+}
+
+/** Address of column c in a row. */
+// @ts-ignore: decorator
+@inline
+function column(row: usize, c: i32): usize {
+  return row + ((<usize>(c >> 1)) << 5) + ((<usize>(c & 1)) << 3);
+}
+
+/**
+ * Fills this thread's rows of the matrix. Parameters: f64 k, f64 factor of the vector part (times j), f64 factor of the scalar part (times -j), then u32:
+ * bases, width of a row in bytes, matrix, segments, count of segments, images (0 for none), first near entries, near list, the same of
+ * images, halves of each basis (first), halves (i32 segment, i32 end, f64 sign), bases of each end (first, by 2 segment + end), bases (i32 basis,
+ * i32 pad, f64 sign), scratch (80 bytes a segment for each thread).
+ */
+export function momentFill(p: usize, thread: i32, threads: i32): void {
+  const k = load<f64>(p), vector = load<f64>(p, 8), scalar = load<f64>(p, 16);
+  const bases = load<i32>(p, 24), width = <usize>load<u32>(p, 28), matrix = <usize>load<u32>(p, 32);
+  const segments = <usize>load<u32>(p, 36), count = load<i32>(p, 40), images = <usize>load<u32>(p, 44);
+  const nearFirst = <usize>load<u32>(p, 48), nearList = <usize>load<u32>(p, 52);
+  const imageFirst = <usize>load<u32>(p, 56), imageList = <usize>load<u32>(p, 60);
+  const halfFirst = <usize>load<u32>(p, 64), halves = <usize>load<u32>(p, 68);
+  const endFirst = <usize>load<u32>(p, 72), ends = <usize>load<u32>(p, 76);
+  const scratch = <usize>load<u32>(p, 80) + <usize>thread * <usize>count * 80;
+  const from = <i32>((<i64>bases * thread) / threads), until = <i32>((<i64>bases * (thread + 1)) / threads);
+  let known = -1;
+  for (let m = from; m < until; m++) {
+    const row = matrix + <usize>m * width;
+    memory.fill(row, 0, width);
+    for (let h = load<i32>(halfFirst + (<usize>m << 2)), end = load<i32>(halfFirst + (<usize>m << 2), 4); h < end; h++) {
+      const half = halves + (<usize>h << 4);
+      const i = load<i32>(half), a = load<i32>(half, 4), sign = load<f64>(half, 8);
+      if (i != known) {
+        memory.fill(scratch, 0, <usize>count * 80);
+        addSources(scratch, segments, i, segments, count, k, nearFirst, nearList, false);
+        if (images) addSources(scratch, segments, i, images, count, k, imageFirst, imageList, true);
+        known = i;
+      }
+      const slope = (a ? scalar : -scalar) / load<f64>(segments + (<usize>i << 6), 48);
+      let values = scratch;
+      for (let j = 0; j < count; j++, values += 80) {
+        const steep = slope / load<f64>(segments + (<usize>j << 6), 48);
+        for (let b = 0; b < 2; b++) {
+          let e = load<i32>(endFirst + (<usize>(2 * j + b) << 2));
+          const stop = load<i32>(endFirst + (<usize>(2 * j + b) << 2), 4);
+          if (e == stop) continue;
+          const g = values + (<usize>(2 * a + b) << 4);
+          const q = b ? steep : -steep;
+          // j vector G - j scalar S.
+          const re = sign * (q * load<f64>(values, 72) - vector * load<f64>(g, 8));
+          const im = sign * (vector * load<f64>(g) - q * load<f64>(values, 64));
+          for (; e < stop; e++) {
+            const at = column(row, load<i32>(ends + (<usize>e << 4)));
+            const s = load<f64>(ends + (<usize>e << 4), 8);
+            store<f64>(at, load<f64>(at) + s * re);
+            store<f64>(at, load<f64>(at, 16) + s * im, 16);
+          }
+        }
+      }
+    }
+  }
+}
+
+/** Columns that are eliminated at once, and columns of a strip that is updated at once; both even. */
+const PANEL: i32 = 32;
+const STRIP: i32 = 32;
+
+/** Eliminates within columns k to k + width of all rows from k on, with row exchange within those columns only. */
+function panel(matrix: usize, stride: usize, n: i32, k: i32, width: i32, pivots: usize): void {
+  const stop = k + width;
+  for (let c = k; c < stop; c++) {
+    let best = c;
+    let most: f64 = -1;
+    for (let r = c; r < n; r++) {
+      const at = column(matrix + <usize>r * stride, c);
+      const x = load<f64>(at), y = load<f64>(at, 16), s = x * x + y * y;
+      if (s > most) { most = s; best = r; }
+    }
+    store<i32>(pivots + (<usize>c << 2), best);
+    const top = matrix + <usize>c * stride;
+    if (best != c) exchange(top, matrix + <usize>best * stride, k, stop);
+    const d = column(top, c);
+    const x = load<f64>(d), y = load<f64>(d, 16), s = 1 / (x * x + y * y);
+    const dr = x * s, di = -y * s;
+    for (let r = c + 1; r < n; r++) {
+      const line = matrix + <usize>r * stride;
+      const at = column(line, c);
+      const a = load<f64>(at), b = load<f64>(at, 16);
+      const lr = a * dr - b * di, li = a * di + b * dr;
+      store<f64>(at, lr);
+      store<f64>(at, li, 16);
+      // The other column of this pair, where it lies to the right.
+      if (!(c & 1) && c + 1 < stop) {
+        const u = load<f64>(column(top, c + 1)), v = load<f64>(column(top, c + 1), 16), to = column(line, c + 1);
+        store<f64>(to, load<f64>(to) - lr * u + li * v);
+        store<f64>(to, load<f64>(to, 16) - lr * v - li * u, 16);
+      }
+      const vr = splat(lr), vi = splat(li);
+      for (let j = (c + 2) & ~1; j < stop; j += 2) {
+        const u = column(top, j), to = column(line, j);
+        const ur = v128.load(u), ui = v128.load(u, 16);
+        v128.store(to, f64x2.add(f64x2.sub(v128.load(to), f64x2.mul(vr, ur)), f64x2.mul(vi, ui)));
+        v128.store(to, f64x2.sub(f64x2.sub(v128.load(to, 16), f64x2.mul(vr, ui)), f64x2.mul(vi, ur)), 16);
+      }
+    }
+  }
+}
+
+/** Exchanges two rows between columns `from` (even) and `until`. */
+function exchange(a: usize, b: usize, from: i32, until: i32): void {
+  for (let at = <usize>(from >> 1) << 5, end = <usize>((until + 1) >> 1) << 5; at < end; at += 16) {
+    const x = v128.load(a + at);
+    v128.store(a + at, v128.load(b + at));
+    v128.store(b + at, x);
+  }
+}
+
+/** Rows of a strip below the panel less the product with its upper rows, which are packed in `packed`: [k][pair of columns][re, re, im, im]. */
+function update(matrix: usize, stride: usize, n: i32, k: i32, depth: i32, column0: i32, pairs: i32, packed: usize): void {
+  const line = <usize>pairs << 5;
+  let r = k + depth;
+  for (; r + 2 <= n; r += 2) {
+    const row0 = matrix + <usize>r * stride, row1 = row0 + stride;
+    const left0 = row0 + (<usize>(k >> 1) << 5), left1 = row1 + (<usize>(k >> 1) << 5);
+    const to0 = row0 + (<usize>(column0 >> 1) << 5), to1 = to0 + stride;
+    let c = 0;
+    for (; c + 2 <= pairs; c += 2) {
+      const o = <usize>c << 5;
+      let a0 = v128.load(to0 + o), b0 = v128.load(to0 + o, 16), c0 = v128.load(to0 + o, 32), d0 = v128.load(to0 + o, 48);
+      let a1 = v128.load(to1 + o), b1 = v128.load(to1 + o, 16), c1 = v128.load(to1 + o, 32), d1 = v128.load(to1 + o, 48);
+      let q = packed + o;
+      for (let s = 0; s < depth; s++, q += line) {
+        const at = (<usize>(s >> 1) << 5) + (<usize>(s & 1) << 3);
+        const ur = v128.load(q), ui = v128.load(q, 16), wr = v128.load(q, 32), wi = v128.load(q, 48);
+        let lr = v128.load64_splat(left0 + at), li = v128.load64_splat(left0 + at, 16);
+        a0 = f64x2.add(f64x2.sub(a0, f64x2.mul(lr, ur)), f64x2.mul(li, ui));
+        b0 = f64x2.sub(f64x2.sub(b0, f64x2.mul(lr, ui)), f64x2.mul(li, ur));
+        c0 = f64x2.add(f64x2.sub(c0, f64x2.mul(lr, wr)), f64x2.mul(li, wi));
+        d0 = f64x2.sub(f64x2.sub(d0, f64x2.mul(lr, wi)), f64x2.mul(li, wr));
+        lr = v128.load64_splat(left1 + at); li = v128.load64_splat(left1 + at, 16);
+        a1 = f64x2.add(f64x2.sub(a1, f64x2.mul(lr, ur)), f64x2.mul(li, ui));
+        b1 = f64x2.sub(f64x2.sub(b1, f64x2.mul(lr, ui)), f64x2.mul(li, ur));
+        c1 = f64x2.add(f64x2.sub(c1, f64x2.mul(lr, wr)), f64x2.mul(li, wi));
+        d1 = f64x2.sub(f64x2.sub(d1, f64x2.mul(lr, wi)), f64x2.mul(li, wr));
+      }
+      v128.store(to0 + o, a0); v128.store(to0 + o, b0, 16); v128.store(to0 + o, c0, 32); v128.store(to0 + o, d0, 48);
+      v128.store(to1 + o, a1); v128.store(to1 + o, b1, 16); v128.store(to1 + o, c1, 32); v128.store(to1 + o, d1, 48);
+    }
+    for (; c < pairs; c++) {
+      onePair(to0 + (<usize>c << 5), left0, packed + (<usize>c << 5), line, depth);
+      onePair(to1 + (<usize>c << 5), left1, packed + (<usize>c << 5), line, depth);
+    }
+  }
+  for (; r < n; r++) {
+    const row = matrix + <usize>r * stride;
+    const to = row + (<usize>(column0 >> 1) << 5);
+    for (let c = 0; c < pairs; c++) onePair(to + (<usize>c << 5), row + (<usize>(k >> 1) << 5), packed + (<usize>c << 5), line, depth);
+  }
+}
+
+/** One pair of columns of one row less a product. */
+function onePair(to: usize, left: usize, packed: usize, line: usize, depth: i32): void {
+  let a = v128.load(to), b = v128.load(to, 16);
+  for (let s = 0; s < depth; s++, packed += line) {
+    const at = left + (<usize>(s >> 1) << 5) + (<usize>(s & 1) << 3);
+    const lr = v128.load64_splat(at), li = v128.load64_splat(at, 16), ur = v128.load(packed), ui = v128.load(packed, 16);
+    a = f64x2.add(f64x2.sub(a, f64x2.mul(lr, ur)), f64x2.mul(li, ui));
+    b = f64x2.sub(f64x2.sub(b, f64x2.mul(lr, ui)), f64x2.mul(li, ur));
+  }
+  v128.store(to, a);
+  v128.store(to, b, 16);
+}
+
+/**
+ * Factors the matrix in place into L (unit diagonal) and U with exchange of rows, all threads together: one eliminates a panel, then each
+ * brings its own strips of columns up to date. `pivots` gets the row that was exchanged with each. `packed` has room for PANEL x STRIP values for each thread.
+ */
+export function momentFactor(matrix: usize, stride: usize, n: i32, pivots: usize, packed: usize, meet: usize, thread: i32, threads: i32): void {
+  const own = packed + <usize>thread * <usize>(PANEL * STRIP) * 16;
+  const columns = (n + 1) & ~1;
+  for (let k = 0; k < n; k += PANEL) {
+    const depth = min(PANEL, n - k);
+    if (thread == 0) panel(matrix, stride, n, k, depth, pivots);
+    barrier(meet, threads);
+    // Strips left of the panel only have rows exchanged; those to the right are solved and updated.
+    let strip = 0;
+    for (let c0 = 0; c0 < columns; c0 += STRIP, strip++) {
+      if (strip % threads != thread) continue;
+      if (c0 == k) continue;
+      const until = min(c0 + STRIP, columns);
+      for (let r = k; r < k + depth; r++) {
+        const other = load<i32>(pivots + (<usize>r << 2));
+        if (other != r) exchange(matrix + <usize>r * stride, matrix + <usize>other * stride, c0, until);
+      }
+      if (c0 < k) continue;
+      const pairs = (until - c0 + 1) >> 1, line = <usize>pairs << 5;
+      for (let r = 0; r < depth; r++) {
+        const row = matrix + <usize>(k + r) * stride;
+        const to = row + (<usize>(c0 >> 1) << 5);
+        for (let c = 0; c < pairs; c++) onePair(to + (<usize>c << 5), row + (<usize>(k >> 1) << 5), own + (<usize>c << 5), line, r);
+        memory.copy(own + <usize>r * line, to, line);
+      }
+      update(matrix, stride, n, k, depth, c0, pairs, own);
+    }
+    barrier(meet, threads);
+  }
+}

@@ -1,0 +1,180 @@
+import { type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
+import type { Body, Model } from '../geometry/index.ts';
+import { permittivityAt } from '../materials/index.ts';
+import { c0 } from '../numerics/constants.ts';
+import { type Evaluate, resolveBand, tellNoFrequency } from './band.ts';
+import { resolveRecorder, type SceneRecorder } from './recorders.ts';
+import type { Scene, SceneResult } from './scene.ts';
+import { resolveSection, type SceneSection } from './sections.ts';
+import { isWave, resolveWave, type SceneWave } from './waves.ts';
+import { isOnWire, placeOn, resolveOnWire, type WireParts } from './wireParts.ts';
+import type { Ground, SceneWire, WireProbe } from './wires.ts';
+
+/** A body as a wire; what is none is told. */
+function wireOf(body: Body, centre: number, problems: Problem[]): SceneWire | null {
+  const place: Place = { part: 'lines', name: body.line };
+  if (!body.wire) {
+    problems.push(
+      problem(
+        'error',
+        'solver.no-wire',
+        place,
+        `${body.name} is no round wire, which is all that the solver of wires takes.`,
+        'Build it of wires or cylinders, mute it, or choose the time-domain solver under Solve.',
+      ),
+    );
+    return null;
+  }
+  const { material } = body;
+  if (material.kind !== 'conductor') {
+    problems.push(
+      problem(
+        'error',
+        'solver.wire-material',
+        { ...place, chip: 'material' },
+        `${body.name} is not of metal.`,
+        'Give it a conductor; a dielectric around it is its coat.',
+      ),
+    );
+    return null;
+  }
+  const { radius, points, closed, coat } = body.wire;
+  const perfect = body.conductor.perfect || !material.conductivity;
+  const { re, loss } = coat ? { re: coat.permittivity, loss: 0 } : permittivityAt(material, centre);
+  return {
+    name: body.name,
+    line: body.line,
+    points: [...points],
+    closed,
+    radius,
+    metal: perfect ? null : { conductivity: material.conductivity!, permeability: material.permeability ?? 1 },
+    coat: coat ? { radius: coat.radius, permittivity: [re, loss] } : null,
+  };
+}
+
+const kept = new Set<SceneRecorder['kind']>(['far-field', 'field-plane', 'field-line', 'field-box', 'flux', 'current', 'wire-probe']);
+
+/** The scene of a project for the solver of wires. */
+export function resolveWires(project: Project, model: Model, value: Evaluate, problems: Problem[]): SceneResult {
+  const { scope, bodies } = model;
+  const { from, to, recordAt } = resolveBand(project, value, problems);
+  const wires = bodies.map((b) => wireOf(b, (from + to) / 2, problems)).filter((w): w is SceneWire => w !== null);
+  const parts: WireParts = { ports: [], loads: [], lines: [] };
+  const waves: SceneWave[] = [];
+  const { excite } = project.solve;
+  for (const [order, port] of project.ports.entries()) {
+    if (isWave(port)) {
+      // Where excited things are named, a wave that is not among them is off.
+      if (excite && !excite.includes(port.name)) continue;
+      const result = resolveWave(port, order, scope);
+      if ('wave' in result) waves.push(result.wave);
+      else problems.push(...result.problems);
+    } else if (isOnWire(port)) resolveOnWire(port, order, scope, wires, parts, problems);
+    else
+      problems.push(
+        problem(
+          'warning',
+          'port.off-wires',
+          { part: 'ports', name: port.name },
+          `${port.name} stands in no wire, so the solver of wires leaves it out.`,
+          'Feed a wire by a port in it, or choose the time-domain solver under Solve.',
+        ),
+      );
+  }
+  if (waves.length > 1)
+    problems.push(
+      problem(
+        'error',
+        'wave.several',
+        { part: 'ports', name: waves[1].name },
+        'More than one plane wave is excited.',
+        'Keep one; light from another side in a run of its own.',
+      ),
+    );
+  if (!parts.ports.length && !waves.length)
+    problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the wires.', 'Add a port in a wire, or a plane wave, under Feed.'));
+  if (!bodies.length && !model.problems.length)
+    problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a wire under Shape.'));
+  if (project.symmetry)
+    problems.push(
+      problem(
+        'warning',
+        'boundary.symmetry',
+        { part: 'boundaries' },
+        'The solver of wires computes the whole structure: planes of symmetry are left out.',
+        'Draw the whole, not a half.',
+      ),
+    );
+
+  const recorders: SceneRecorder[] = [];
+  const probes: WireProbe[] = [];
+  for (const recorder of project.recorders) {
+    const result = resolveRecorder(recorder, scope, bodies);
+    if ('problems' in result) problems.push(...result.problems);
+    else if (!kept.has(result.recorder.kind))
+      problems.push(
+        problem(
+          'warning',
+          'recorder.not-kept',
+          { part: 'recorders', name: recorder.name },
+          `${recorder.name} is not kept by the solver of wires.`,
+          'Remove it, or choose the time-domain solver.',
+        ),
+      );
+    else if (result.recorder.kind === 'wire-probe') {
+      const { name, wire, share } = result.recorder;
+      const at = placeOn(wires, wire, share, { part: 'recorders', name }, { wire: 'wire', at: 'at' }, problems);
+      if (at) probes.push({ name, place: at });
+    } else recorders.push(result.recorder);
+  }
+  tellNoFrequency(recorders, recordAt, problems);
+  const twice = [...parts.ports, ...parts.loads, ...probes].map((p) => p.name);
+  for (const name of twice.filter((n, i) => twice.indexOf(n) !== i))
+    problems.push(
+      problem(
+        'error',
+        'probe.name',
+        { part: 'recorders', name },
+        `${name} is the name of a port and of a recorder.`,
+        'Give one of them another name.',
+      ),
+    );
+
+  const sections: SceneSection[] = [];
+  for (const entry of project.sections) {
+    const result = resolveSection(entry, scope);
+    if ('section' in result) sections.push(result.section);
+    else problems.push(...result.problems);
+  }
+  const ground: Ground | null = project.ground
+    ? { kind: project.ground.kind, at: value(project.ground.at, 'length', { part: 'boundaries', chip: 'ground.at' }) }
+    : null;
+  const margin = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / (from + to) / 2;
+  const ends = (pick: (...v: number[]) => number, sign: number): Point3 =>
+    [0, 1, 2].map((a) => pick(...wires.flatMap((w) => w.points.map((p) => p[a]))) + sign * margin) as Point3;
+  const min = ends(Math.min, -1);
+  if (ground) min[2] = ground.at;
+  const excited = excite?.filter((name) => parts.ports.some((p) => p.name === name));
+  if (excite && !waves.length && !excited!.length)
+    problems.push(problem('error', 'port.none', { part: 'ports' }, 'No port is excited.', 'Choose one under Feed.'));
+  const { smallestCell: _, ...details } = project.solve.details ?? {};
+  const wireScene = { wires, ...parts, probes, ground };
+  const scene: Scene = {
+    bodies: [],
+    ports: [],
+    guides: [],
+    wires: wireScene,
+    wave: waves[0] ?? null,
+    excite: excited ?? null,
+    boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
+    min,
+    max: ends(Math.max, 1),
+    band: { from, to, points: project.solve.points },
+    recorders,
+    recordAt,
+    accuracy: project.solve.accuracy,
+    details,
+  };
+  const stopped = problems.some((p) => p.severity === 'error' && p.place.part !== 'sections');
+  return { model, ports: [], guides: [], wave: waves[0] ?? null, sections, recorders, wires: wireScene, scene: stopped ? null : scene, problems };
+}

@@ -1,0 +1,77 @@
+import { c0 } from '../../numerics/constants.ts';
+import { gauss } from '../../numerics/gauss.ts';
+import type { WireMesh } from '../../grid/index.ts';
+
+type V3 = readonly [number, number, number];
+
+/** A plane wave at one frequency: unit vector along which it runs, complex E at the origin, V/m. */
+export interface Incident {
+  towards: V3;
+  re: V3;
+  im: V3;
+}
+
+/** exp(-jkr . towards) E of a wave at a point, added to six numbers: re and im of x, y, z. */
+export function addWave(wave: Incident, k: number, p: ArrayLike<number>, out: Float64Array, sign = 1): void {
+  const phase = -k * (wave.towards[0] * p[0] + wave.towards[1] * p[1] + wave.towards[2] * p[2]);
+  const [c, s] = [sign * Math.cos(phase), sign * Math.sin(phase)];
+  for (let a = 0; a < 3; a++) {
+    out[2 * a] += wave.re[a] * c - wave.im[a] * s;
+    out[2 * a + 1] += wave.re[a] * s + wave.im[a] * c;
+  }
+}
+
+/** The wave that a perfect plane at a height sends back: E along the plane changes its sign. */
+export function reflected(wave: Incident, ground: number, k: number): Incident {
+  const turn = ([x, y, z]: V3): V3 => [-x, -y, z];
+  // Mirrored about the height, which shifts the phase at the origin.
+  const phase = -2 * k * ground * wave.towards[2];
+  const [c, s] = [Math.cos(phase), Math.sin(phase)];
+  const [re, im] = [turn(wave.re), turn(wave.im)];
+  return {
+    towards: [wave.towards[0], wave.towards[1], -wave.towards[2]],
+    re: re.map((x, a) => x * c - im[a] * s) as unknown as V3,
+    im: re.map((x, a) => x * s + im[a] * c) as unknown as V3,
+  };
+}
+
+const { points: nodes, weights } = gauss(4);
+
+/** Tests an incident field with the bases: integrals of f_m . E, V, as pairs of real and imaginary part. */
+export function testField(mesh: WireMesh, frequency: number, waves: readonly Incident[], size: number): Float64Array {
+  const k = (2 * Math.PI * frequency) / c0;
+  const out = new Float64Array(2 * size);
+  const ends = new Float64Array(4 * mesh.count);
+  const field = new Float64Array(6);
+  for (let i = 0; i < mesh.count; i++) {
+    const g = mesh.segments.subarray(8 * i, 8 * i + 8);
+    for (let q = 0; q < 4; q++) {
+      const s = nodes[q] * g[6];
+      field.fill(0);
+      for (const wave of waves) addWave(wave, k, [g[0] + s * g[3], g[1] + s * g[4], g[2] + s * g[5]], field);
+      for (let c = 0; c < 2; c++) {
+        const along = (field[c] * g[3] + field[2 + c] * g[4] + field[4 + c] * g[5]) * weights[q] * g[6];
+        ends[4 * i + c] += (1 - nodes[q]) * along;
+        ends[4 * i + 2 + c] += nodes[q] * along;
+      }
+    }
+  }
+  for (let b = 0; b < mesh.bases; b++)
+    for (let h = mesh.halfFirst[b]; h < mesh.halfFirst[b + 1]; h++) {
+      const { segment, end, sign } = mesh.halves[h];
+      for (const c of [0, 1]) out[2 * b + c] += sign * ends[4 * segment + 2 * end + c];
+    }
+  return out;
+}
+
+/** Current at the start and at the end of each segment, along it: [segment][end][re, im] from the solution's coefficients. */
+export function endCurrents(mesh: WireMesh, x: Float64Array): Float64Array {
+  const out = new Float64Array(4 * mesh.count);
+  for (let b = 0; b < mesh.bases; b++)
+    for (let h = mesh.halfFirst[b]; h < mesh.halfFirst[b + 1]; h++) {
+      const { segment, end, sign } = mesh.halves[h];
+      out[4 * segment + 2 * end] += sign * x[2 * b];
+      out[4 * segment + 2 * end + 1] += sign * x[2 * b + 1];
+    }
+  return out;
+}

@@ -1,0 +1,149 @@
+import { rightDivide } from '../../numerics/complexSolve.ts';
+import type { WireMesh } from '../../grid/index.ts';
+import type { SceneWave, WireScene } from '../../scene/index.ts';
+import { addCircuit, type Circuit } from './circuit.ts';
+import { type Incident, reflected, testField } from './excite.ts';
+import { c0 } from '../../numerics/constants.ts';
+import type { WireSystem } from './system.ts';
+
+export type C = [re: number, im: number];
+
+/**
+ * What a wire model does at one frequency: currents at ports and probes, then the coefficients of all bases, for 1 V in each port's gap with the others
+ * closed, and, last, for the wave with all closed.
+ */
+export interface Drives {
+  /** Ports, and the wave if there is one. */
+  count: number;
+  /** For each drive the currents at ports, loads and probes, A: [drive][place], pairs. */
+  places: Float64Array;
+  /** For each drive the coefficients of the bases: [drive][basis], pairs. */
+  bases: Float64Array;
+}
+
+export const placeCount = (c: Circuit): number => c.ports.length + c.loads.length + c.probes.length;
+
+/** Factors the system at a frequency and solves for all drives. */
+export async function solveDrives(
+  system: WireSystem,
+  scene: WireScene,
+  circuit: Circuit,
+  wave: SceneWave | null,
+  frequency: number,
+): Promise<Drives> {
+  await system.fill(frequency);
+  addCircuit(system, scene, circuit, frequency);
+  await system.factor();
+  const { mesh, size } = system;
+  const right: Float64Array[] = circuit.ports.map((at) => {
+    const x = new Float64Array(2 * size);
+    for (const [b, s] of at) x[2 * b] += s;
+    return x;
+  });
+  if (wave) right.push(testField(mesh, frequency, incidentOf(scene, wave, frequency), size));
+  const n = placeCount(circuit);
+  const out: Drives = { count: right.length, places: new Float64Array(2 * n * right.length), bases: new Float64Array(2 * mesh.bases * right.length) };
+  const all = [...circuit.ports, ...circuit.loads, ...circuit.probes];
+  right.forEach((x, d) => {
+    system.solve(x);
+    out.bases.set(x.subarray(0, 2 * mesh.bases), 2 * mesh.bases * d);
+    all.forEach((at, p) => out.places.set(currentOf(at, x), 2 * (n * d + p)));
+  });
+  return out;
+}
+
+/** The wave and what the ground sends back. */
+export function incidentOf(scene: WireScene, wave: SceneWave, frequency: number): Incident[] {
+  const own: Incident = wave;
+  return scene.ground?.kind === 'perfect' ? [own, reflected(own, scene.ground.at, (2 * Math.PI * frequency) / c0)] : [own];
+}
+
+function currentOf(at: readonly [number, number][], x: Float64Array): C {
+  const sum: C = [0, 0];
+  for (const [b, s] of at) {
+    sum[0] += s * x[2 * b];
+    sum[1] += s * x[2 * b + 1];
+  }
+  return sum;
+}
+
+const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
+
+/** What the ports do together: voltages of their gaps, and the amplitudes of all drives that make them. */
+export interface Excited {
+  /** By drive: factor of its solution. */
+  factors: C[];
+  /** Voltages and currents of the ports. */
+  voltage: C[];
+  current: C[];
+}
+
+/**
+ * Ports behind their own impedances: with Y between closed gaps, (1 + Z Y) V = E, where E is the open voltage of the one that sends, sqrt(8 R) V for 1 W, or, lit
+ * by a wave, -Z times the currents that it drives through closed gaps. `sends` is the port, null for the wave.
+ */
+export function exciteDrives(drives: Drives, circuit: Circuit, scene: WireScene, sends: number | null): Excited {
+  const p = scene.ports.length;
+  const n = placeCount(circuit);
+  const y = (to: number, from: number): C => [drives.places[2 * (n * from + to)], drives.places[2 * (n * from + to) + 1]];
+  const z = scene.ports.map(({ resistance, reactance }): C => [resistance, reactance]);
+  // x A = b with A the transpose of 1 + Z Y.
+  const a = new Float64Array(2 * p * p);
+  const b = new Float64Array(2 * p);
+  for (let i = 0; i < p; i++) {
+    for (let j = 0; j < p; j++) {
+      const [re, im] = mul(z[i], y(i, j));
+      a[2 * (j * p + i)] = re + (i === j ? 1 : 0);
+      a[2 * (j * p + i) + 1] = im;
+    }
+    const e: C = sends === null ? (mul(z[i], y(i, p)).map((v) => -v) as C) : [i === sends ? Math.sqrt(8 * z[i][0]) : 0, 0];
+    b[2 * i] = e[0];
+    b[2 * i + 1] = e[1];
+  }
+  const v = p ? rightDivide(b, a, 1, p) : new Float64Array(0);
+  if (!v) throw new Error('The ports have no solution at this frequency.');
+  const voltage = z.map((_, i): C => [v[2 * i], v[2 * i + 1]]);
+  const factors: C[] = [...voltage, ...(drives.count > p ? [(sends === null ? [1, 0] : [0, 0]) as C] : [])];
+  const current = z.map((_, i) => sumOf(factors, (d) => y(i, d)));
+  return { factors, voltage, current };
+}
+
+function sumOf(factors: readonly C[], of: (d: number) => C): C {
+  const sum: C = [0, 0];
+  factors.forEach((f, d) => {
+    const [re, im] = mul(f, of(d));
+    sum[0] += re;
+    sum[1] += im;
+  });
+  return sum;
+}
+
+/** Current at a place by its number among ports, loads and probes. */
+export function placeCurrent(drives: Drives, circuit: Circuit, { factors }: Excited, place: number): C {
+  const n = placeCount(circuit);
+  return sumOf(factors, (d) => [drives.places[2 * (n * d + place)], drives.places[2 * (n * d + place) + 1]]);
+}
+
+/** Coefficients of all bases. */
+export function coefficients(mesh: WireMesh, drives: Drives, { factors }: Excited): Float64Array {
+  const out = new Float64Array(2 * mesh.bases);
+  factors.forEach(([a, b], d) => {
+    if (a === 0 && b === 0) return;
+    const from = 2 * mesh.bases * d;
+    for (let i = 0; i < out.length; i += 2) {
+      const [x, y] = [drives.bases[from + i], drives.bases[from + i + 1]];
+      out[i] += a * x - b * y;
+      out[i + 1] += a * y + b * x;
+    }
+  });
+  return out;
+}
+
+/** Power waves of S for what was sent into one port: out of each, over sqrt(2) in (R. Kurokawa, 1965). */
+export function waveOut({ voltage, current }: Excited, scene: WireScene, to: number): C {
+  const { resistance, reactance } = scene.ports[to];
+  // b = (V - Z* I) / (2 sqrt R); what came in has a = sqrt 2.
+  const [re, im] = mul([resistance, -reactance], current[to]);
+  const scale = 1 / (2 * Math.sqrt(2 * resistance));
+  return [(voltage[to][0] - re) * scale, (voltage[to][1] - im) * scale];
+}

@@ -1,0 +1,317 @@
+import { coreVersion } from '../../version.ts';
+import { meshWires, wireAccuracy, type WireMesh } from '../../grid/index.ts';
+import { c0 } from '../../numerics/constants.ts';
+import {
+  type PatternFigures,
+  type ResultArray,
+  type ResultMeta,
+  type ResultSet,
+  type ScatterFigures,
+  turnName,
+  type WireEvidence,
+} from '../../results/index.ts';
+import { loadImpedance, type Scene, type WireScene } from '../../scene/index.ts';
+import type { SolveOptions } from '../solver.ts';
+import { circuitOf, extraUnknowns } from './circuit.ts';
+import { endCurrents, testField } from './excite.ts';
+import { antennaFigures, type FieldSource, patternGrid, patternOf, powersOf, recordersTold, recordTurn, scatterFigures } from './recorded.ts';
+import { type C, coefficients, type Drives, exciteDrives, type Excited, incidentOf, placeCurrent, solveDrives, waveOut } from './solution.ts';
+import { sweepBand } from './sweep.ts';
+import { WireSystem } from './system.ts';
+import { wireImpedance } from './wireMetal.ts';
+
+/** Deviation of a fit over the band that is accepted. */
+const fitTolerance = { draft: 1e-3, normal: 1e-4, fine: 1e-5, certain: 1e-5 } as const;
+
+/** Largest length of a segment for a scene. */
+export function longestSegment(scene: Scene): number {
+  const most = Math.max(scene.band.to, ...scene.recordAt);
+  return c0 / most / (scene.details.segmentsPerWavelength ?? wireAccuracy[scene.accuracy].perWavelength);
+}
+
+/** The segments of a scene at its accuracy. */
+export const meshOf = (scene: Scene): WireMesh =>
+  meshWires(scene.wires!, { longest: longestSegment(scene), grading: wireAccuracy[scene.accuracy].grading });
+
+const bandOf = ({ from, to, points }: Scene['band']): Float64Array =>
+  Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
+
+const half = ([a, b]: C, [c, d]: C): number => (a * c + b * d) / 2;
+
+/** Solves a scene of wires: S over the band, then currents, fields and patterns of each port that is excited, or of the wave that lights them. */
+export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions): Promise<ResultSet<WireEvidence>> {
+  const wires = scene.wires!;
+  const started = host.now();
+  const mesh = meshOf(scene);
+  const circuit = circuitOf(wires, mesh);
+  const { wave } = scene;
+  const ground = wires.ground?.kind === 'perfect' ? wires.ground.at : null;
+  const system = await WireSystem.create(mesh, extraUnknowns(wires), ground, host);
+  try {
+    const band = bandOf(scene.band);
+    const turns = wave ? [null] : wires.ports.flatMap((p, n) => (!scene.excite || scene.excite.includes(p.name) ? [n] : []));
+    const arrays: Record<string, ResultArray> = {};
+    let lastReport = started;
+    const expected = Math.min(band.length, 14) + scene.recordAt.length;
+    let done = 0;
+    const report = async (fraction: number): Promise<void> => {
+      await host.breathe();
+      const now = host.now();
+      if (!onProgress || now - lastReport < 0.2) return;
+      lastReport = now;
+      const elapsed = now - started;
+      onProgress({
+        fraction,
+        step: done,
+        steps: expected,
+        turn: 0,
+        turns: 1,
+        secondsLeft: fraction > 0.02 ? (elapsed * (1 - fraction)) / fraction : null,
+      });
+    };
+    const solve = async (f: number): Promise<Drives> => {
+      const drives = await solveDrives(system, wires, circuit, wave, f);
+      done++;
+      await report(Math.min(0.7, (0.7 * done) / expected));
+      return drives;
+    };
+    const sweep = await sweepBand(band, solve, { tolerance: fitTolerance[scene.accuracy], aborted: () => !!signal?.aborted });
+    const seconds = (): number => host.now() - started;
+    const bandTold = tellBand(wires, circuit, band, turns, sweep.at, arrays);
+
+    // Fields, patterns and currents at the recorded frequencies.
+    const solved: Drives[] = [];
+    for (const f of scene.recordAt) {
+      if (signal?.aborted) break;
+      solved.push(await solve(f));
+    }
+    const at = scene.recordAt.slice(0, solved.length);
+    const told: Turn[] = [];
+    for (const [turn, sends] of turns.entries()) {
+      if (signal?.aborted && turn) break;
+      told.push(
+        await tellTurn({
+          scene,
+          wires,
+          mesh,
+          at,
+          solved,
+          circuit,
+          turn,
+          sends,
+          arrays,
+          rest: () => report(0.7 + (0.3 * (turn + 0.5)) / turns.length),
+        }),
+      );
+    }
+    wireArrays(mesh, arrays);
+    const grid = patternGrid(scene);
+    const far = grid && at.length ? { name: grid.name, step: Math.PI / (grid.nTheta - 1) } : null;
+    const first = told[0];
+    const evidence: WireEvidence = {
+      method: 'wires',
+      segments: mesh.count,
+      unknowns: system.size,
+      segmentsPerWavelength: leastPerWavelength(mesh, Math.max(scene.band.to, ...scene.recordAt)),
+      solved: done,
+      fitError: sweep.error,
+      ended: sweep.whole && !signal?.aborted ? 'solved' : 'stopped',
+      powerBalance: first?.balance ?? null,
+      ...bandTold,
+      seconds: seconds(),
+      threads: system.threads,
+      bytes: WireSystem.bytes(mesh, system.size - mesh.bases, system.threads),
+    };
+    return {
+      meta: {
+        format: 'jadebell-result',
+        version: 2,
+        solver: 'moment',
+        coreVersion,
+        ports: wires.ports.map((p) => ({ name: p.name, resistance: p.resistance, ...(p.reactance ? { reactance: p.reactance } : {}) })),
+        excitations: wave ? [] : (turns as number[]),
+        recordAt: at,
+        farField: far && first?.figures ? { ...far, figures: first.figures } : null,
+        ...(wave
+          ? {
+              wave: { name: wave.name, theta: wave.from[0], phi: wave.from[1], ...(wave.strength !== undefined ? { strength: wave.strength } : {}) },
+              scattered: far && first?.scattered ? { ...far, figures: first.scattered } : null,
+            }
+          : {}),
+        ...(at.length ? { ...recordersTold(scene), ...first?.powers } : { fieldPlanes: [] }),
+        wires: wires.wires.map((w, n) => ({ name: w.name, line: w.line, first: mesh.firstOf[n], count: mesh.firstOf[n + 1] - mesh.firstOf[n], radius: w.radius })), // prettier-ignore
+        probes: probesOf(wires),
+        ...(told.length > 1
+          ? { others: told.slice(1).map((t, i) => ({ turn: i + 1, figures: t.figures, ...t.powers, modeWaves: undefined, energies: undefined })) }
+          : {}),
+        evidence,
+      },
+      arrays,
+    };
+  } finally {
+    system.close();
+  }
+}
+
+export const probesOf = (w: WireScene): NonNullable<ResultMeta['probes']> => [
+  ...w.ports.map(({ name }) => ({ name, kind: 'port' as const })),
+  ...w.loads.map(({ name }) => ({ name, kind: 'load' as const })),
+  ...w.probes.map(({ name }) => ({ name, kind: 'point' as const })),
+];
+
+/** Fewest segments for a wavelength. */
+function leastPerWavelength(mesh: WireMesh, frequency: number): number {
+  let most = 0;
+  for (let i = 0; i < mesh.count; i++) most = Math.max(most, mesh.segments[8 * i + 6]);
+  return c0 / frequency / most;
+}
+
+/** S and the probes over the band, as arrays; what they tell of themselves. */
+function tellBand(
+  wires: WireScene,
+  circuit: ReturnType<typeof circuitOf>,
+  band: Float64Array,
+  turns: readonly (number | null)[],
+  at: (f: number) => Drives,
+  arrays: Record<string, ResultArray>,
+): Pick<WireEvidence, 'largestReflection' | 'asymmetry'> {
+  const p = wires.ports.length;
+  const excited = turns.filter((t): t is number => t !== null);
+  const s = new Float64Array(2 * band.length * p * excited.length);
+  const probes = probesOf(wires);
+  const kept = turns.map(() => probes.map(() => new Float64Array(4 * band.length)));
+  let largest = 0;
+  let asymmetry: number | null = null;
+  band.forEach((frequency, f) => {
+    const drives = at(frequency);
+    turns.forEach((sends, turn) => {
+      const e = exciteDrives(drives, circuit, wires, sends);
+      probes.forEach((_, i) =>
+        kept[turn][i].set([...voltageAt(wires, e, drives, circuit, i, frequency), ...placeCurrent(drives, circuit, e, i)], 4 * f),
+      );
+      if (sends === null) return;
+      let out = 0;
+      for (let to = 0; to < p; to++) {
+        const b = waveOut(e, wires, to);
+        s.set(b, 2 * ((f * p + to) * excited.length + turn));
+        out += b[0] ** 2 + b[1] ** 2;
+      }
+      largest = Math.max(largest, Math.sqrt(out));
+    });
+    for (const [i, from] of excited.entries())
+      for (const [j, to] of excited.entries()) {
+        if (j <= i) continue;
+        const one = 2 * ((f * p + to) * excited.length + i);
+        const other = 2 * ((f * p + from) * excited.length + j);
+        asymmetry = Math.max(asymmetry ?? 0, Math.hypot(s[one] - s[other], s[one + 1] - s[other + 1]));
+      }
+  });
+  arrays.frequency = { shape: [band.length], data: band };
+  if (excited.length) arrays.s = { shape: [band.length, p, excited.length, 2], data: s };
+  turns.forEach((_, turn) =>
+    probes.forEach(({ name }, i) => (arrays[turnName(`probe:${name}`, turn)] = { shape: [band.length, 4], data: kept[turn][i] })),
+  );
+  return { largestReflection: largest, asymmetry };
+}
+
+/** Voltage of a port, or across a load along the wire's current; of a mere point there is none. */
+function voltageAt(wires: WireScene, e: Excited, drives: Drives, circuit: ReturnType<typeof circuitOf>, place: number, frequency: number): C {
+  if (place < wires.ports.length) return e.voltage[place];
+  const load = wires.loads[place - wires.ports.length];
+  if (!load) return [0, 0];
+  const [r, x] = loadImpedance(load.load, frequency);
+  const [a, b] = placeCurrent(drives, circuit, e, place);
+  return [r * a - x * b, r * b + x * a];
+}
+
+interface TurnInput {
+  scene: Scene;
+  wires: WireScene;
+  mesh: WireMesh;
+  at: readonly number[];
+  solved: readonly Drives[];
+  circuit: ReturnType<typeof circuitOf>;
+  turn: number;
+  sends: number | null;
+  arrays: Record<string, ResultArray>;
+  rest(): Promise<void>;
+}
+interface Turn {
+  figures: PatternFigures[] | null;
+  scattered: ScatterFigures[] | null;
+  balance: number[] | null;
+  powers: Pick<ResultMeta, 'fluxes' | 'currents'>;
+}
+
+/** Everything of one excitation at the recorded frequencies. */
+async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, arrays, rest }: TurnInput): Promise<Turn> {
+  const excited = solved.map((d) => exciteDrives(d, circuit, wires, sends));
+  const waves = solved.map((d, f) => coefficients(mesh, d, excited[f]));
+  const sources = waves.map((x, f): FieldSource => ({
+    frequency: at[f],
+    currents: { segments: mesh.segments, currents: endCurrents(mesh, x) },
+    wave: sends === null ? scene.wave : null,
+  }));
+  const currents = new Float64Array(4 * mesh.count * at.length);
+  sources.forEach((s, f) => currents.set(s.currents.currents, 4 * mesh.count * f));
+  arrays[turnName('wire:current', turn)] = { shape: [at.length, mesh.count, 2, 2], data: currents };
+  await recordTurn(scene, sources, turn, arrays, rest);
+  const powers = powersOf(scene, sources);
+  const grid = patternGrid(scene);
+  if (!grid || !at.length) return { figures: null, scattered: null, balance: null, powers };
+  const data = new Float64Array(at.length * grid.nTheta * grid.nPhi * 4);
+  const figures: PatternFigures[] = [];
+  const scattered: ScatterFigures[] = [];
+  const balance: number[] = [];
+  for (const [f, source] of sources.entries()) {
+    await rest();
+    const p = patternOf(wires, source, grid.nTheta, grid.nPhi);
+    data.set(p.pattern.values, f * grid.nTheta * grid.nPhi * 4);
+    const e = excited[f];
+    const inMetal = metalLosses(wires, mesh, source);
+    const inLoads = wires.loads.reduce((sum, { load }, i) => {
+      const current = placeCurrent(solved[f], circuit, e, wires.ports.length + i);
+      return sum + (loadImpedance(load, at[f])[0] * (current[0] ** 2 + current[1] ** 2)) / 2;
+    }, 0);
+    if (sends !== null) {
+      const accepted = wires.ports.reduce((sum, _, i) => sum + half(e.voltage[i], e.current[i]), 0);
+      const own = antennaFigures(at[f], p, accepted, inMetal, inLoads);
+      figures.push(own);
+      balance.push((accepted - own.radiated - own.lost) / accepted);
+      continue;
+    }
+    // Ports are loads of the wave; their voltage drops against the current.
+    const inPorts = wires.ports.reduce((sum, _, i) => sum - half(e.voltage[i], e.current[i]), 0);
+    const taken = inLoads + inPorts + inMetal.reduce((s, m) => s + m.power, 0);
+    const work = testField(mesh, at[f], incidentOf(wires, scene.wave!, at[f]), mesh.bases);
+    let given = 0;
+    for (let i = 0; i < work.length; i += 2) given += (work[i] * waves[f][i] + work[i + 1] * waves[f][i + 1]) / 2;
+    scattered.push(scatterFigures(wires, source, p, taken, given));
+    balance.push((given - p.power - taken) / given);
+  }
+  arrays[turnName('farField', turn)] = { shape: [at.length, grid.nTheta, grid.nPhi, 4], data };
+  return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance, powers };
+}
+
+/** Power lost in the metal and coat of each wire, W: R |I|^2 / 2 along linear currents, and the coat's loss on the charge. */
+function metalLosses(wires: WireScene, mesh: WireMesh, { frequency, currents }: FieldSource): { line: string; power: number }[] {
+  const losses = new Map<string, number>();
+  wires.wires.forEach((wire, n) => {
+    const [r] = wireImpedance(wire, frequency);
+    if (!r) return;
+    let power = 0;
+    for (let i = mesh.firstOf[n]; i < mesh.firstOf[n + 1]; i++) {
+      const [a, b, c, d] = currents.currents.subarray(4 * i, 4 * i + 4);
+      // Mean of |I|^2 along the segment.
+      power += (r * mesh.segments[8 * i + 6] * (a * a + b * b + c * c + d * d + a * c + b * d)) / 6;
+    }
+    losses.set(wire.line, (losses.get(wire.line) ?? 0) + power);
+  });
+  return [...losses].map(([line, power]) => ({ line, power }));
+}
+
+/** Where the segments lie. */
+function wireArrays(mesh: WireMesh, arrays: Record<string, ResultArray>): void {
+  arrays['wire:segments'] = { shape: [mesh.count, 8], data: mesh.segments };
+  arrays['wire:along'] = { shape: [mesh.count], data: mesh.along };
+}

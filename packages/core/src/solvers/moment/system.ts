@@ -1,0 +1,227 @@
+import { c0, eps0, mu0 } from '../../numerics/constants.ts';
+import type { WireMesh } from '../../grid/index.ts';
+import { kernelImports, wasm } from '../kernels.ts';
+import type { KernelThread, SolverHost } from '../solver.ts';
+import { nearPairs } from './near.ts';
+
+/** First byte of data; the kernel's own lies below. */
+const base = 65536;
+const page = 65536;
+const panelBytes = 32 * 32 * 16;
+
+/** Bytes of the parameters, and of room for the barrier's two words. */
+const paramBytes = 128;
+
+/**
+ * The system of equations of a wire model in the compiled kernels' memory: mixed-potential electric-field integral equation on the wires' surfaces, tested
+ * with its own piecewise linear functions (Galerkin),
+ *
+ *   Z_mn = j w mu0 / 4 pi  int int f_m . f_n G + 1 / (j w eps0 4 pi)  int int f_m' f_n' G,   G = exp(-jkR) / R
+ *
+ * (R. F. Harrington, Field Computation by Moment Methods, 1968, chapter 4). Over a perfect ground each segment has an image; its current along the ground and its
+ * charge change their sign. What is near is split into its static part, computed once, and a smooth rest.
+ */
+export class WireSystem {
+  private constructor(
+    readonly mesh: WireMesh,
+    /** Unknowns: bases and others behind them. */
+    readonly size: number,
+    private readonly memory: { buffer: ArrayBufferLike },
+    private readonly exports: Record<string, (...args: number[]) => void>,
+    private readonly helpers: KernelThread[],
+    private readonly at: { params: number; meet: number; matrix: number; pivots: number; packed: number },
+    /** Doubles of a row. */
+    private readonly width: number,
+  ) {}
+
+  /** Bytes that a system takes. */
+  static bytes(mesh: Pick<WireMesh, 'count' | 'bases'>, others: number, threads: number): number {
+    const n = mesh.bases + others;
+    return n * (n + (n & 1)) * 16 + mesh.count * (128 + 80 * threads + 40 * 48 + 64) + threads * panelBytes + base;
+  }
+
+  /** Lays out a system; `images` is the height of a perfect ground, null for none. */
+  static async create(mesh: WireMesh, others: number, ground: number | null, host: SolverHost): Promise<WireSystem> {
+    const size = mesh.bases + others;
+    const columns = size + (size & 1);
+    const images = ground === null ? null : mirrored(mesh.segments, ground);
+    const near = nearPairs(mesh.segments, mesh.segments);
+    const nearImages = images ? nearPairs(mesh.segments, images) : null;
+    const ends = endsOf(mesh);
+    // A second thread is worth its start only where there is much to do.
+    const threads = size > 300 ? host.threads : 1;
+    let next = base;
+    const take = (bytes: number): number => {
+      const at = next;
+      next += 64 * Math.ceil(bytes / 64);
+      return at;
+    };
+    const at = {
+      params: take(paramBytes),
+      meet: take(64),
+      matrix: take(size * columns * 16),
+      pivots: take(4 * size),
+      packed: take(threads * panelBytes),
+    };
+    const places = {
+      segments: take(mesh.segments.byteLength),
+      images: images ? take(images.byteLength) : 0,
+      nearFirst: take(near.first.byteLength),
+      nearList: take(48 * near.pairs.length),
+      imageFirst: nearImages ? take(nearImages.first.byteLength) : 0,
+      imageList: nearImages ? take(48 * nearImages.pairs.length) : 0,
+      halfFirst: take(mesh.halfFirst.byteLength),
+      halves: take(16 * mesh.halves.length),
+      endFirst: take(ends.first.byteLength),
+      ends: take(16 * ends.list.length),
+      scratch: take(80 * mesh.count * threads),
+    };
+    const pages = Math.ceil(next / page) + 1;
+    const memory = new wasm.Memory({ initial: pages, maximum: 65536, shared: true });
+    const { exports } = await wasm.instantiate(host.module, kernelImports(memory));
+    const helpers: KernelThread[] = [];
+    for (let t = 1; t < threads; t++) helpers.push(await host.spawn(host.module, memory));
+    const system = new WireSystem(mesh, size, memory, exports, helpers, at, 2 * columns);
+    const view = new DataView(memory.buffer as ArrayBuffer);
+    new Float64Array(memory.buffer, places.segments, mesh.segments.length).set(mesh.segments);
+    if (images) new Float64Array(memory.buffer, places.images, images.length).set(images);
+    const list = (first: number, entries: number, from: typeof near): void => {
+      new Int32Array(memory.buffer, first, from.first.length).set(from.first);
+      from.pairs.forEach(({ integrals, rho2 }, i) => {
+        const e = entries + 48 * i;
+        view.setInt32(e, from.source[i], true);
+        view.setFloat64(e + 8, rho2, true);
+        integrals.forEach((x, c) => view.setFloat64(e + 16 + 8 * c, x, true));
+      });
+    };
+    list(places.nearFirst, places.nearList, near);
+    if (nearImages) list(places.imageFirst, places.imageList, nearImages);
+    new Int32Array(memory.buffer, places.halfFirst, mesh.halfFirst.length).set(mesh.halfFirst);
+    mesh.halves.forEach(({ segment, end, sign }, i) => {
+      view.setInt32(places.halves + 16 * i, segment, true);
+      view.setInt32(places.halves + 16 * i + 4, end, true);
+      view.setFloat64(places.halves + 16 * i + 8, sign, true);
+    });
+    new Int32Array(memory.buffer, places.endFirst, ends.first.length).set(ends.first);
+    ends.list.forEach(([basis, sign], i) => {
+      view.setInt32(places.ends + 16 * i, basis, true);
+      view.setFloat64(places.ends + 16 * i + 8, sign, true);
+    });
+    const words = [mesh.bases, 16 * columns, at.matrix, places.segments, mesh.count, places.images, places.nearFirst, places.nearList];
+    words.push(places.imageFirst, places.imageList, places.halfFirst, places.halves, places.endFirst, places.ends, places.scratch);
+    words.forEach((w, i) => view.setUint32(at.params + 24 + 4 * i, w, true));
+    return system;
+  }
+
+  get threads(): number {
+    return this.helpers.length + 1;
+  }
+
+  /** Runs a kernel on all threads. */
+  private async all(name: string, args: (thread: number, threads: number) => number[]): Promise<void> {
+    const { threads } = this;
+    const others = this.helpers.map((h, i) => h.call(name, args(i + 1, threads)));
+    this.exports[name](...args(0, threads));
+    await Promise.all(others);
+  }
+
+  /** Computes the interactions at a frequency, hertz. Rows of the other unknowns are zero then. */
+  async fill(frequency: number): Promise<void> {
+    const w = 2 * Math.PI * frequency;
+    const view = new DataView(this.memory.buffer as ArrayBuffer);
+    view.setFloat64(this.at.params, w / c0, true);
+    view.setFloat64(this.at.params + 8, (w * mu0) / (4 * Math.PI), true);
+    view.setFloat64(this.at.params + 16, 1 / (4 * Math.PI * w * eps0), true);
+    const { bases } = this.mesh;
+    new Float64Array(this.memory.buffer, this.at.matrix + 8 * this.width * bases, (this.size - bases) * this.width).fill(0);
+    await this.all('momentFill', (thread, threads) => [this.at.params, thread, threads]);
+  }
+
+  private get matrix(): Float64Array {
+    return new Float64Array(this.memory.buffer, this.at.matrix, this.size * this.width);
+  }
+  private place(r: number, c: number): number {
+    return r * this.width + ((c >> 1) << 2) + (c & 1);
+  }
+
+  /** Adds to an element of the matrix. */
+  add(r: number, c: number, re: number, im: number): void {
+    const m = this.matrix;
+    const at = this.place(r, c);
+    m[at] += re;
+    m[at + 2] += im;
+  }
+
+  /** An element of the matrix. */
+  element(r: number, c: number): [re: number, im: number] {
+    const m = this.matrix;
+    const at = this.place(r, c);
+    return [m[at], m[at + 2]];
+  }
+
+  /** Factors the matrix in place; `solve` may follow. */
+  async factor(): Promise<void> {
+    const { matrix, pivots, packed, meet } = this.at;
+    await this.all('momentFactor', (thread, threads) => [matrix, 8 * this.width, this.size, pivots, packed, meet, thread, threads]);
+  }
+
+  /** Solves for one right side, pairs of real and imaginary part, in place. */
+  solve(x: Float64Array): void {
+    const { size: n, width } = this;
+    const m = this.matrix;
+    const pivots = new Int32Array(this.memory.buffer, this.at.pivots, n);
+    for (let r = 0; r < n; r++) {
+      const p = pivots[r];
+      if (p === r) continue;
+      for (const c of [0, 1]) [x[2 * r + c], x[2 * p + c]] = [x[2 * p + c], x[2 * r + c]];
+    }
+    for (let r = 0; r < n; r++) {
+      let [re, im] = [x[2 * r], x[2 * r + 1]];
+      for (let c = 0, at = r * width; c < r; c++, at += c & 1 ? 1 : 3) {
+        const [a, b, u, v] = [m[at], m[at + 2], x[2 * c], x[2 * c + 1]];
+        re -= a * u - b * v;
+        im -= a * v + b * u;
+      }
+      x[2 * r] = re;
+      x[2 * r + 1] = im;
+    }
+    for (let r = n - 1; r >= 0; r--) {
+      let [re, im] = [x[2 * r], x[2 * r + 1]];
+      for (let c = r + 1; c < n; c++) {
+        const at = this.place(r, c);
+        const [a, b, u, v] = [m[at], m[at + 2], x[2 * c], x[2 * c + 1]];
+        re -= a * u - b * v;
+        im -= a * v + b * u;
+      }
+      const at = this.place(r, r);
+      const [a, b] = [m[at], m[at + 2]];
+      const d = a * a + b * b;
+      x[2 * r] = (re * a + im * b) / d;
+      x[2 * r + 1] = (im * a - re * b) / d;
+    }
+  }
+
+  close(): void {
+    this.helpers.forEach((h) => h.close());
+  }
+}
+
+/** Segments behind a ground at a height. Their directions are those of the mirrored geometry. */
+export function mirrored(segments: Float64Array, ground: number): Float64Array {
+  const out = segments.slice();
+  for (let i = 0; i < out.length; i += 8) {
+    out[i + 2] = 2 * ground - out[i + 2];
+    out[i + 5] = -out[i + 5];
+  }
+  return out;
+}
+
+/** Bases at each end of each segment, by 2 segment + end. */
+export function endsOf({ halves, halfFirst, count, bases }: WireMesh): { first: Int32Array; list: [basis: number, sign: number][] } {
+  const at: [number, number][][] = Array.from({ length: 2 * count }, () => []);
+  for (let b = 0; b < bases; b++)
+    for (let h = halfFirst[b]; h < halfFirst[b + 1]; h++) at[2 * halves[h].segment + halves[h].end].push([b, halves[h].sign]);
+  const first = new Int32Array(2 * count + 1);
+  at.forEach((list, i) => (first[i + 1] = first[i] + list.length));
+  return { first, list: at.flat() };
+}
