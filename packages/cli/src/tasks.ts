@@ -4,6 +4,7 @@ import { writeFileSync } from 'node:fs';
 import { format, resolveConfig } from 'prettier';
 import { benchModel } from './benchModel.ts';
 import { benchSection } from './benchSection.ts';
+import { benchWires } from './benchWires.ts';
 import { solveDemo } from './demo.ts';
 import { reference } from './reference.ts';
 import { verify } from './verify.ts';
@@ -11,7 +12,7 @@ import { verify } from './verify.ts';
 const print = (line: string): void => console.log(line);
 const tasks: Record<string, (args: string[]) => Promise<number>> = {
   bench: async ([only]) => {
-    const parts: Record<string, typeof bench> = { model: benchModel, section: benchSection, solver: bench, large: benchLarge };
+    const parts: Record<string, typeof bench> = { model: benchModel, section: benchSection, solver: bench, wires: benchWires, large: benchLarge };
     for (const [name, run] of Object.entries(parts)) if (only === undefined || only === name) await run(print);
     return 0;
   },

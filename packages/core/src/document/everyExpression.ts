@@ -45,7 +45,7 @@ export function mapExpressions(project: Project, change: (text: string) => strin
     ),
     recordAt: same(project.recordAt, project.recordAt.map(change)),
     ...(project.margin === undefined ? {} : { margin: change(project.margin) }),
-    ...(project.ground === undefined ? {} : { ground: changeAt(project.ground, ['at'], change) }),
+    ...(project.ground === undefined ? {} : { ground: changeAt(project.ground, ['at', 'permittivity', 'conductivity'], change) }),
     ...(project.symmetry === undefined ? {} : { symmetry: changeAt(project.symmetry, ['x.at', 'y.at', 'z.at'], change) }),
     solve: changeAt(
       project.solve,

@@ -44,9 +44,13 @@ export type Symmetry = z.infer<typeof symmetrySchema>;
 
 /** What lies under wires; the time-domain solver has boundaries in its place. */
 export const groundSchema = z.strictObject({
-  kind: z.enum(['perfect']).describe('perfect: a boundless conducting plane'),
+  kind: z.enum(['perfect', 'earth']).describe('perfect: a boundless conducting plane; earth: a boundless half-space of soil or water'),
   at: expression.describe('Its height, z'),
+  permittivity: expression.optional().describe('Relative permittivity of earth; absent: 13'),
+  conductivity: expression.optional().describe('Conductivity of earth; absent: 0.005 S/m'),
 });
+/** What is taken where a project says nothing of its earth: average soil. */
+export const averageEarth = { permittivity: '13', conductivity: '0.005 S/m' } as const;
 export type GroundChoice = z.infer<typeof groundSchema>;
 
 export const accuracies = ['draft', 'normal', 'fine', 'certain'] as const;

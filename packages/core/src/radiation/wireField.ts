@@ -29,13 +29,19 @@ export function withGround({ segments, currents }: WireCurrents, ground: number)
   return { segments: all, currents: both };
 }
 
+/** Ground of real earth under wires: its height, and what it reflects of the tangential field of TM (e) and TE (h) waves by the cosine of theta. */
+export interface FarGround {
+  at: number;
+  reflection(cosine: number): { e: readonly [number, number]; h: readonly [number, number] };
+}
+
 const { points: nodes, weights } = gauss(3);
 
 /**
- * Far field of wires on the usual grid of directions: coefficient of exp(-jkr)/r, V.
+ * Far field of wires on the usual grid of directions: coefficient of exp(-jkr)/r, V; over real earth of the upper half, zero below.
  * E = -j w mu0 / 4 pi  sum of the current's transverse part times exp(jk r . r').
  */
-export function wireFarField({ segments, currents }: WireCurrents, frequency: number, nTheta: number, nPhi: number): Pattern {
+export function wireFarField({ segments, currents }: WireCurrents, frequency: number, nTheta: number, nPhi: number, ground?: FarGround): Pattern {
   const k = (2 * Math.PI * frequency) / c0;
   const n = segments.length / 8;
   const factor = -(2 * Math.PI * frequency * mu0) / (4 * Math.PI);
@@ -58,6 +64,8 @@ export function wireFarField({ segments, currents }: WireCurrents, frequency: nu
   for (let t = 0; t < nTheta; t++) {
     const theta = (Math.PI * t) / (nTheta - 1);
     const [ct, st] = [Math.cos(theta), Math.sin(theta)];
+    if (ground && ct < 1e-9) continue;
+    const back = ground?.reflection(Math.max(ct, 0));
     for (let f = 0; f < nPhi; f++) {
       const phi = (2 * Math.PI * f) / nPhi;
       const [cp, sp] = [Math.cos(phi), Math.sin(phi)];
@@ -75,8 +83,28 @@ export function wireFarField({ segments, currents }: WireCurrents, frequency: nu
         zi += moments[o + 4] * s + moments[o + 5] * c;
       }
       const at = 4 * (t * nPhi + f);
-      const [thr, thi] = [ct * cp * xr + ct * sp * yr - st * zr, ct * cp * xi + ct * sp * yi - st * zi];
-      const [phr, phi2] = [-sp * xr + cp * yr, -sp * xi + cp * yi];
+      let [thr, thi] = [ct * cp * xr + ct * sp * yr - st * zr, ct * cp * xi + ct * sp * yi - st * zi];
+      let [phr, phi2] = [-sp * xr + cp * yr, -sp * xi + cp * yi];
+      if (back) {
+        // By the way over the ground: level parts with the reflection of the tangential field, the upright one with its opposite.
+        let [ar, ai, br, bi] = [0, 0, 0, 0];
+        for (let m = 0; m < 3 * n; m++) {
+          const phase = kx * points[3 * m] + ky * points[3 * m + 1] - kz * (points[3 * m + 2] - 2 * ground!.at);
+          const [c, s] = [Math.cos(phase), Math.sin(phase)];
+          const o = 6 * m;
+          const [lr, li] = [cp * moments[o] + sp * moments[o + 2], cp * moments[o + 1] + sp * moments[o + 3]];
+          const [er, ei] = [ct * lr + st * moments[o + 4], ct * li + st * moments[o + 5]];
+          const [wr, wi] = [-sp * moments[o] + cp * moments[o + 2], -sp * moments[o + 1] + cp * moments[o + 3]];
+          ar += er * c - ei * s;
+          ai += er * s + ei * c;
+          br += wr * c - wi * s;
+          bi += wr * s + wi * c;
+        }
+        thr += ar * back.e[0] - ai * back.e[1];
+        thi += ar * back.e[1] + ai * back.e[0];
+        phr += br * back.h[0] - bi * back.h[1];
+        phi2 += br * back.h[1] + bi * back.h[0];
+      }
       // times j factor
       values[at] = -factor * thi;
       values[at + 1] = factor * thr;

@@ -22,7 +22,7 @@ export function evidenceRows(meta: ResultMeta): Rows {
   return [
     [
       meta.wave ? 'extinction less scattering and absorption' : 'power balance: accepted less radiated and lost',
-      e.powerBalance ? percents(e.powerBalance) : 'needs a far field',
+      e.powerBalance ? percents(e.powerBalance) : e.method === 'wires' && e.earth ? 'not told: the rest goes into the earth' : 'needs a far field',
     ],
     ...(meta.wave
       ? []

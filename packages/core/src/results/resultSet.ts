@@ -90,6 +90,8 @@ export interface WireEvidence extends CommonEvidence {
   solved: number;
   /** How far off the fit was at the last frequencies that were solved to test it, over the largest value; null where every frequency was solved. */
   fitError: number | null;
+  /** Over real earth, which takes what is neither radiated nor lost in the wires. */
+  earth?: true;
   ended: 'solved' | 'stopped';
   /** Of accuracy certain: unknowns of each pass and by how much S changed from the one before. */
   passes?: { cells: number; change: number | null }[];

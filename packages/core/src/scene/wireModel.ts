@@ -1,4 +1,4 @@
-import { type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
+import { averageEarth, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
 import type { Body, Model } from '../geometry/index.ts';
 import { permittivityAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
@@ -50,6 +50,31 @@ function wireOf(body: Body, centre: number, problems: Problem[]): SceneWire | nu
     metal: perfect ? null : { conductivity: material.conductivity!, permeability: material.permeability ?? 1 },
     coat: coat ? { radius: coat.radius, permittivity: [re, loss] } : null,
   };
+}
+
+/** The ground of a project; null for none. */
+function resolveGround({ ground }: Project, value: Evaluate, problems: Problem[]): Ground | null {
+  if (!ground) return null;
+  const chip = (key: string): Place => ({ part: 'boundaries', chip: `ground.${key}` });
+  const at = value(ground.at, 'length', chip('at'));
+  if (ground.kind === 'perfect') return { kind: 'perfect', at };
+  const permittivity = value(ground.permittivity ?? averageEarth.permittivity, 'number', chip('permittivity'));
+  const conductivity = value(ground.conductivity ?? averageEarth.conductivity, 'conductivity', chip('conductivity'));
+  if (permittivity < 1)
+    problems.push(
+      problem('error', 'ground.permittivity', chip('permittivity'), 'The permittivity of the ground is below 1.', 'Soil has 3 to 40, water 80.'),
+    );
+  if (conductivity < 0)
+    problems.push(
+      problem(
+        'error',
+        'ground.conductivity',
+        chip('conductivity'),
+        'The conductivity of the ground is negative.',
+        'Soil has 0.0001 to 0.03 S/m, sea water 5 S/m.',
+      ),
+    );
+  return { kind: 'earth', at, permittivity, conductivity };
 }
 
 const kept = new Set<SceneRecorder['kind']>(['far-field', 'field-plane', 'field-line', 'field-box', 'flux', 'current', 'wire-probe']);
@@ -146,9 +171,18 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
     if ('section' in result) sections.push(result.section);
     else problems.push(...result.problems);
   }
-  const ground: Ground | null = project.ground
-    ? { kind: project.ground.kind, at: value(project.ground.at, 'length', { part: 'boundaries', chip: 'ground.at' }) }
-    : null;
+  const ground = resolveGround(project, value, problems);
+  if (ground?.kind === 'earth')
+    for (const r of recorders.filter((x) => x.kind !== 'far-field'))
+      problems.push(
+        problem(
+          'warning',
+          'recorder.over-earth',
+          { part: 'recorders', name: r.name },
+          `${r.name} is left out: over real earth far fields, currents and voltages are told, but no fields close by.`,
+          'Remove it, or take a perfect ground.',
+        ),
+      );
   const margin = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / (from + to) / 2;
   const ends = (pick: (...v: number[]) => number, sign: number): Point3 =>
     [0, 1, 2].map((a) => pick(...wires.flatMap((w) => w.points.map((p) => p[a]))) + sign * margin) as Point3;
@@ -170,7 +204,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
     min,
     max: ends(Math.max, 1),
     band: { from, to, points: project.solve.points },
-    recorders,
+    recorders: ground?.kind === 'earth' ? recorders.filter((r) => r.kind === 'far-field') : recorders,
     recordAt,
     accuracy: project.solve.accuracy,
     details,

@@ -11,7 +11,7 @@ import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
 import { waveLeak } from './waveLeak.ts';
-import { wireArray, wireDipoles, wireMutual, wirePickUp, wireReciprocity } from './wires.ts';
+import { wireArray, wireDipoles, wireEarth, wireMutual, wirePickUp, wireReciprocity } from './wires.ts';
 import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
@@ -67,4 +67,5 @@ export const cases: readonly Case[] = [
   wireArray,
   wireReciprocity,
   wirePickUp,
+  wireEarth,
 ];

@@ -1,3 +1,4 @@
+import { averageEarth, type GroundChoice, type Quantity } from '@jadebell/core/document';
 import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
@@ -6,6 +7,7 @@ import { useProject } from '../project/store.ts';
 const options = [
   { value: 'none', label: 'none: empty space all around' },
   { value: 'perfect', label: 'a perfect plane without end' },
+  { value: 'earth', label: 'real earth' },
 ];
 
 /** What lies under the wires. */
@@ -13,6 +15,20 @@ export function GroundSection() {
   const { ground } = useProject((s) => s.document)!;
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
+  const change = (next: Partial<GroundChoice>): void => edit('ground', (d) => ({ ...d, ground: { ...d.ground!, ...next } }));
+  const choose = (kind: string): void =>
+    edit('ground', ({ ground: old, ...d }) =>
+      kind === 'none' ? d : { ...d, ground: { ...old, kind: kind as GroundChoice['kind'], at: old?.at ?? '0 mm' } },
+    );
+  const chip = (key: 'at' | 'permittivity' | 'conductivity', label: string, quantity: Quantity, value: string) => (
+    <Chip
+      label={label}
+      quantity={quantity}
+      value={value}
+      problems={problemsAt(problems, 'boundaries', undefined, `ground.${key}`)}
+      onChange={(v) => change({ [key]: v })}
+    />
+  );
   return (
     <section aria-label="Ground">
       <header>
@@ -21,29 +37,31 @@ export function GroundSection() {
       <dl className="settings">
         <dt>ground</dt>
         <dd>
-          <ChoiceChip
-            label="ground"
-            value={ground?.kind ?? 'none'}
-            options={options}
-            onChange={(v) =>
-              edit('ground', ({ ground: old, ...d }) => (v === 'none' ? d : { ...d, ground: { kind: v as 'perfect', at: old?.at ?? '0 mm' } }))
-            }
-          />
-          {ground && (
-            <>
-              at z =
-              <Chip
-                label="height of the ground"
-                quantity="length"
-                value={ground.at}
-                problems={problemsAt(problems, 'boundaries', undefined, 'ground.at')}
-                onChange={(at) => edit('ground', (d) => ({ ...d, ground: { ...d.ground!, at } }))}
-              />
-            </>
-          )}
+          <ChoiceChip label="ground" value={ground?.kind ?? 'none'} options={options} onChange={choose} />
+          {ground && <>at z = {chip('at', 'height of the ground', 'length', ground.at)}</>}
         </dd>
+        {ground?.kind === 'earth' && (
+          <>
+            <dt>earth</dt>
+            <dd>
+              permittivity {chip('permittivity', 'permittivity of the earth', 'number', ground.permittivity ?? averageEarth.permittivity)}
+              conductivity {chip('conductivity', 'conductivity of the earth', 'conductivity', ground.conductivity ?? averageEarth.conductivity)}
+            </dd>
+          </>
+        )}
       </dl>
-      <p className="quiet pad">Wires radiate into open space: there is no region to close. A wire whose end stands on the plane is joined to it.</p>
+      <p className="quiet pad">
+        {ground?.kind === 'earth'
+          ? 'Solved exactly, by Sommerfeld’s integrals. Wires stay above it; far fields, currents and voltages are told, no fields close by.'
+          : 'Wires radiate into open space: there is no region to close. A wire whose end stands on a perfect plane is joined to it.'}
+      </p>
+      {problems
+        .filter((p) => p.place.part === 'boundaries' && p.severity === 'error')
+        .map((p) => (
+          <div key={p.code} role="alert" className="fault" style={{ padding: '0 14px' }}>
+            {p.message} {p.fix}
+          </div>
+        ))}
     </section>
   );
 }

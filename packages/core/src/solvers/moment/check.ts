@@ -28,10 +28,10 @@ const expectedSolves = (scene: Scene, mesh: WireMesh): number => {
 };
 
 /** Seconds of one frequency on this machine, from its speed in the time domain: fill by pairs, factors by the cube. */
-function secondsEach(mesh: WireMesh, unknowns: number, machine: Machine): number {
+function secondsEach(mesh: WireMesh, unknowns: number, machine: Machine, earth: boolean): number {
   // On the reference machine 2 threads step 2.2e8 cells and do 7e9 flops, and 1.1e7 pairs, a second.
   const speed = machine.cellsPerSecond / 2.2e8;
-  return ((8 / 3) * unknowns ** 3) / (7e9 * speed) + mesh.count ** 2 / (1.1e7 * speed) + 0.002;
+  return ((8 / 3) * unknowns ** 3) / (7e9 * speed) + (mesh.count ** 2 * (earth ? 12 : 1)) / (1.1e7 * speed) + (earth ? 0.6 : 0.002);
 }
 
 export function estimateScene(scene: Scene, machine: Machine): WireEstimate {
@@ -47,7 +47,7 @@ export function estimateScene(scene: Scene, machine: Machine): WireEstimate {
     bytes: WireSystem.bytes(mesh, unknowns - mesh.bases, machine.threads),
     frequencies,
     excitations: scene.wave ? 1 : scene.wires!.ports.filter((p) => !scene.excite || scene.excite.includes(p.name)).length,
-    seconds: frequencies * secondsEach(mesh, unknowns, machine) + 0.3,
+    seconds: frequencies * secondsEach(mesh, unknowns, machine, scene.wires!.ground?.kind === 'earth') + 0.3,
     segmentsPerWavelength: c0 / scene.band.to / longest,
   };
 }

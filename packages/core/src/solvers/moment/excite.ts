@@ -1,6 +1,8 @@
 import { c0 } from '../../numerics/constants.ts';
 import { gauss } from '../../numerics/gauss.ts';
 import type { WireMesh } from '../../grid/index.ts';
+import type { Earth } from './earth/addEarth.ts';
+import { type C, earthPermittivity, mul, reflections } from './earth/halfSpace.ts';
 
 type V3 = readonly [number, number, number];
 
@@ -32,6 +34,30 @@ export function reflected(wave: Incident, ground: number, k: number): Incident {
     towards: [wave.towards[0], wave.towards[1], -wave.towards[2]],
     re: re.map((x, a) => x * c - im[a] * s) as unknown as V3,
     im: re.map((x, a) => x * s + im[a] * c) as unknown as V3,
+  };
+}
+
+/** The wave that real earth at a height sends back, by Fresnel's reflection of its parts in and across the plane of incidence. */
+export function reflectedByEarth(wave: Incident, earth: Earth, frequency: number): Incident {
+  const k = (2 * Math.PI * frequency) / c0;
+  const [x, y, z] = wave.towards;
+  const s = Math.hypot(x, y);
+  const { e, h } = reflections(earthPermittivity(earth, frequency), [s * s, 0]);
+  const [ux, uy] = s > 1e-12 ? [x / s, y / s] : [1, 0];
+  // Tangential E in the plane of incidence is reflected as TM, across it as TE; the upright part follows from div E = 0.
+  const parts = (v: V3): [along: number, across: number, up: number] => [v[0] * ux + v[1] * uy, -v[0] * uy + v[1] * ux, v[2]];
+  const [re, im] = [parts(wave.re), parts(wave.im)];
+  const along = mul([re[0], im[0]], e);
+  const across = mul([re[1], im[1]], h);
+  // Upright E keeps its sign where the tangential one changes it.
+  const up = mul([re[2], im[2]], [-e[0], -e[1]]);
+  const phase = -2 * k * earth.at * z;
+  const turn: C = [Math.cos(phase), Math.sin(phase)];
+  const [a, b, c] = [along, across, up].map((v) => mul(v, turn));
+  return {
+    towards: [x, y, -z],
+    re: [a[0] * ux - b[0] * uy, a[0] * uy + b[0] * ux, c[0]],
+    im: [a[1] * ux - b[1] * uy, a[1] * uy + b[1] * ux, c[1]],
   };
 }
 

@@ -1,8 +1,9 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
-import { patternPower, wireFarField, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
+import { type FarGround, patternPower, wireFarField, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
 import { type FieldPlaneInfo, type PatternFigures, type ResultArray, type ResultMeta, type ScatterFigures, turnName } from '../../results/index.ts';
 import type { Scene, SceneRecorder, SceneWave, WireScene } from '../../scene/index.ts';
 import { addWave } from './excite.ts';
+import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 import { incidentOf } from './solution.ts';
 
 type Of<K extends SceneRecorder['kind']> = Extract<SceneRecorder, { kind: K }>;
@@ -206,10 +207,17 @@ export function patternGrid(scene: Scene): { name: string; nTheta: number; nPhi:
   return { name: far.name, nTheta, nPhi: 2 * (nTheta - 1) };
 }
 
+/** Real earth as the far field sees it. */
+function farGround({ ground }: WireScene, frequency: number): FarGround | undefined {
+  if (ground?.kind !== 'earth') return undefined;
+  const eps = earthPermittivity(ground, frequency);
+  return { at: ground.at, reflection: (cosine) => reflections(eps, [1 - cosine * cosine, 0]) };
+}
+
 /** Far field of one excitation at one frequency, and the power that it carries. */
 export function patternOf(wires: WireScene, { frequency, currents }: FieldSource, nTheta: number, nPhi: number) {
   if (wires.ground?.kind !== 'perfect') {
-    const pattern = wireFarField(currents, frequency, nTheta, nPhi);
+    const pattern = wireFarField(currents, frequency, nTheta, nPhi, farGround(wires, frequency));
     return { pattern, ...patternPower(pattern) };
   }
   // With its image the pattern is smooth all round, and half of its power goes up.
@@ -228,10 +236,11 @@ export function antennaFigures(
   accepted: number,
   inMetal: { line: string; power: number }[],
   inLoads: number,
+  overEarth: boolean,
 ): PatternFigures {
-  const lost = inLoads + inMetal.reduce((s, m) => s + m.power, 0);
-  // Power that leaves is what goes in less what is lost: the pattern's own sum is held against it as evidence.
   const radiated = p.power;
+  // Into real earth goes what is left over.
+  const lost = overEarth ? accepted - radiated : inLoads + inMetal.reduce((s, m) => s + m.power, 0);
   return {
     frequency,
     radiated,

@@ -2,7 +2,8 @@ import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import type { SceneWave, WireScene } from '../../scene/index.ts';
 import { addCircuit, type Circuit } from './circuit.ts';
-import { type Incident, reflected, testField } from './excite.ts';
+import { addEarth } from './earth/addEarth.ts';
+import { type Incident, reflected, reflectedByEarth, testField } from './excite.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { WireSystem } from './system.ts';
 
@@ -32,6 +33,7 @@ export async function solveDrives(
   frequency: number,
 ): Promise<Drives> {
   await system.fill(frequency);
+  if (scene.ground?.kind === 'earth') addEarth(system, scene.ground, system.images!, frequency);
   addCircuit(system, scene, circuit, frequency);
   await system.factor();
   const { mesh, size } = system;
@@ -55,7 +57,9 @@ export async function solveDrives(
 /** The wave and what the ground sends back. */
 export function incidentOf(scene: WireScene, wave: SceneWave, frequency: number): Incident[] {
   const own: Incident = wave;
-  return scene.ground?.kind === 'perfect' ? [own, reflected(own, scene.ground.at, (2 * Math.PI * frequency) / c0)] : [own];
+  const { ground } = scene;
+  if (!ground) return [own];
+  return [own, ground.kind === 'perfect' ? reflected(own, ground.at, (2 * Math.PI * frequency) / c0) : reflectedByEarth(own, ground, frequency)];
 }
 
 function currentOf(at: readonly [number, number][], x: Float64Array): C {

@@ -45,8 +45,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
   const mesh = meshOf(scene);
   const circuit = circuitOf(wires, mesh);
   const { wave } = scene;
-  const ground = wires.ground?.kind === 'perfect' ? wires.ground.at : null;
-  const system = await WireSystem.create(mesh, extraUnknowns(wires), ground, host);
+  const system = await WireSystem.create(mesh, extraUnknowns(wires), wires.ground, host);
   try {
     const band = bandOf(scene.band);
     const turns = wave ? [null] : wires.ports.flatMap((p, n) => (!scene.excite || scene.excite.includes(p.name) ? [n] : []));
@@ -115,6 +114,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       segmentsPerWavelength: leastPerWavelength(mesh, Math.max(scene.band.to, ...scene.recordAt)),
       solved: done,
       fitError: sweep.error,
+      ...(wires.ground?.kind === 'earth' ? { earth: true as const } : {}),
       ended: sweep.whole && !signal?.aborted ? 'solved' : 'stopped',
       powerBalance: first?.balance ?? null,
       ...bandTold,
@@ -263,6 +263,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
   const figures: PatternFigures[] = [];
   const scattered: ScatterFigures[] = [];
   const balance: number[] = [];
+  const overEarth = wires.ground?.kind === 'earth';
   for (const [f, source] of sources.entries()) {
     await rest();
     const p = patternOf(wires, source, grid.nTheta, grid.nPhi);
@@ -275,7 +276,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
     }, 0);
     if (sends !== null) {
       const accepted = wires.ports.reduce((sum, _, i) => sum + half(e.voltage[i], e.current[i]), 0);
-      const own = antennaFigures(at[f], p, accepted, inMetal, inLoads);
+      const own = antennaFigures(at[f], p, accepted, inMetal, inLoads, overEarth);
       figures.push(own);
       balance.push((accepted - own.radiated - own.lost) / accepted);
       continue;
@@ -290,7 +291,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
     balance.push((given - p.power - taken) / given);
   }
   arrays[turnName('farField', turn)] = { shape: [at.length, grid.nTheta, grid.nPhi, 4], data };
-  return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance, powers };
+  return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance: overEarth ? null : balance, powers };
 }
 
 /** Power lost in the metal and coat of each wire, W: R |I|^2 / 2 along linear currents, and the coat's loss on the charge. */

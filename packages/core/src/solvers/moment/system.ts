@@ -2,7 +2,8 @@ import { c0, eps0, mu0 } from '../../numerics/constants.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import { kernelImports, wasm } from '../kernels.ts';
 import type { KernelThread, SolverHost } from '../solver.ts';
-import { nearPairs } from './near.ts';
+import type { Ground } from '../../scene/index.ts';
+import { type NearList, nearPairs } from './near.ts';
 
 /** First byte of data; the kernel's own lies below. */
 const base = 65536;
@@ -32,6 +33,8 @@ export class WireSystem {
     private readonly at: { params: number; meet: number; matrix: number; pivots: number; packed: number },
     /** Doubles of a row. */
     private readonly width: number,
+    /** Segments close to the images of others, over real earth. */
+    readonly images: NearList | null,
   ) {}
 
   /** Bytes that a system takes. */
@@ -40,11 +43,11 @@ export class WireSystem {
     return n * (n + (n & 1)) * 16 + mesh.count * (128 + 80 * threads + 40 * 48 + 64) + threads * panelBytes + base;
   }
 
-  /** Lays out a system; `images` is the height of a perfect ground, null for none. */
-  static async create(mesh: WireMesh, others: number, ground: number | null, host: SolverHost): Promise<WireSystem> {
+  /** Lays out a system; Over a perfect ground the images are filled with the rest, over real earth they are left to be added. */
+  static async create(mesh: WireMesh, others: number, ground: Ground | null, host: SolverHost): Promise<WireSystem> {
     const size = mesh.bases + others;
     const columns = size + (size & 1);
-    const images = ground === null ? null : mirrored(mesh.segments, ground);
+    const images = ground?.kind === 'perfect' ? mirrored(mesh.segments, ground.at) : null;
     const near = nearPairs(mesh.segments, mesh.segments);
     const nearImages = images ? nearPairs(mesh.segments, images) : null;
     const ends = endsOf(mesh);
@@ -81,7 +84,16 @@ export class WireSystem {
     const { exports } = await wasm.instantiate(host.module, kernelImports(memory));
     const helpers: KernelThread[] = [];
     for (let t = 1; t < threads; t++) helpers.push(await host.spawn(host.module, memory));
-    const system = new WireSystem(mesh, size, memory, exports, helpers, at, 2 * columns);
+    const system = new WireSystem(
+      mesh,
+      size,
+      memory,
+      exports,
+      helpers,
+      at,
+      2 * columns,
+      ground?.kind === 'earth' ? nearPairs(mesh.segments, mirrored(mesh.segments, ground.at)) : null,
+    );
     const view = new DataView(memory.buffer as ArrayBuffer);
     new Float64Array(memory.buffer, places.segments, mesh.segments.length).set(mesh.segments);
     if (images) new Float64Array(memory.buffer, places.images, images.length).set(images);
