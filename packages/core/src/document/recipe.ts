@@ -60,6 +60,8 @@ export type Recipe =
   | { form: 'offset'; by: number; corners: 'sharp' | 'round' }
   | { form: 'extrude face'; by: number }
   | { form: 'copy face' }
+  /** The nth edge between two faces of one body, from 1. */
+  | { form: 'edge'; nth: number }
   | { form: 'section'; normal: Axis3; offset: number }
   | { form: 'outline'; normal: Axis3; offset: number }
   | { form: 'container'; below: Point3; above: Point3; hollow: boolean }

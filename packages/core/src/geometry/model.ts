@@ -268,7 +268,7 @@ class Evaluation {
       this.cache.origins.made = [];
       const maker = makers[recipe.form] as Maker<typeof recipe.form>;
       const own = maker(recipe as never, bench);
-      const made = frame && !worldForms.has(recipe.form) ? this.moved(own, frame.frame!) : own;
+      const made = frame && !(worldForms.has(recipe.form) && !('path' in recipe)) ? this.moved(own, frame.frame!) : own;
       const item = { ...this.finish(made, line.name, material, conductor), meshes: this.cache.origins.made };
       this.cache.set(key, item);
       return item;

@@ -83,7 +83,9 @@ const kept = new Set<SceneRecorder['kind']>(['far-field', 'field-plane', 'field-
 export function resolveWires(project: Project, model: Model, value: Evaluate, problems: Problem[]): SceneResult {
   const { scope, bodies } = model;
   const { from, to, recordAt } = resolveBand(project, value, problems);
-  const wires = bodies.map((b) => wireOf(b, (from + to) / 2, problems)).filter((w): w is SceneWire => w !== null);
+  // What is of air is there for other lines to build on.
+  const real = bodies.filter((b) => b.material.kind === 'conductor' || (b.material.permittivity ?? 1) > 1.001 || b.material.dispersion);
+  const wires = real.map((b) => wireOf(b, (from + to) / 2, problems)).filter((w): w is SceneWire => w !== null);
   const parts: WireParts = { ports: [], loads: [], lines: [] };
   const waves: SceneWave[] = [];
   const { excite } = project.solve;

@@ -1,4 +1,4 @@
-import { angle, choice, count, entry3, length, pair, planeField, point, points3, positive, value, axisField } from '../fields.ts';
+import { angle, choice, count, entry3, faceRef, length, pair, planeField, point, points3, positive, value, axisField } from '../fields.ts';
 import { arcPoints, circleSides } from '../outlines.ts';
 import { inPlane, planeAxes, type Point3 } from '../recipe.ts';
 import { axisNumber, defineShape, listed3, twins, v3 } from './shape.ts';
@@ -141,6 +141,17 @@ export const helix = defineShape({
       ? { fault: 'The turns lie on each other.', fix: 'Give a pitch, or different radii at start and end.', chip: 'pitch' }
       : { form: 'curve', points, closed: false, marks: [0, n] };
   },
+});
+
+export const edgeCurve = defineShape({
+  kind: 'edge-curve',
+  title: 'Edge of a body',
+  group: 'Curves',
+  about: 'The edge where two faces of a body meet',
+  material: 'none',
+  fields: { first: faceRef('first face'), second: faceRef('second face'), nth: count('number of the edge, where they meet in several', '1', 1, 200) },
+  sentence: 'Edge {name} · between the faces {first} and {second} · number {nth}',
+  recipe: (_, v) => ({ form: 'edge', nth: v.nth }),
 });
 
 export const equationCurve = defineShape({

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { box } from './box.ts';
 import { common, container, copyFace, crossSection, cut, extrudeFace, imprint, join, offset, outline, split, thicken } from './combine.ts';
-import { arc, equationCurve, helix, polyline, spline, straight } from './curves.ts';
+import { arc, edgeCurve, equationCurve, helix, polyline, spline, straight } from './curves.ts';
 import { cone, cylinder, tube } from './cylinder.ts';
 import { disc, equation, polygon, rectangle, sector, text } from './flat.ts';
 import {
@@ -33,7 +33,7 @@ const all = [
   box, cylinder, tube, cone, sphere, ellipsoid, torus, frustum, prism, revolve, loft, sweep, imported,
   straightWire, bentWire, wire, cable,
   rectangle, disc, sector, polygon, equation, text, drawing,
-  straight, polyline, arc, spline, helix, equationCurve,
+  straight, polyline, arc, spline, helix, equationCurve, edgeCurve,
   trace, copyFace, crossSection, thicken, offset, extrudeFace, outline, container,
   join, cut, common, split, imprint,
   move, turn, scale, mirror, frame, framePoints, frameFace,

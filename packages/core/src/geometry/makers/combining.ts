@@ -5,6 +5,7 @@ import type { Exact } from '../exact.ts';
 import { GeometryFault } from '../fault.ts';
 import { commonLoops, cutLoops, type Loops, offsetLoops, unionLoops } from '../flat.ts';
 import { axisFrame, frameAlong, inPlaneOf, type Item, kindOf, originOf, type SheetPart } from '../item.ts';
+import { edgeRuns } from '../naming.ts';
 import { SolidMesh } from '../solids.ts';
 import { surfaceOf } from '../surface.ts';
 import { columns, prismOn } from './basic.ts';
@@ -293,4 +294,17 @@ export const container: Maker<'container'> = ({ below, above, hollow }, bench) =
   if (!hollow) return whole;
   const solids = items.filter((i) => i.solid);
   return solids.length ? cutBy(bench, { ...whole, id: -1, line: bench.line, material: null } as Item, solids) : whole;
+};
+
+export const edge: Maker<'edge'> = ({ nth }, bench) => {
+  const [first, second] = [faceOf(bench, 0), faceOf(bench, 1)];
+  if (first.item.id !== second.item.id) throw new GeometryFault('The two faces are of different bodies.', 'Choose two faces of one body.', 'second');
+  const runs = edgeRuns(surfaceOf(bench.kernel, bench.origins, first.item), first.number, second.number);
+  if (!runs.length) throw new GeometryFault('The two faces do not meet.', 'Choose two faces that share an edge.', 'second');
+  if (nth > runs.length)
+    throw new GeometryFault(`The two faces meet in ${runs.length} ${runs.length === 1 ? 'edge' : 'edges'} only.`, 'Give a smaller number.', 'nth');
+  const points = runs[nth - 1];
+  const [a, b] = [points[0], points[points.length - 1]];
+  const closed = points.length > 3 && Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-7 * extentOf(bench, first.item);
+  return { curve: { points: closed ? points.slice(0, -1) : points, closed, marks: closed ? [0] : [0, points.length - 1] } };
 };

@@ -1,6 +1,6 @@
 import type { Form } from '../../document/index.ts';
 import { curve, frame, frameOnFace, sheet, simple, strokes, sweep, trace, wire } from './basic.ts';
-import { common, container, copyFace, cut, extrudeFace, imprint, join, offset, outline, section, split, thicken } from './combining.ts';
+import { common, container, copyFace, cut, edge, extrudeFace, imprint, join, offset, outline, section, split, thicken } from './combining.ts';
 import { drawing, imported } from './importing.ts';
 import type { Maker } from './maker.ts';
 import { alongCurve, place } from './placing.ts';
@@ -9,9 +9,9 @@ export type { Bench, Made } from './maker.ts';
 export { placed } from './placing.ts';
 export { closedBody } from './importing.ts';
 
-/** Forms whose makers build in world coordinates already; the others build in the working frame and are moved. */
+/** Forms whose makers build in world coordinates already; the others, and wires of a path of their own, build in the working frame and are moved. */
 export const worldForms: ReadonlySet<Form> = new Set<Form>([
-  'sweep', 'wire', 'trace', 'join', 'common', 'cut', 'split', 'imprint', 'place', 'along', 'thicken', 'offset', 'extrude face', 'copy face',
+  'sweep', 'wire', 'trace', 'join', 'common', 'cut', 'split', 'imprint', 'place', 'along', 'thicken', 'offset', 'extrude face', 'copy face', 'edge',
   'section', 'outline', 'container', 'frame on face',
 ]); // prettier-ignore
 
@@ -44,6 +44,7 @@ export const makers: { [F in Form]: Maker<F> } = {
   offset,
   'extrude face': extrudeFace,
   'copy face': copyFace,
+  edge,
   section,
   outline,
   container,

@@ -11,7 +11,7 @@ const div = ([a, b]: C, [c, d]: C): C => {
 /** I0(z) / I1(z) for z = (1 + j) x: by continued fraction I1/I0 = (z/2) / (1 + (z/2)^2 / (1 * 2 + ...)), for large x by its limit. */
 export function besselRatio(x: number): C {
   // I_1 / I_0 = 1 / (2 / z + 1 / (4 / z + 1 / (6 / z + ...))).
-  if (x > 400) return [1 + 1 / (4 * x), -1 / (4 * x)];
+  if (x > 400) return [1 + 1 / (4 * x), -1 / (4 * x) - 3 / (16 * x * x)];
   const inverse: C = div([1, 0], [x, x]);
   let t: C = [0, 0];
   for (let n = 40 + Math.ceil(2 * x); n > 0; n--) {

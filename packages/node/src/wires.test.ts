@@ -1,0 +1,242 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import type { Point3 } from '../../core/src/document/index.ts';
+import { meshWires } from '../../core/src/grid/index.ts';
+import { rightDivide } from '../../core/src/numerics/complexSolve.ts';
+import { turnName } from '../../core/src/results/index.ts';
+import { type SceneRecorder, waveOf } from '../../core/src/scene/index.ts';
+import type { SolverHost } from '../../core/src/solvers/index.ts';
+import { WireSystem } from '../../core/src/solvers/moment/system.ts';
+import { impedances, plainWire, solveWires, upright, wireScene } from '../../core/src/verification/wireBench.ts';
+import { nodeHost } from './index.ts';
+
+const f = 300e6;
+const wl = 299792458 / f;
+const eta0 = 376.730313668;
+let host: SolverHost;
+beforeAll(async () => {
+  host = await nodeHost(2);
+});
+
+describe('the compiled system', () => {
+  test.each([7, 33, 70, 131])('%d wires’ worth of unknowns: solved as without compiled code, odd sizes too', async (n) => {
+    const mesh = meshWires(wireScene({ wires: [upright('w', 2, 1e-3)], frequency: f }).wires!, { longest: 2 / (n + 1) });
+    const system = await WireSystem.create(mesh, 0, null, host);
+    await system.fill(f);
+    const size = system.size;
+    const matrix = new Float64Array(2 * size * size);
+    for (let r = 0; r < size; r++) for (let c = 0; c < size; c++) matrix.set(system.element(r, c), 2 * (c * size + r));
+    const right = Float64Array.from({ length: 2 * size }, (_, i) => Math.sin(3 * i) + 0.1);
+    await system.factor();
+    const x = right.slice();
+    system.solve(x);
+    const told = rightDivide(right, matrix, 1, size)!;
+    const most = Math.max(...told.map(Math.abs));
+    x.forEach((v, i) => expect(Math.abs(v - told[i]) / most).toBeLessThan(1e-10));
+    system.close();
+  });
+
+  test('rows are exchanged where a pivot is small, and two threads give what one gives', async () => {
+    const mesh = meshWires(wireScene({ wires: [upright('w', 8, 1e-3)], frequency: f }).wires!, { longest: 8 / 402 });
+    const solved = [];
+    for (const threads of [1, 2]) {
+      const system = await WireSystem.create(mesh, 0, null, { ...host, threads });
+      expect(system.threads).toBe(threads);
+      await system.fill(f);
+      // A zero on the diagonal cannot be a pivot.
+      for (const k of [0, 5, 100]) {
+        const [re, im] = system.element(k, k);
+        system.add(k, k, -re, -im);
+      }
+      await system.factor();
+      const x = new Float64Array(2 * system.size).fill(1);
+      system.solve(x);
+      expect(x.every(Number.isFinite)).toBe(true);
+      solved.push(x);
+      system.close();
+    }
+    const most = Math.max(...solved[0].map(Math.abs));
+    solved[0].forEach((v, i) => expect(Math.abs(v - solved[1][i]) / most).toBeLessThan(1e-9));
+  });
+
+  test('the matrix is symmetric: what one function does to another is mutual', async () => {
+    const bent: Point3[] = [[0, 0, 0], [0.1, 0, 0.2], [0.3, 0.1, 0.2], [0.2, 0.4, 0.1]]; // prettier-ignore
+    const { wires } = wireScene({ wires: [plainWire('a', bent, 2e-3), upright('b', 0.3, 1e-3, [0.02, 0, 0.1])], frequency: f, more: { ground: { kind: 'perfect', at: -0.2 } } }); // prettier-ignore
+    const system = await WireSystem.create(meshWires(wires!, { longest: 0.05, grading: 4 }), 0, wires!.ground, host);
+    await system.fill(f);
+    for (let r = 0; r < system.size; r++)
+      for (let c = 0; c < r; c++) {
+        const [a, b] = [system.element(r, c), system.element(c, r)];
+        const size = Math.hypot(...system.element(r, r));
+        expect(Math.hypot(a[0] - b[0], a[1] - b[1]) / size).toBeLessThan(2e-6);
+      }
+    system.close();
+  });
+});
+
+const far: SceneRecorder = { kind: 'far-field', name: 'far', step: Math.PI / 36 };
+const rod = (l = 0.47): ReturnType<typeof upright> => upright('rod', l * wl, 1e-3 * wl);
+
+describe('what hangs on wires', () => {
+  test('a load in series at the feed adds its impedance, one elsewhere takes power', async () => {
+    const bare = impedances(await solveWires(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f }), host))[0][0];
+    const at = (place: number, load: object) =>
+      wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far], more: { loads: [{ name: 'load', place: { wire: 0, at: place }, load: { form: 'series', r: 0, l: 0, c: 0, ...load } as never }] } }); // prettier-ignore
+    const l = 50 / (2 * Math.PI * f);
+    const loaded = impedances(await solveWires(at(0.235 * wl, { r: 30, l }), host))[0][0];
+    expect(loaded[0] - bare[0]).toBeCloseTo(30, 3);
+    expect(loaded[1] - bare[1]).toBeCloseTo(50, 3);
+    const lossy = await solveWires(at(0.12 * wl, { r: 100 }), host);
+    const [figures] = lossy.meta.farField!.figures;
+    expect(figures.radiationEfficiency).toBeLessThan(0.7);
+    expect(Math.abs(lossy.meta.evidence.powerBalance![0])).toBeLessThan(1e-5);
+    // A table that says the same does the same.
+    const told = await solveWires(at(0.235 * wl, { form: 'table', table: [[1e6, 30, 50], [1e9, 30, 50]] }), host); // prettier-ignore
+    impedances(told)[0][0].forEach((v, i) => expect(v).toBeCloseTo(loaded[i], 3));
+  });
+
+  test('a line between two dipoles: a quarter wave turns an open end into a short, a half wave hands on what it sees', async () => {
+    const wires = [rod(), upright('other', 0.2 * wl, 1e-3 * wl, [5000 * wl, 0, 0])];
+    const with_ = (length: number, impedance: number) =>
+      wireScene({ wires, ports: [[0, 0.235 * wl]], frequency: f, more: { lines: [{ name: 'line', places: [{ wire: 0, at: 0.1 * wl }, { wire: 1, at: 0.1 * wl }], impedance, delay: length / 299792458 }] } }); // prettier-ignore
+    const alone = impedances(await solveWires(wireScene({ wires: [wires[1]], ports: [[0, 0.1 * wl]], frequency: f }), host))[0][0];
+    const loaded = async (z: readonly number[]): Promise<number[]> =>
+      impedances(
+        await solveWires(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, more: { loads: [{ name: 'l', place: { wire: 0, at: 0.1 * wl }, load: { form: 'table', table: [[1e6, z[0], z[1]], [1e9, z[0], z[1]]] } }] } }), host), // prettier-ignore
+      )[0][0];
+    const half = impedances(await solveWires(with_(wl / 2, 300), host))[0][0];
+    const direct = await loaded(alone);
+    half.forEach((v, i) => expect(v).toBeCloseTo(direct[i], 1));
+    const quarter = impedances(await solveWires(with_(wl / 4, 300), host))[0][0];
+    const d = alone[0] ** 2 + alone[1] ** 2;
+    const turned = await loaded([(300 ** 2 * alone[0]) / d, (-(300 ** 2) * alone[1]) / d]);
+    quarter.forEach((v, i) => expect(v).toBeCloseTo(turned[i], 1));
+  });
+
+  test('copper costs a short dipole what its resistance says; a coat lowers its resonance', async () => {
+    const metal = { conductivity: 5.8e7, permeability: 1 };
+    const short = (m: typeof metal | null) => wireScene({ wires: [{ ...upright('s', 0.05 * wl, 5e-5 * wl), metal: m }], ports: [[0, 0.025 * wl]], frequency: f, recorders: [far] }); // prettier-ignore
+    const copper = await solveWires(short(metal), host);
+    const [figures] = copper.meta.farField!.figures;
+    const depth = 1 / Math.sqrt(Math.PI * f * 4e-7 * Math.PI * 5.8e7);
+    // A triangle of current: a third of the wire's resistance (Balanis 2-90).
+    const loss = (0.05 * wl) / (2 * Math.PI * 5e-5 * wl * 5.8e7 * depth) / 3;
+    const told = impedances(copper)[0][0][0] * (1 - figures.radiationEfficiency);
+    expect(told / loss).toBeGreaterThan(0.9);
+    expect(told / loss).toBeLessThan(1.15);
+    expect(Math.abs(copper.meta.evidence.powerBalance![0])).toBeLessThan(1e-5);
+    const coated = (permittivity: number) =>
+      wireScene({ wires: [{ ...rod(), coat: { radius: 3e-3 * wl, permittivity: [permittivity, 0] } }], ports: [[0, 0.235 * wl]], frequency: f });
+    const [air, cover] = [impedances(await solveWires(coated(1), host))[0][0], impedances(await solveWires(coated(3), host))[0][0]];
+    expect(cover[1] - air[1]).toBeGreaterThan(20);
+  });
+
+  test('ports after one another: S is symmetric, each keeps its currents, and what goes in comes out or radiates', async () => {
+    const scene = wireScene({ wires: [rod(), upright('b', 0.45 * wl, 1e-3 * wl, [0.2 * wl, 0, 0])], ports: [[0, 0.235 * wl], [1, 0.2 * wl]], frequency: f, recorders: [far] }); // prettier-ignore
+    const { meta, arrays } = await solveWires(scene, host);
+    expect(meta.excitations).toEqual([0, 1]);
+    expect(meta.evidence.asymmetry!).toBeLessThan(1e-9);
+    const s = arrays.s.data;
+    const out = s[0] ** 2 + s[1] ** 2 + s[4] ** 2 + s[5] ** 2;
+    const [figures] = meta.farField!.figures;
+    expect(figures.radiated).toBeCloseTo(1 - out, 5);
+    expect(meta.others![0].figures![0].accepted).toBeCloseTo(1 - (s[2] ** 2 + s[3] ** 2 + s[6] ** 2 + s[7] ** 2), 5);
+    expect(arrays[turnName('wire:current', 1)].data).not.toEqual(arrays['wire:current'].data);
+    // The probe of the sending port: V + 50 I is sqrt(8 * 50).
+    const [vr, vi, ir, ii] = arrays['probe:p1'].data;
+    expect(vr + 50 * ir).toBeCloseTo(20, 6);
+    expect(vi + 50 * ii).toBeCloseTo(0, 6);
+  });
+});
+
+describe('fields of wires', () => {
+  const box: SceneRecorder = { kind: 'field-box', name: 'box', min: [30 * wl, 0, 0], max: [30 * wl, 0, 0], electric: true, magnetic: true, centres: false, every: 1 };
+
+  test('far away the field close by goes over into the pattern, and H is E over eta across it', async () => {
+    const { arrays } = await solveWires(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far, box] }), host);
+    const e = arrays['box:box'].data;
+    const pattern = arrays.farField;
+    // theta = 90 deg, phi = 0; E_theta is -E_z there.
+    const at = 4 * (18 * pattern.shape[2]);
+    const size = Math.hypot(pattern.data[at], pattern.data[at + 1]) / (30 * wl);
+    expect(Math.hypot(e[4], e[5]) / size).toBeCloseTo(1, 3);
+    expect((Math.hypot(e[4], e[5]) / Math.hypot(e[8], e[9])) / eta0).toBeCloseTo(1, 3);
+    const phase = Math.atan2(-pattern.data[at + 1], -pattern.data[at]) - 2 * Math.PI * 30;
+    expect(Math.cos(Math.atan2(e[5], e[4]) - phase)).toBeCloseTo(1, 3);
+  });
+
+  test('power through the sides of a box is what the wires radiate, and the current through a ring is the wire’s', async () => {
+    const sides = [0, 1, 2].flatMap((normal) =>
+      [-1, 1].map((sign): SceneRecorder => {
+        const h = 0.35 * wl;
+        const min: Point3 = [-h, -h, -h];
+        const max: Point3 = [h, h, h];
+        min[normal] = max[normal] = sign * h;
+        return { kind: 'flux', name: `${normal}${sign}`, normal: normal as 0, sign: sign as 1, min, max };
+      }),
+    );
+    const ring: SceneRecorder = { kind: 'current', name: 'ring', normal: 2, sign: 1, min: [-0.02 * wl, -0.02 * wl, 0.05 * wl], max: [0.02 * wl, 0.02 * wl, 0.05 * wl] }; // prettier-ignore
+    const scene = wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far, ring, ...sides], more: { probes: [{ name: 'there', place: { wire: 0, at: 0.285 * wl } }] } }); // prettier-ignore
+    const { meta, arrays } = await solveWires(scene, host);
+    const through = meta.fluxes!.reduce((sum, x) => sum + x.power[0], 0);
+    expect(through / meta.farField!.figures[0].radiated).toBeCloseTo(1, 2);
+    const [re, im] = meta.currents![0].current[0];
+    const [, , pr, pi] = arrays['probe:there'].data;
+    // Displacement current through the ring is what is left between them.
+    expect(Math.hypot(re - pr, im - pi) / Math.hypot(pr, pi)).toBeLessThan(0.05);
+  });
+
+  test('at a perfect ground E stands upright, under it there is nothing', async () => {
+    const flat: SceneRecorder = { kind: 'field-line', name: 'line', axis: 2, at: [0.3 * wl, 0.1 * wl, 0], from: -0.1 * wl, to: 0.3 * wl };
+    const level = plainWire('w', [[-0.2 * wl, 0, 0.15 * wl], [0.2 * wl, 0, 0.2 * wl]], 1e-3 * wl); // prettier-ignore
+    for (const wave of [undefined, waveOf('wave', 0, 0.7, 0.4, 0.3, 0.5)]) {
+      const scene = wireScene({ wires: [level], ports: [[0, 0.2 * wl]], frequency: f, recorders: [flat], wave, more: { ground: { kind: 'perfect', at: 0 } } });
+      const { arrays } = await solveWires(scene, host);
+      const [z, e] = [arrays['line:line:at'].data, arrays['line:line'].data];
+      const n = [...z].findIndex((x) => Math.abs(x) < 1e-9 * wl);
+      const part = (i: number, c: number): number => Math.hypot(e[6 * i + 2 * c], e[6 * i + 2 * c + 1]);
+      expect(part(n, 0) / part(n, 2)).toBeLessThan(1e-4);
+      expect(part(n, 1) / part(n, 2)).toBeLessThan(1e-4);
+      expect(part(0, 2)).toBe(0);
+      expect(part(z.length - 1, 2)).toBeGreaterThan(0);
+    }
+  });
+});
+
+describe('a band', () => {
+  test('the fit gives what solving each frequency gives, also near a sharp resonance', async () => {
+    const loop: Point3[] = [[0, 0, 0], [0, 0, 0.25], [0.02, 0, 0.25], [0.02, 0, 0]]; // prettier-ignore
+    const of = (from: number, to: number, points: number) =>
+      solveWires(
+        wireScene({ wires: [plainWire('hairpin', loop, 1e-3, true), upright('far', 0.3, 1e-3, [0.4, 0, 0])], ports: [[1, 0.15]], frequency: f, band: { from, to, points }, accuracy: 'fine', density: 80 }), // prettier-ignore
+        host,
+      );
+    const whole = await of(200e6, 400e6, 81);
+    expect(whole.meta.evidence.solved).toBeLessThan(30);
+    expect(whole.meta.evidence.fitError!).toBeLessThan(1e-5);
+    // The same segments: their length follows the highest frequency.
+    const each = await of(200e6, 400e6, 7);
+    each.arrays.frequency.data.forEach((frequency, n) => {
+      const at = [...whole.arrays.frequency.data].findIndex((x) => Math.abs(x - frequency) < 1);
+      if (at >= 0) for (const c of [0, 1]) expect(whole.arrays.s.data[2 * at + c]).toBeCloseTo(each.arrays.s.data[2 * n + c], 4);
+    });
+  });
+
+  test('stopped, it keeps what was solved', async () => {
+    const stop = new AbortController();
+    const scene = wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, band: { from: 100e6, to: 900e6, points: 401 }, recorders: [far] });
+    stop.abort();
+    const { solvers } = await import('../../core/src/solvers/index.ts');
+    const { meta, arrays } = await solvers.moment.solve(scene, { host, signal: stop.signal });
+    expect(meta.evidence.ended).toBe('stopped');
+    expect(arrays.s.data.every(Number.isFinite)).toBe(true);
+  });
+
+  test('accuracy certain takes more segments until S stays', async () => {
+    const { solvers } = await import('../../core/src/solvers/index.ts');
+    const { meta } = await solvers.moment.solve(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, accuracy: 'certain' }), { host });
+    const passes = meta.evidence.passes!;
+    expect(passes.length).toBeGreaterThan(2);
+    expect(passes.slice(-2).every((p) => p.change! < 0.01)).toBe(true);
+    expect(passes[passes.length - 1].cells).toBeGreaterThan(passes[0].cells);
+  });
+});
