@@ -52,7 +52,7 @@ describe('from the Shelf to a pattern', () => {
   test('the Shelf shows the demo projects with pictures, and loads light', async () => {
     await page.goto(service.address);
     await page.getByRole('link', { name: 'Tag 868', exact: true }).waitFor();
-    expect(await page.locator('.shelf-card').count()).toBe(12);
+    expect(await page.locator('.shelf-card').count()).toBe(14);
     const picture = await page.request.get(`${service.address}${await page.locator('.shelf-card img').first().getAttribute('src')}`);
     expect(await picture.text()).toContain('<polygon');
     expect(await firstLoad('/')).toBeLessThan(1_000_000);

@@ -39,11 +39,6 @@ try {
   await page.getByRole('button', { name: 'Silicon nitride (optical)' }).click();
   await take('materials', 1500);
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Exchange' }).click();
-  await page.getByRole('menuitem', { name: /Import a file/ }).click();
-  await page.getByLabel('File to import').setInputFiles('demo/parts/buoy-hull.stl');
-  await page.getByLabel('Unit of the file').selectOption('mm');
-  await take('import', 800);
   await page.goto(service.address);
   await page.getByRole('link', { name: 'Buoy', exact: true }).click();
   await page.locator('.entry').first().waitFor();
@@ -85,6 +80,13 @@ try {
   await page.locator('.board').evaluate((e) => e.scrollTo(0, 9999));
   await take('read-fields', 5000);
   await page.goto(service.address);
+  await page.getByRole('link', { name: 'Beacon array', exact: true }).click();
+  await page.locator('.entry').first().waitFor();
+  await page.keyboard.press('4');
+  await page.getByRole('tab', { name: 'Wires', exact: true }).click();
+  await page.getByText('Current along wires').waitFor();
+  await take('read-wires', 4000);
+  await page.goto(service.address);
   await page.getByRole('link', { name: 'Tag 868', exact: true }).click();
   await page.locator('.entry').first().waitFor();
   await take('shape', 4000);
@@ -105,9 +107,10 @@ try {
   await page.getByRole('button', { name: 'Stop and keep' }).click();
   await page.getByRole('button', { name: 'Dark theme' }).click();
   await page.goto(`${service.address}/`);
-  await page.getByRole('link', { name: 'Beacon element', exact: true }).click();
+  await page.getByRole('link', { name: 'Mast cable', exact: true }).click();
   await page.locator('.entry').first().waitFor();
-  await take('shape-dark', 4000);
+  await page.keyboard.press('2');
+  await take('feed-dark', 4000);
 } finally {
   await browser.close();
   await service.stop();

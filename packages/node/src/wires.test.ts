@@ -37,7 +37,7 @@ describe('the compiled system', () => {
 
   test('rows are exchanged where a pivot is small, and two threads give what one gives', async () => {
     const mesh = meshWires(wireScene({ wires: [upright('w', 8, 1e-3)], frequency: f }).wires!, { longest: 8 / 402 });
-    const solved = [];
+    const solved: Float64Array[] = [];
     for (const threads of [1, 2]) {
       const system = await WireSystem.create(mesh, 0, null, { ...host, threads });
       expect(system.threads).toBe(threads);
@@ -149,7 +149,16 @@ describe('what hangs on wires', () => {
 });
 
 describe('fields of wires', () => {
-  const box: SceneRecorder = { kind: 'field-box', name: 'box', min: [30 * wl, 0, 0], max: [30 * wl, 0, 0], electric: true, magnetic: true, centres: false, every: 1 };
+  const box: SceneRecorder = {
+    kind: 'field-box',
+    name: 'box',
+    min: [30 * wl, 0, 0],
+    max: [30 * wl, 0, 0],
+    electric: true,
+    magnetic: true,
+    centres: false,
+    every: 1,
+  };
 
   test('far away the field close by goes over into the pattern, and H is E over eta across it', async () => {
     const { arrays } = await solveWires(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far, box] }), host);
@@ -159,7 +168,7 @@ describe('fields of wires', () => {
     const at = 4 * (18 * pattern.shape[2]);
     const size = Math.hypot(pattern.data[at], pattern.data[at + 1]) / (30 * wl);
     expect(Math.hypot(e[4], e[5]) / size).toBeCloseTo(1, 3);
-    expect((Math.hypot(e[4], e[5]) / Math.hypot(e[8], e[9])) / eta0).toBeCloseTo(1, 3);
+    expect(Math.hypot(e[4], e[5]) / Math.hypot(e[8], e[9]) / eta0).toBeCloseTo(1, 3);
     const phase = Math.atan2(-pattern.data[at + 1], -pattern.data[at]) - 2 * Math.PI * 30;
     expect(Math.cos(Math.atan2(e[5], e[4]) - phase)).toBeCloseTo(1, 3);
   });
@@ -189,7 +198,14 @@ describe('fields of wires', () => {
     const flat: SceneRecorder = { kind: 'field-line', name: 'line', axis: 2, at: [0.3 * wl, 0.1 * wl, 0], from: -0.1 * wl, to: 0.3 * wl };
     const level = plainWire('w', [[-0.2 * wl, 0, 0.15 * wl], [0.2 * wl, 0, 0.2 * wl]], 1e-3 * wl); // prettier-ignore
     for (const wave of [undefined, waveOf('wave', 0, 0.7, 0.4, 0.3, 0.5)]) {
-      const scene = wireScene({ wires: [level], ports: [[0, 0.2 * wl]], frequency: f, recorders: [flat], wave, more: { ground: { kind: 'perfect', at: 0 } } });
+      const scene = wireScene({
+        wires: [level],
+        ports: [[0, 0.2 * wl]],
+        frequency: f,
+        recorders: [flat],
+        wave,
+        more: { ground: { kind: 'perfect', at: 0 } },
+      });
       const { arrays } = await solveWires(scene, host);
       const [z, e] = [arrays['line:line:at'].data, arrays['line:line'].data];
       const n = [...z].findIndex((x) => Math.abs(x) < 1e-9 * wl);
@@ -223,7 +239,13 @@ describe('a band', () => {
 
   test('stopped, it keeps what was solved', async () => {
     const stop = new AbortController();
-    const scene = wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, band: { from: 100e6, to: 900e6, points: 401 }, recorders: [far] });
+    const scene = wireScene({
+      wires: [rod()],
+      ports: [[0, 0.235 * wl]],
+      frequency: f,
+      band: { from: 100e6, to: 900e6, points: 401 },
+      recorders: [far],
+    });
     stop.abort();
     const { solvers } = await import('../../core/src/solvers/index.ts');
     const { meta, arrays } = await solvers.moment.solve(scene, { host, signal: stop.signal });

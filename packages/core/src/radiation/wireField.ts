@@ -119,7 +119,7 @@ const [two, four] = [gauss(2), gauss(4)];
 
 /**
  * E (V/m) and H (A/m) of wires at a point, added to `out`: re and im of Ex, Ey, Ez, Hx, Hy, Hz. By currents and the charges that their slopes
- * make; a segment that is near is cut until its pieces are shorter than their distance. Within a wire the field is that at its surface.
+ * make; a segment that is near is cut until its pieces are shorter than their distance. The point must not lie within a wire.
  */
 export function wireNearField({ segments, currents }: WireCurrents, frequency: number, [x, y, z]: readonly number[], out: Float64Array): void {
   const w = 2 * Math.PI * frequency;
@@ -135,7 +135,6 @@ export function wireNearField({ segments, currents }: WireCurrents, frequency: n
     const nearest = Math.min(length, Math.max(0, along));
     const aside2 = Math.max(px * px + py * py + pz * pz - along * along, 0);
     const distance = Math.max(radius, Math.hypot(Math.sqrt(aside2), along - nearest));
-    const pad = Math.max(0, radius * radius - aside2);
     const [ar, ai, br, bi] = [currents[4 * i], currents[4 * i + 1], currents[4 * i + 2], currents[4 * i + 3]];
     // Charge times -j w: the slope of the current.
     const [sr, si] = [(br - ar) / length, (bi - ai) / length];
@@ -148,7 +147,7 @@ export function wireNearField({ segments, currents }: WireCurrents, frequency: n
         const s = (length * (c + t[q])) / cuts;
         const dl = (length * v[q]) / cuts;
         const [rx, ry, rz] = [px - s * dx, py - s * dy, pz - s * dz];
-        const r2 = rx * rx + ry * ry + rz * rz + pad;
+        const r2 = rx * rx + ry * ry + rz * rz;
         const r = Math.sqrt(r2);
         const [cos, sin] = [Math.cos(k * r), Math.sin(k * r)];
         const [gr, gi] = [(cos / r) * dl, (-sin / r) * dl];

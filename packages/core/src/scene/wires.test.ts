@@ -19,7 +19,15 @@ const port = (more: Loose = {}): Loose => ({ kind: 'wire-port', name: 'feed', wi
 /** A project of wires, as it would stand in a file. */
 function project(lines: Loose[], ports: Loose[] = [port()], more: Loose = {}): Project {
   const p = emptyProject('wires');
-  return projectSchema.parse({ ...p, lines, ports, recorders: [], recordAt: [], solve: { ...p.solve, solver: 'moment', from: '200 MHz', to: '400 MHz' }, ...more });
+  return projectSchema.parse({
+    ...p,
+    lines,
+    ports,
+    recorders: [],
+    recordAt: [],
+    solve: { ...p.solve, solver: 'moment', from: '200 MHz', to: '400 MHz' },
+    ...more,
+  });
 }
 const machine = { memory: 8e9, threads: 2, cellsPerSecond: 2e8 };
 /** Codes of what is wrong, with where, before a run. */
@@ -34,8 +42,30 @@ describe('wires of a model', () => {
     const lines = [
       rod('rod', { coat: '1 mm', coatPermittivity: '2.3' }),
       through('loop', [['1 m', '0 m', '0 m'], ['2 m', '0 m', '0 m'], ['2 m', '1 m', '0 m']], { ends: 'closed' }), // prettier-ignore
-      { kind: 'cable', name: 'cable', material: 'Copper', points: [['0 m', '2 m'], ['1 m', '2 m']], height: '50 mm', radius: '1 mm', at: '-1 m' },
-      { kind: 'helix', name: 'screw', axis: 'z', radius: '50 mm', end: '50 mm', pitch: '20 mm', turns: '2', sense: 'right', phase: '0 deg', at: ['-1 m', '0 m', '0 m'] },
+      {
+        kind: 'cable',
+        name: 'cable',
+        material: 'Copper',
+        points: [
+          ['0 m', '2 m'],
+          ['1 m', '2 m'],
+        ],
+        height: '50 mm',
+        radius: '1 mm',
+        at: '-1 m',
+      },
+      {
+        kind: 'helix',
+        name: 'screw',
+        axis: 'z',
+        radius: '50 mm',
+        end: '50 mm',
+        pitch: '20 mm',
+        turns: '2',
+        sense: 'right',
+        phase: '0 deg',
+        at: ['-1 m', '0 m', '0 m'],
+      },
       { kind: 'wire', name: 'coil', material: 'Copper', radius: '1 mm', path: 'screw', conductor: { as: 'perfect' } },
       { kind: 'cylinder', name: 'post', material: 'Copper', axis: 'z', radius: '2 mm', height: '0.3 m', at: ['-2 m', '0 m', '0 m'] },
       { kind: 'pattern-line', name: 'row', of: 'post', count: '3', step: ['-0.2 m', '0 m', '0 m'], as: 'many' },
@@ -74,7 +104,7 @@ describe('wires of a model', () => {
     expect(scene!.wires!.ports[0].place.at).toBeCloseTo(0.5 / 3, 9);
     const [re, im] = loadImpedance(scene!.wires!.loads[0].load, 1e9);
     const b = 2 * Math.PI * 1e9 * 1e-12;
-    expect(re).toBeCloseTo((1 / 50) / ((1 / 50) ** 2 + b * b), 6);
+    expect(re).toBeCloseTo(1 / 50 / ((1 / 50) ** 2 + b * b), 6);
     expect(im).toBeCloseTo(-b / ((1 / 50) ** 2 + b * b), 6);
     const renamed = redirectLines(p, new Map([['rod', 'mast']]));
     expect(renamed.ports.map((x) => 'wire' in x && x.wire)).toEqual(['mast', 'mast']);
@@ -103,12 +133,24 @@ describe('what is said before a run', () => {
     ['a table whose frequencies fall', [rod('rod')], [port(), { kind: 'element-wire', name: 'load', wire: 'rod', at: '0.2', form: 'series', r: '0 ohm', l: '0 nH', c: '0 pF', table: [['2 GHz', '1 ohm', '0 ohm'], ['1 GHz', '1 ohm', '0 ohm']] }], {}, 'error load.table load'], // prettier-ignore
     ['a terminator to a missing ground', [rod('rod'), { kind: 'cable', name: 'cable', material: 'Copper', points: [['1 m', '0 m'], ['2 m', '0 m']], height: '50 mm', radius: '1 mm', at: '0 m' }], [port(), { kind: 'element-wire', name: 'load', wire: 'cable', at: '1', form: 'series', r: '50 ohm', l: '0 nH', c: '0 pF' }], {}, 'error wire.free-end load'], // prettier-ignore
     ['wires that cross', [rod('rod'), rod('bar', { axis: 'x' })], [port()], {}, 'error wire.crossing bar'],
-    ['wires that pass within their radii', [rod('rod'), rod('bar', { axis: 'x', at: ['0 mm', '1.5 mm', '10 mm'] })], [port()], {}, 'error wire.crossing bar'],
+    [
+      'wires that pass within their radii',
+      [rod('rod'), rod('bar', { axis: 'x', at: ['0 mm', '1.5 mm', '10 mm'] })],
+      [port()],
+      {},
+      'error wire.crossing bar',
+    ],
     ['wires that nearly touch', [rod('rod'), rod('bar', { axis: 'x', at: ['0 mm', '3 mm', '10 mm'] })], [port()], {}, 'warning wire.nearly bar'],
     ['wires that overlap', [rod('rod'), rod('twin', { at: ['0 mm', '0 mm', '100 mm'] })], [port()], {}, 'error wire.overlap twin'],
     ['a wire in the ground', [rod('rod')], [port()], { ground: { kind: 'perfect', at: '0 mm' } }, 'error wire.buried rod'],
     ['a wire on the ground', [rod('rod', { axis: 'x' })], [port()], { ground: { kind: 'perfect', at: '0 mm' } }, 'error wire.on-ground rod'],
-    ['a wire into real earth', [rod('rod', { at: ['0 mm', '0 mm', '0.25 m'] })], [port()], { ground: { kind: 'earth', at: '0 mm' } }, 'error wire.earth-contact rod'],
+    [
+      'a wire into real earth',
+      [rod('rod', { at: ['0 mm', '0 mm', '0.25 m'] })],
+      [port()],
+      { ground: { kind: 'earth', at: '0 mm' } },
+      'error wire.earth-contact rod',
+    ],
     ['earth of less than nothing', [rod('rod', { at: ['0 mm', '0 mm', '1 m'] })], [port()], { ground: { kind: 'earth', at: '0 mm', conductivity: '-1 S/m' } }, 'error ground.conductivity boundaries'], // prettier-ignore
     ['a thick wire', [rod('rod', { radius: '30 mm' })], [port()], {}, 'warning wire.thick rod'],
     ['a piece shorter than its radius', [rod('rod', { radius: '20 mm' })], [port({ at: '0.97' })], {}, 'warning wire.short rod'],
@@ -139,7 +181,8 @@ describe('what is said before a run', () => {
 });
 
 test('a coat or a line that makes no sense is told at its chip', () => {
-  const wrong = (lines: Loose[]): string[] => buildScene({ ...project([rod('rod')]), lines: lines as Lines }, kernel).problems.map((p) => `${p.code} ${p.place.chip}`);
+  const wrong = (lines: Loose[]): string[] =>
+    buildScene({ ...project([rod('rod')]), lines: lines as unknown as Lines }, kernel).problems.map((p) => `${p.code} ${p.place.chip}`);
   expect(wrong([rod('rod', { coat: '-1 mm' })])).toContain('shape.impossible coat');
   expect(wrong([rod('rod', { coat: '1 mm', coatPermittivity: '0.5' })])).toContain('shape.impossible coatPermittivity');
   expect(wrong([{ kind: 'cable', name: 'rod', material: 'Copper', points: [['0 m', '0 m'], ['1 m', '0 m']], height: '1 mm', radius: '2 mm', at: '0 m' }])).toContain('shape.impossible height'); // prettier-ignore

@@ -8,7 +8,9 @@ const coat = {
   coat: optional('length', 'thickness of the coat', '0 mm', 'Thickness of a dielectric around the metal; 0 mm: bare'),
   coatPermittivity: optional('number', 'permittivity of the coat', '1'),
 };
-const coated = 'coat {coat} of permittivity {coatPermittivity}';
+/** The permittivity stands in the sentence only where there is a coat. */
+const coated = ({ coat: thickness }: { coat?: string }): string =>
+  thickness === undefined || /^0 ?mm$/.test(thickness) ? 'coat {coat}' : 'coat {coat} of permittivity {coatPermittivity}';
 
 const wireOf = (v: Record<string, number>, path?: { points: Point3[]; closed: boolean }): Recipe | Impossible => {
   if (v.coat < 0) return { fault: 'The coat has a negative thickness.', fix: 'Give 0 mm for a bare wire.', chip: 'coat' };
@@ -27,7 +29,7 @@ export const straightWire = defineShape({
   group: 'Wires',
   about: 'A round wire along an axis, by its middle: an element of an array',
   fields: { axis: axisField('y'), length: positive('length', '900 mm'), radius: positive('radius', '3 mm'), ...coat, at: point('position') },
-  sentence: `Straight wire {name} {axis} · length {length} · radius {radius} · ${coated} · {material} · centred at {at}`,
+  sentence: (line) => `Straight wire {name} {axis} · length {length} · radius {radius} · ${coated(line)} · {material} · centred at {at}`,
   recipe(line, v) {
     const ends = [-0.5, 0.5].map((side) => {
       const p = v3(v, 'at');
@@ -51,7 +53,7 @@ export const bentWire = defineShape({
     ...coat,
     at: point('position'),
   },
-  sentence: `Wire {name} · through {points} {entry} · {ends} · radius {radius} · ${coated} · {material} · origin at {at}`,
+  sentence: (line) => `Wire {name} · through {points} {entry} · {ends} · radius {radius} · ${coated(line)} · {material} · origin at {at}`,
   recipe(line, v) {
     const points = listed3(v, 'points', line.points, line.entry).map((p) => p.map((x, i) => x + v[`at.${i}`]) as Point3);
     const closed = line.ends === 'closed';
@@ -65,7 +67,7 @@ export const wire = defineShape({
   group: 'Wires',
   about: 'A round wire along a curve: an arc, a helix, a spline, any other',
   fields: { radius: positive('radius', '0.5 mm'), path: ref('path', 'curve'), ...coat },
-  sentence: `Wire {name} · radius {radius} along {path} · ${coated} · {material}`,
+  sentence: (line) => `Wire {name} · radius {radius} along {path} · ${coated(line)} · {material}`,
   recipe: (_, v) => wireOf(v),
 });
 
@@ -81,7 +83,7 @@ export const cable = defineShape({
     ...coat,
     at: length('height of the ground', '0 mm', 'z of the ground plane on which its ends stand'),
   },
-  sentence: `Cable {name} · over {points} · height {height} over the ground at z = {at} · radius {radius} · ${coated} · {material}`,
+  sentence: (line) => `Cable {name} · over {points} · height {height} over the ground at z = {at} · radius {radius} · ${coated(line)} · {material}`,
   recipe(line, v) {
     if (v.height <= v.radius) return { fault: 'The cable lies in the ground: its height is not above its radius.', fix: 'Raise it.', chip: 'height' };
     const flat = listed2(v, 'points', line.points, undefined);

@@ -15,7 +15,13 @@ const row = (from: number[], to: number[], radius: number): Float64Array => {
 
 describe('static integrals of close segments', () => {
   test('the mean of 1 / R between two rings', () => {
-    for (const [u, a, b] of [[0.3, 1, 1], [0.01, 1, 1], [5, 1, 0.4], [0, 1, 0.5]]) { // prettier-ignore
+    for (const [u, a, b] of [
+      [0.3, 1, 1],
+      [0.01, 1, 1],
+      [5, 1, 0.4],
+      [0, 1, 0.5],
+    ]) {
+      // prettier-ignore
       let sum = 0;
       const n = 20000;
       for (let i = 0; i < n; i++) sum += 1 / Math.sqrt(u * u + a * a + b * b - 2 * a * b * Math.cos((2 * Math.PI * (i + 0.5)) / n));
@@ -99,7 +105,14 @@ describe('real earth', () => {
   test('Bessel functions meet their recurrence in the complex plane, and where the two ways of computing them meet', () => {
     const out = new Float64Array(4);
     // J0' = -J1.
-    for (const [x, y] of [[0.5, 0.2], [7, 0.5], [11.9, 0.3], [12.3, 0.3], [60, 0.05]]) { // prettier-ignore
+    for (const [x, y] of [
+      [0.5, 0.2],
+      [7, 0.5],
+      [11.9, 0.3],
+      [12.3, 0.3],
+      [60, 0.05],
+    ]) {
+      // prettier-ignore
       const h = 1e-5;
       besselJ(x + h, y, out);
       const up = [out[0], out[1]];
@@ -125,7 +138,14 @@ describe('real earth', () => {
     const eps = earthPermittivity({ permittivity: 8, conductivity: 0.01 }, 50e6);
     const table = new EarthTable(eps, { rho: 5, low: 0.4, high: 3 });
     const told = new Float64Array(8);
-    for (const [rho, h] of [[0, 0.4], [0.33, 0.7], [4.7, 0.5], [2.1, 2.9], [5, 3]]) { // prettier-ignore
+    for (const [rho, h] of [
+      [0, 0.4],
+      [0.33, 0.7],
+      [4.7, 0.5],
+      [2.1, 2.9],
+      [5, 3],
+    ]) {
+      // prettier-ignore
       table.at(rho, h, told);
       const own = halfSpaceKernel(eps, rho, h);
       own.forEach((v, i) => expect(Math.abs(v - told[i]) * Math.hypot(rho, h)).toBeLessThan(3e-4));

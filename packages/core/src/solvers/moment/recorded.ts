@@ -21,12 +21,31 @@ export interface FieldSource {
   wave: SceneWave | null;
 }
 
+/** A point, or where it lies within a wire, the place on its surface beside it: the fields there stand for those within. */
+function outOfWires({ segments }: WireCurrents, p: readonly number[]): readonly number[] {
+  for (let o = 0; o < segments.length; o += 8) {
+    const [x, y, z] = [p[0] - segments[o], p[1] - segments[o + 1], p[2] - segments[o + 2]];
+    const radius = segments[o + 7];
+    const along = x * segments[o + 3] + y * segments[o + 4] + z * segments[o + 5];
+    if (along < 0 || along > segments[o + 6]) continue;
+    const aside = [0, 1, 2].map((a) => [x, y, z][a] - along * segments[o + 3 + a]);
+    const distance = Math.hypot(...aside);
+    if (distance >= radius) continue;
+    // On the axis itself any side will do: one level, or along x for an upright wire.
+    const d = [segments[o + 3], segments[o + 4]];
+    const level = Math.hypot(...d);
+    const side = distance > 1e-6 * radius ? aside.map((v) => v / distance) : level > 1e-9 ? [-d[1] / level, d[0] / level, 0] : [1, 0, 0];
+    return p.map((_, a) => segments[o + a] + along * segments[o + 3 + a] + radius * side[a]);
+  }
+  return p;
+}
+
 /** E and H of wires, ground and wave at a point, in `out`. */
 function fieldAt(scene: WireScene, { frequency, wave }: FieldSource, p: readonly number[], out: Float64Array, both: WireCurrents): void {
   out.fill(0);
   // Below a perfect ground there is nothing.
   if (scene.ground?.kind === 'perfect' && p[2] < scene.ground.at) return;
-  wireNearField(both, frequency, p, out);
+  wireNearField(both, frequency, outOfWires(both, p), out);
   if (!wave) return;
   const k = (2 * Math.PI * frequency) / c0;
   for (const w of incidentOf(scene, wave, frequency)) {
