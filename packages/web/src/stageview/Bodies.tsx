@@ -91,6 +91,18 @@ const BodyMesh = memo(function BodyMesh({ body, colour, edge, strong, faint, onP
     },
     [surface, outline],
   );
+  // A thin wire would be lost between the pixels: its axis is a line of their width.
+  const { wire } = body;
+  const axis = useMemo(() => {
+    if (!wire) return null;
+    const { points, closed } = wire;
+    const ends: number[] = [];
+    for (let i = closed ? 0 : 1; i < points.length; i++) ends.push(...points[(i || points.length) - 1], ...points[i]);
+    const g = new BufferGeometry();
+    g.setAttribute('position', new BufferAttribute(Float32Array.from(ends), 3));
+    return g;
+  }, [wire]);
+  useEffect(() => () => axis?.dispose(), [axis]);
   const metal = body.material.kind === 'conductor';
   const opacity = faint ? 0.16 : metal ? 1 : strong ? 0.6 : 0.42;
   return (
@@ -112,6 +124,11 @@ const BodyMesh = memo(function BodyMesh({ body, colour, edge, strong, faint, onP
           polygonOffsetUnits={1}
         />
       </mesh>
+      {axis && (
+        <lineSegments geometry={axis} renderOrder={3}>
+          <lineBasicMaterial color={strong ? edge : colour} transparent opacity={faint ? 0.4 : 1} />
+        </lineSegments>
+      )}
       <lineSegments geometry={outline} renderOrder={3}>
         <lineBasicMaterial color={edge} transparent opacity={faint ? 0.4 : 1} />
       </lineSegments>

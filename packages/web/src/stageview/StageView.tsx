@@ -12,7 +12,7 @@ import { useDark } from '../ui/useDark.ts';
 import { Bodies } from './Bodies.tsx';
 import { type CameraHandle, ViewCamera, type ViewName } from './Camera.tsx';
 import { Dials } from './Dials.tsx';
-import { boundsOfEdges, frameOf, roundLength } from './frameOf.ts';
+import { boundsOfEdges, boundsOver, frameOf, roundLength } from './frameOf.ts';
 import { type EyeRef, HandleLayer, HandleMover, usePlacedHandles } from './Handles.tsx';
 import { HitMark } from './HitMark.tsx';
 import { type Label, LabelLayer, LabelMover } from './Labels.tsx';
@@ -52,7 +52,9 @@ export default function StageView({ stage }: { stage: StagePath }) {
     return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
   }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
   const region = stage !== 'shape' ? view.region : null;
-  const shownFrame = useMemo(() => (region && !view.wires ? frameOf([region]) : frame), [frame, !view.wires, region?.min.join(), region?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  // Wires have no region of their own: what is to be seen are they and the ground under them.
+  const seen = useMemo(() => (region && view.wires ? boundsOver(view.bodies, view.wires.ground) : region), [region, view.wires, view.bodies]);
+  const shownFrame = useMemo(() => (seen ? frameOf([seen]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
 
   const fit = useCallback(() => setFits((n) => n + 1), []);
   useHotkeys('.', fit);
@@ -212,7 +214,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <RecorderMarks recorders={view.recorders} size={frame.size} colour={dark ? '#5CC4D6' : '#00798C'} />
         {view.wave && <WaveMark wave={view.wave} frame={frame} dark={dark} />}
         {region && !view.wires && <RegionFrame region={region} dark={dark} />}
-        {view.wires && view.wires.ground !== null && <GroundPlane frame={frame} level={view.wires.ground} dark={dark} />}
+        {view.wires && view.wires.ground !== null && <GroundPlane frame={shownFrame} level={view.wires.ground} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />
         {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
         {stage === 'solve' && showGrid && view.grid && <GridPlane grid={view.grid} level={level} dark={dark} />}
