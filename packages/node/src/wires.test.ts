@@ -35,6 +35,43 @@ describe('the compiled system', () => {
     system.close();
   });
 
+  test.each([5, 32, 64, 131, 402])('%d unknowns by their upper half: the same as by the whole, on one thread and on two', async (n) => {
+    const { wires } = wireScene({ wires: [upright('w', 3, 1e-3), upright('v', 0.7, 2e-3, [0.1, 0, 0.3])], frequency: f, more: { ground: { kind: 'perfect', at: -2 } } }); // prettier-ignore
+    const mesh = meshWires(wires!, { longest: 3.7 / n });
+    const right = (size: number): Float64Array => Float64Array.from({ length: 2 * size }, (_, i) => Math.cos(2 * i) - 0.3);
+    let told: Float64Array | null = null;
+    for (const threads of [1, 2]) {
+      const system = await WireSystem.create(mesh, 0, wires!.ground, { ...host, threads });
+      await system.fill(f);
+      await system.factor();
+      const whole = right(system.size);
+      system.solve(whole);
+      told ??= whole;
+      await system.fill(f, true);
+      expect(await system.factorSymmetric()).toBe(true);
+      const half = right(system.size);
+      system.solve(half);
+      const most = Math.max(...whole.map(Math.abs));
+      // The two halves differ by what quadrature leaves.
+      half.forEach((v, i) => expect(Math.abs(v - told![i]) / most).toBeLessThan(2e-5));
+      system.close();
+    }
+  });
+
+  test('a pivot of nothing is noticed without exchanges', async () => {
+    const mesh = meshWires(wireScene({ wires: [upright('w', 2, 1e-3)], frequency: f }).wires!, { longest: 0.1 });
+    const system = await WireSystem.create(mesh, 0, null, host);
+    await system.fill(f, true);
+    const [re, im] = system.element(3, 3);
+    const [a, b] = system.element(2, 3);
+    const [c, d] = system.element(2, 2);
+    expect(Math.hypot(a, b, c, d)).toBeGreaterThan(0);
+    for (const k of [0, 1, 2]) system.add(k, k, ...(system.element(k, k).map((v) => -v) as [number, number]));
+    system.add(3, 3, -re, -im);
+    expect(await system.factorSymmetric()).toBe(false);
+    system.close();
+  });
+
   test('rows are exchanged where a pivot is small, and two threads give what one gives', async () => {
     const mesh = meshWires(wireScene({ wires: [upright('w', 8, 1e-3)], frequency: f }).wires!, { longest: 8 / 402 });
     const solved: Float64Array[] = [];

@@ -1,4 +1,4 @@
 export { backward, eliminate, eliminateComplex, forward } from './dense';
 export { run } from './fdtd';
 export { bare, triad } from './bare';
-export { momentFactor, momentFill } from './moment';
+export { momentFactor, momentFactorSymmetric, momentFill } from './moment';

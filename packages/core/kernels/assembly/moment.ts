@@ -109,14 +109,16 @@ const FAR: f64 = 4;
  * their plain sum. In an image currents along the ground and charges change their sign. `near` lists by segment: first entry of each, then
  * entries of 48 bytes: i32 source, i32 pad, f64 rho2, four static integrals.
  */
-function addSources(row: usize, segments: usize, i: i32, sources: usize, count: i32, k: f64, nearFirst: usize, nearList: usize, image: bool): void {
+function addSources(row: usize, segments: usize, i: i32, sources: usize, begin: i32, count: i32, k: f64, nearFirst: usize, nearList: usize, image: bool): void {
   const from = segments + ((<usize>i) << 6);
   const lo = load<f64>(from, 48), ux = load<f64>(from, 24), uy = load<f64>(from, 32), uz = load<f64>(from, 40);
   const mx = load<f64>(from) + 0.5 * lo * ux, my = load<f64>(from, 8) + 0.5 * lo * uy, mz = load<f64>(from, 16) + 0.5 * lo * uz;
   let entry = nearList + <usize>load<i32>(nearFirst + (<usize>i << 2)) * 48;
   const last = nearList + <usize>load<i32>(nearFirst + (<usize>i << 2), 4) * 48;
   const sign: f64 = image ? -1 : 1;
-  for (let j = 0; j < count; j++, row += 80) {
+  while (entry < last && load<i32>(entry) < begin) entry += 48;
+  row += <usize>begin * 80;
+  for (let j = begin; j < count; j++, row += 80) {
     const to = sources + ((<usize>j) << 6);
     const ls = load<f64>(to, 48), dx = load<f64>(to, 24), dy = load<f64>(to, 32), dz = load<f64>(to, 40);
     const cosine = sign * (ux * dx + uy * dy + uz * dz);
@@ -157,7 +159,7 @@ function column(row: usize, c: i32): usize {
  * Fills this thread's rows of the matrix. Parameters: f64 k, f64 factor of the vector part (times j), f64 factor of the scalar part (times -j), then u32:
  * bases, width of a row in bytes, matrix, segments, count of segments, images (0 for none), first near entries, near list, the same of
  * images, halves of each basis (first), halves (i32 segment, i32 end, f64 sign), bases of each end (first, by 2 segment + end), bases (i32 basis,
- * i32 pad, f64 sign), scratch (80 bytes a segment for each thread).
+ * i32 pad, f64 sign), scratch (80 bytes a segment for each thread), first source that has a basis from each on, 1 to fill the upper half alone.
  */
 export function momentFill(p: usize, thread: i32, threads: i32): void {
   const k = load<f64>(p), vector = load<f64>(p, 8), scalar = load<f64>(p, 16);
@@ -168,23 +170,25 @@ export function momentFill(p: usize, thread: i32, threads: i32): void {
   const halfFirst = <usize>load<u32>(p, 64), halves = <usize>load<u32>(p, 68);
   const endFirst = <usize>load<u32>(p, 72), ends = <usize>load<u32>(p, 76);
   const scratch = <usize>load<u32>(p, 80) + <usize>thread * <usize>count * 80;
-  const from = <i32>((<i64>bases * thread) / threads), until = <i32>((<i64>bases * (thread + 1)) / threads);
+  const firstSource = <usize>load<u32>(p, 84), half = load<i32>(p, 88) != 0;
+  const from = share(bases, thread, threads, half), until = share(bases, thread + 1, threads, half);
   let known = -1;
   for (let m = from; m < until; m++) {
     const row = matrix + <usize>m * width;
     memory.fill(row, 0, width);
+    const begin = half ? load<i32>(firstSource + (<usize>m << 2)) : 0;
     for (let h = load<i32>(halfFirst + (<usize>m << 2)), end = load<i32>(halfFirst + (<usize>m << 2), 4); h < end; h++) {
-      const half = halves + (<usize>h << 4);
-      const i = load<i32>(half), a = load<i32>(half, 4), sign = load<f64>(half, 8);
+      const arm = halves + (<usize>h << 4);
+      const i = load<i32>(arm), a = load<i32>(arm, 4), sign = load<f64>(arm, 8);
       if (i != known) {
-        memory.fill(scratch, 0, <usize>count * 80);
-        addSources(scratch, segments, i, segments, count, k, nearFirst, nearList, false);
-        if (images) addSources(scratch, segments, i, images, count, k, imageFirst, imageList, true);
+        memory.fill(scratch + <usize>begin * 80, 0, <usize>(count - begin) * 80);
+        addSources(scratch, segments, i, segments, begin, count, k, nearFirst, nearList, false);
+        if (images) addSources(scratch, segments, i, images, begin, count, k, imageFirst, imageList, true);
         known = i;
       }
       const slope = (a ? scalar : -scalar) / load<f64>(segments + (<usize>i << 6), 48);
-      let values = scratch;
-      for (let j = 0; j < count; j++, values += 80) {
+      let values = scratch + <usize>begin * 80;
+      for (let j = begin; j < count; j++, values += 80) {
         const steep = slope / load<f64>(segments + (<usize>j << 6), 48);
         for (let b = 0; b < 2; b++) {
           let e = load<i32>(endFirst + (<usize>(2 * j + b) << 2));
@@ -196,7 +200,9 @@ export function momentFill(p: usize, thread: i32, threads: i32): void {
           const re = sign * (q * load<f64>(values, 72) - vector * load<f64>(g, 8));
           const im = sign * (vector * load<f64>(g) - q * load<f64>(values, 64));
           for (; e < stop; e++) {
-            const at = column(row, load<i32>(ends + (<usize>e << 4)));
+            const c = load<i32>(ends + (<usize>e << 4));
+            if (half && c < m) continue;
+            const at = column(row, c);
             const s = load<f64>(ends + (<usize>e << 4), 8);
             store<f64>(at, load<f64>(at) + s * re);
             store<f64>(at, load<f64>(at, 16) + s * im, 16);
@@ -205,6 +211,12 @@ export function momentFill(p: usize, thread: i32, threads: i32): void {
       }
     }
   }
+}
+
+/** Rows before those of a thread: alike in number, or, where only the upper half is filled, alike in area. */
+function share(rows: i32, thread: i32, threads: i32, half: bool): i32 {
+  const part = <f64>thread / <f64>threads;
+  return thread == threads ? rows : <i32>(<f64>rows * (half ? 1 - Math.sqrt(1 - part) : part));
 }
 
 /** Columns that are eliminated at once, and columns of a strip that is updated at once; both even. */
@@ -261,13 +273,16 @@ function exchange(a: usize, b: usize, from: i32, until: i32): void {
   }
 }
 
-/** Rows of a strip below the panel less the product with its upper rows, which are packed in `packed`: [k][pair of columns][re, re, im, im]. */
-function update(matrix: usize, stride: usize, n: i32, k: i32, depth: i32, column0: i32, pairs: i32, packed: usize): void {
+/**
+ * Rows `from` to `to` of a strip less the product of a left factor, whose row r begins at `left` + r times `leftStride`, with rows packed in `packed`:
+ * [s][pair of columns][re, re, im, im].
+ */
+function update(matrix: usize, stride: usize, from: i32, to: i32, left: usize, leftStride: usize, depth: i32, column0: i32, pairs: i32, packed: usize): void {
   const line = <usize>pairs << 5;
-  let r = k + depth;
-  for (; r + 2 <= n; r += 2) {
-    const row0 = matrix + <usize>r * stride, row1 = row0 + stride;
-    const left0 = row0 + (<usize>(k >> 1) << 5), left1 = row1 + (<usize>(k >> 1) << 5);
+  let r = from;
+  for (; r + 2 <= to; r += 2) {
+    const row0 = matrix + <usize>r * stride;
+    const left0 = left + <usize>r * leftStride, left1 = left0 + leftStride;
     const to0 = row0 + (<usize>(column0 >> 1) << 5), to1 = to0 + stride;
     let c = 0;
     for (; c + 2 <= pairs; c += 2) {
@@ -297,10 +312,9 @@ function update(matrix: usize, stride: usize, n: i32, k: i32, depth: i32, column
       onePair(to1 + (<usize>c << 5), left1, packed + (<usize>c << 5), line, depth);
     }
   }
-  for (; r < n; r++) {
-    const row = matrix + <usize>r * stride;
-    const to = row + (<usize>(column0 >> 1) << 5);
-    for (let c = 0; c < pairs; c++) onePair(to + (<usize>c << 5), row + (<usize>(k >> 1) << 5), packed + (<usize>c << 5), line, depth);
+  for (; r < to; r++) {
+    const target = matrix + <usize>r * stride + (<usize>(column0 >> 1) << 5);
+    for (let c = 0; c < pairs; c++) onePair(target + (<usize>c << 5), left + <usize>r * leftStride, packed + (<usize>c << 5), line, depth);
   }
 }
 
@@ -346,7 +360,85 @@ export function momentFactor(matrix: usize, stride: usize, n: i32, pivots: usize
         for (let c = 0; c < pairs; c++) onePair(to + (<usize>c << 5), row + (<usize>(k >> 1) << 5), own + (<usize>c << 5), line, r);
         memory.copy(own + <usize>r * line, to, line);
       }
-      update(matrix, stride, n, k, depth, c0, pairs, own);
+      update(matrix, stride, k + depth, n, matrix + (<usize>(k >> 1) << 5), stride, depth, c0, pairs, own);
+    }
+    barrier(meet, threads);
+  }
+}
+
+/** Bytes of a row of left factors of a panel. */
+const LEFT: usize = <usize>PANEL * 16;
+
+/** Eliminates the upper half of a block on the diagonal, and writes the factors of its rows to `block`. */
+function diagonal(matrix: usize, stride: usize, k: i32, depth: i32, block: usize): void {
+  const stop = k + depth;
+  for (let c = k; c < stop; c++) {
+    const top = matrix + <usize>c * stride;
+    const d = column(top, c);
+    const x = load<f64>(d), y = load<f64>(d, 16), s = 1 / (x * x + y * y);
+    const dr = x * s, di = -y * s;
+    for (let r = c + 1; r < stop; r++) {
+      const u = column(top, r);
+      const a = load<f64>(u), b = load<f64>(u, 16);
+      const lr = a * dr - b * di, li = a * di + b * dr;
+      const to = column(block + <usize>(r - k) * LEFT, c - k);
+      store<f64>(to, lr);
+      store<f64>(to, li, 16);
+      const line = matrix + <usize>r * stride;
+      for (let j = r; j < stop; j++) {
+        const v = column(top, j), w = column(line, j);
+        const p = load<f64>(v), q = load<f64>(v, 16);
+        store<f64>(w, load<f64>(w) - lr * p + li * q);
+        store<f64>(w, load<f64>(w, 16) - lr * q - li * p, 16);
+      }
+    }
+  }
+}
+
+/**
+ * Factors a symmetric matrix, of which the upper half is given, in place into U with A = U^T D^-1 U, D the diagonal of U: half the work of L and U, and no
+ * exchange of rows. `left` has room for n rows of factors and PANEL more, `packed` for PANEL x STRIP values for each thread.
+ */
+export function momentFactorSymmetric(matrix: usize, stride: usize, n: i32, left: usize, packed: usize, meet: usize, thread: i32, threads: i32): void {
+  const own = packed + <usize>thread * <usize>(PANEL * STRIP) * 16;
+  const block = left + <usize>n * LEFT;
+  const columns = (n + 1) & ~1;
+  for (let k = 0; k < n; k += PANEL) {
+    const depth = min(PANEL, n - k);
+    if (thread == 0) diagonal(matrix, stride, k, depth, block);
+    barrier(meet, threads);
+    let strip = 0;
+    for (let c0 = 0; c0 < columns; c0 += STRIP, strip++) {
+      if (c0 <= k || strip % threads != thread) continue;
+      const until = min(c0 + STRIP, columns);
+      const pairs = (until - c0 + 1) >> 1, line = <usize>pairs << 5;
+      for (let r = 0; r < depth; r++) {
+        const to = matrix + <usize>(k + r) * stride + (<usize>(c0 >> 1) << 5);
+        for (let c = 0; c < pairs; c++) onePair(to + (<usize>c << 5), block + <usize>r * LEFT, own + (<usize>c << 5), line, r);
+        memory.copy(own + <usize>r * line, to, line);
+      }
+      // What these columns are to the rows of their numbers.
+      for (let r = 0; r < depth; r++) {
+        const top = matrix + <usize>(k + r) * stride;
+        const d = column(top, k + r);
+        const x = load<f64>(d), y = load<f64>(d, 16), s = 1 / (x * x + y * y);
+        const dr = x * s, di = -y * s;
+        for (let c = c0; c < min(until, n); c++) {
+          const u = column(top, c), to = column(left + <usize>c * LEFT, r);
+          const a = load<f64>(u), b = load<f64>(u, 16);
+          store<f64>(to, a * dr - b * di);
+          store<f64>(to, a * di + b * dr, 16);
+        }
+      }
+    }
+    barrier(meet, threads);
+    strip = 0;
+    for (let c0 = 0; c0 < columns; c0 += STRIP, strip++) {
+      if (c0 <= k || strip % threads != thread) continue;
+      const until = min(c0 + STRIP, columns);
+      const pairs = (until - c0 + 1) >> 1, line = <usize>pairs << 5;
+      for (let r = 0; r < depth; r++) memory.copy(own + <usize>r * line, matrix + <usize>(k + r) * stride + (<usize>(c0 >> 1) << 5), line);
+      update(matrix, stride, k + depth, min(until, n), left, LEFT, depth, c0, pairs, own);
     }
     barrier(meet, threads);
   }

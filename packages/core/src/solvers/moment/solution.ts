@@ -32,10 +32,17 @@ export async function solveDrives(
   wave: SceneWave | null,
   frequency: number,
 ): Promise<Drives> {
-  await system.fill(frequency);
-  if (scene.ground?.kind === 'earth') addEarth(system, scene.ground, system.images!, frequency);
-  addCircuit(system, scene, circuit, frequency);
-  await system.factor();
+  const fill = async (half: boolean): Promise<void> => {
+    await system.fill(frequency, half);
+    if (scene.ground?.kind === 'earth') addEarth(system, scene.ground, system.images!, frequency);
+    addCircuit(system, scene, circuit, frequency);
+  };
+  await fill(system.symmetric);
+  if (!system.symmetric) await system.factor();
+  else if (!(await system.factorSymmetric())) {
+    await fill(false);
+    await system.factor();
+  }
   const { mesh, size } = system;
   const right: Float64Array[] = circuit.ports.map((at) => {
     const x = new Float64Array(2 * size);

@@ -8,7 +8,10 @@ import { type NearList, nearPairs } from './near.ts';
 /** First byte of data; the kernel's own lies below. */
 const base = 65536;
 const page = 65536;
-const panelBytes = 32 * 32 * 16;
+/** Growth of elements in a factorisation without exchanges up to which eleven digits are left. */
+const mostGrowth = 1e4;
+const panelRows = 32;
+const panelBytes = panelRows * 32 * 16;
 
 /** Bytes of the parameters, and of room for the barrier's two words. */
 const paramBytes = 128;
@@ -30,7 +33,7 @@ export class WireSystem {
     private readonly memory: { buffer: ArrayBufferLike },
     private readonly exports: Record<string, (...args: number[]) => void>,
     private readonly helpers: KernelThread[],
-    private readonly at: { params: number; meet: number; matrix: number; pivots: number; packed: number },
+    private readonly at: { params: number; meet: number; matrix: number; pivots: number; packed: number; left: number },
     /** Doubles of a row. */
     private readonly width: number,
     /** Segments close to the images of others, over real earth. */
@@ -40,7 +43,7 @@ export class WireSystem {
   /** Bytes that a system takes. */
   static bytes(mesh: Pick<WireMesh, 'count' | 'bases'>, others: number, threads: number): number {
     const n = mesh.bases + others;
-    return n * (n + (n & 1)) * 16 + mesh.count * (128 + 80 * threads + 40 * 48 + 64) + threads * panelBytes + base;
+    return n * (n + (n & 1) + panelRows) * 16 + mesh.count * (128 + 80 * threads + 40 * 48 + 64) + threads * panelBytes + base;
   }
 
   /** Lays out a system; Over a perfect ground the images are filled with the rest, over real earth they are left to be added. */
@@ -65,6 +68,7 @@ export class WireSystem {
       matrix: take(size * columns * 16),
       pivots: take(4 * size),
       packed: take(threads * panelBytes),
+      left: take((size + panelRows) * panelRows * 16),
     };
     const places = {
       segments: take(mesh.segments.byteLength),
@@ -78,6 +82,7 @@ export class WireSystem {
       endFirst: take(ends.first.byteLength),
       ends: take(16 * ends.list.length),
       scratch: take(80 * mesh.count * threads),
+      firstSource: take(4 * mesh.bases),
     };
     const pages = Math.ceil(next / page) + 1;
     const memory = new wasm.Memory({ initial: pages, maximum: 65536, shared: true });
@@ -119,8 +124,18 @@ export class WireSystem {
       view.setInt32(places.ends + 16 * i, basis, true);
       view.setFloat64(places.ends + 16 * i + 8, sign, true);
     });
+    new Int32Array(memory.buffer, places.firstSource, mesh.bases).set(firstSources(mesh));
     const words = [mesh.bases, 16 * columns, at.matrix, places.segments, mesh.count, places.images, places.nearFirst, places.nearList];
-    words.push(places.imageFirst, places.imageList, places.halfFirst, places.halves, places.endFirst, places.ends, places.scratch);
+    words.push(
+      places.imageFirst,
+      places.imageList,
+      places.halfFirst,
+      places.halves,
+      places.endFirst,
+      places.ends,
+      places.scratch,
+      places.firstSource,
+    );
     words.forEach((w, i) => view.setUint32(at.params + 24 + 4 * i, w, true));
     return system;
   }
@@ -137,13 +152,19 @@ export class WireSystem {
     await Promise.all(others);
   }
 
-  /** Computes the interactions at a frequency, hertz. Rows of the other unknowns are zero then. */
-  async fill(frequency: number): Promise<void> {
+  /** Nothing but the wires: what one function does to another is mutual, and the upper half of the matrix is enough. */
+  get symmetric(): boolean {
+    return this.size === this.mesh.bases;
+  }
+
+  /** Computes the interactions at a frequency, hertz: all, or their upper half. Rows of the other unknowns are zero then. */
+  async fill(frequency: number, half = false): Promise<void> {
     const w = 2 * Math.PI * frequency;
     const view = new DataView(this.memory.buffer as ArrayBuffer);
     view.setFloat64(this.at.params, w / c0, true);
     view.setFloat64(this.at.params + 8, (w * mu0) / (4 * Math.PI), true);
     view.setFloat64(this.at.params + 16, 1 / (4 * Math.PI * w * eps0), true);
+    view.setUint32(this.at.params + 88, half ? 1 : 0, true);
     const { bases } = this.mesh;
     new Float64Array(this.memory.buffer, this.at.matrix + 8 * this.width * bases, (this.size - bases) * this.width).fill(0);
     await this.all('momentFill', (thread, threads) => [this.at.params, thread, threads]);
@@ -171,8 +192,39 @@ export class WireSystem {
     return [m[at], m[at + 2]];
   }
 
-  /** Factors the matrix in place; `solve` may follow. */
+  /**
+   * Factors a matrix whose upper half was filled; `solve` may follow. False where it would lose digits without exchanges of rows: then the whole is to be filled
+   * and factored.
+   */
+  async factorSymmetric(): Promise<boolean> {
+    const { matrix, left, packed, meet } = this.at;
+    const before = this.largest(true);
+    await this.all('momentFactorSymmetric', (thread, threads) => [matrix, 8 * this.width, this.size, left, packed, meet, thread, threads]);
+    this.half = true;
+    const after = this.largest(false);
+    return after <= mostGrowth * before;
+  }
+
+  /** Largest size of an element on the diagonal, or in the upper half; infinite where one is no number. */
+  private largest(diagonal: boolean): number {
+    const { size, width } = this;
+    const m = this.matrix;
+    let most = 0;
+    for (let r = 0; r < size; r++)
+      for (let c = r; c < (diagonal ? r + 1 : size); c++) {
+        const at = r * width + ((c >> 1) << 2) + (c & 1);
+        const v = m[at] * m[at] + m[at + 2] * m[at + 2];
+        if (!(v <= most)) most = v === v ? v : Infinity;
+      }
+    return Math.sqrt(most);
+  }
+
+  /** Whether the factors are those of the upper half. */
+  private half = false;
+
+  /** Factors the whole matrix in place with exchange of rows; `solve` may follow. */
   async factor(): Promise<void> {
+    this.half = false;
     const { matrix, pivots, packed, meet } = this.at;
     await this.all('momentFactor', (thread, threads) => [matrix, 8 * this.width, this.size, pivots, packed, meet, thread, threads]);
   }
@@ -181,6 +233,23 @@ export class WireSystem {
   solve(x: Float64Array): void {
     const { size: n, width } = this;
     const m = this.matrix;
+    if (this.half) {
+      // U^T D^-1 y = b row by row of U, then U x = y.
+      for (let r = 0; r < n; r++) {
+        const at = this.place(r, r);
+        const [a, b] = [m[at], m[at + 2]];
+        const d = a * a + b * b;
+        const [p, q] = [(x[2 * r] * a + x[2 * r + 1] * b) / d, (x[2 * r + 1] * a - x[2 * r] * b) / d];
+        const row = r * width;
+        for (let c = r + 1; c < n; c++) {
+          const u = row + ((c >> 1) << 2) + (c & 1);
+          x[2 * c] -= m[u] * p - m[u + 2] * q;
+          x[2 * c + 1] -= m[u] * q + m[u + 2] * p;
+        }
+      }
+      this.backward(x);
+      return;
+    }
     const pivots = new Int32Array(this.memory.buffer, this.at.pivots, n);
     for (let r = 0; r < n; r++) {
       const p = pivots[r];
@@ -197,6 +266,13 @@ export class WireSystem {
       x[2 * r] = re;
       x[2 * r + 1] = im;
     }
+    this.backward(x);
+  }
+
+  /** Solves with the upper half of the matrix, in place. */
+  private backward(x: Float64Array): void {
+    const { size: n } = this;
+    const m = this.matrix;
     for (let r = n - 1; r >= 0; r--) {
       let [re, im] = [x[2 * r], x[2 * r + 1]];
       for (let c = r + 1; c < n; c++) {
@@ -236,4 +312,17 @@ export function endsOf({ halves, halfFirst, count, bases }: WireMesh): { first: 
   const first = new Int32Array(2 * count + 1);
   at.forEach((list, i) => (first[i + 1] = first[i] + list.length));
   return { first, list: at.flat() };
+}
+
+/** For each basis the first segment from which on there are bases of its number or above. */
+function firstSources(mesh: WireMesh): Int32Array {
+  const last = new Int32Array(mesh.count).fill(-1);
+  for (let b = 0; b < mesh.bases; b++) for (let h = mesh.halfFirst[b]; h < mesh.halfFirst[b + 1]; h++) last[mesh.halves[h].segment] = b;
+  const out = new Int32Array(mesh.bases);
+  let j = 0;
+  for (let b = 0; b < mesh.bases; b++) {
+    while (j < mesh.count && last[j] < b) j++;
+    out[b] = j;
+  }
+  return out;
 }
