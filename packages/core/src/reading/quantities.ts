@@ -194,36 +194,66 @@ function signalOf(run: RunReading, of: string): QuantityCurve | null {
 const probeArrays = (meta: ResultMeta, of: string): string[] =>
   Array.from({ length: Math.max(1, meta.excitations.length) }, (_, turn) => turnName(`probe:${of}`, turn));
 
-/**
- * Voltage or current at ports, loads and points of wires over the band, of the excitation of the lens for 1 W in; under a plane wave for its
- * strength, or for 1 V/m.
- */
-const probe = (title: string, unit: string, part: 0 | 1, has: (kind: 'port' | 'load' | 'point') => boolean, perField: boolean): QuantityKind => ({
+/** What voltages and currents in wires are told for: as excited (1 W in, or the wave's strength), a wave of 1 V/m, or 1 V or 1 A at the port that sends. */
+type ProbeBase = 'excited' | 'field' | 'volt' | 'ampere';
+
+/** A voltage or current over the band for the excitation of the lens; null where it was not kept. */
+function probeValues(run: RunReading, name: string, part: 0 | 1): { re: Float64Array; im: Float64Array } | null {
+  const arrays = probeArrays(run.meta, name).map((n) => run.array(n));
+  const waves = run.meta.wave || !run.waves.length ? [{ column: 0, re: 1, im: 0 }] : run.waves;
+  if (waves.some((w) => !arrays[w.column]) || !run.frequency.length) return null;
+  const size = 1 / (Math.hypot(...waves.flatMap((w) => [w.re, w.im])) || 1);
+  const re = new Float64Array(run.frequency.length);
+  const im = new Float64Array(run.frequency.length);
+  for (const w of waves) {
+    const { data } = arrays[w.column]!;
+    for (let f = 0; f < re.length; f++) {
+      const [x, y] = [data[4 * f + 2 * part], data[4 * f + 2 * part + 1]];
+      re[f] += size * (w.re * x - w.im * y);
+      im[f] += size * (w.re * y + w.im * x);
+    }
+  }
+  return { re, im };
+}
+
+/** The port that sends, by its name: the first of the excitation. */
+const sendingPort = ({ meta, waves }: Pick<RunReading, 'meta' | 'waves'>): string | undefined =>
+  meta.ports[meta.excitations[waves[0]?.column ?? 0]]?.name;
+
+/** Voltage or current at ports, loads and points of wires over the band. */
+const probe = (title: string, unit: string, part: 0 | 1, base: ProbeBase): QuantityKind => ({
   title,
   group: 'recorded',
   over: 'frequency',
   unit,
   forms: ['size', 'real', 'imaginary', 'phase', 'db'],
-  terms: ({ probes = [], wave }) => (perField && !wave ? [] : probes.filter((p) => has(p.kind)).map(({ name }) => ({ key: name, label: name }))),
-  needs: (meta, of) => ['frequency', ...probeArrays(meta, of)],
+  terms: ({ probes = [], wave }) => {
+    if (base !== 'excited' && (base === 'field') !== !!wave) return [];
+    return probes.filter((p) => part || p.kind !== 'point').map(({ name }) => ({ key: name, label: name }));
+  },
+  needs: (meta, of) => ['frequency', ...probeArrays(meta, of), ...(base === 'volt' || base === 'ampere' ? meta.excitations.flatMap((c) => probeArrays(meta, meta.ports[c].name)) : [])], // prettier-ignore
   named: (of) => `${part ? 'I' : 'V'} at ${of}`,
   curve(run, of) {
-    const arrays = probeArrays(run.meta, of).map((name) => run.array(name));
-    const waves = run.meta.wave || !run.waves.length ? [{ column: 0, re: 1, im: 0 }] : run.waves;
-    if (waves.some((w) => !arrays[w.column]) || !run.frequency.length) return null;
-    const strength = run.meta.wave && !perField ? (run.meta.wave.strength ?? 1) : 1;
-    const size = strength / (Math.hypot(...waves.flatMap((w) => [w.re, w.im])) || 1);
-    const re = new Float64Array(run.frequency.length);
-    const im = new Float64Array(run.frequency.length);
-    for (const w of waves) {
-      const { data } = arrays[w.column]!;
-      for (let f = 0; f < re.length; f++) {
-        const [x, y] = [data[4 * f + 2 * part], data[4 * f + 2 * part + 1]];
-        re[f] += size * (w.re * x - w.im * y);
-        im[f] += size * (w.re * y + w.im * x);
-      }
+    const own = probeValues(run, of, part);
+    if (!own) return null;
+    if (base === 'volt' || base === 'ampere') {
+      const sender = sendingPort(run);
+      const by = sender === undefined ? null : probeValues(run, sender, base === 'volt' ? 0 : 1);
+      if (!by) return null;
+      own.re.forEach((x, f) => {
+        const [y, u, v] = [own.im[f], by.re[f], by.im[f]];
+        const d = u * u + v * v;
+        own.re[f] = (x * u + y * v) / d;
+        own.im[f] = (y * u - x * v) / d;
+      });
+    } else if (base === 'excited' && run.meta.wave?.strength) {
+      const { strength } = run.meta.wave;
+      own.re.forEach((_, f) => {
+        own.re[f] *= strength;
+        own.im[f] *= strength;
+      });
     }
-    return { x: run.frequency, re, im };
+    return { x: run.frequency, ...own };
   },
 });
 
@@ -324,10 +354,14 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
       return found ? { x: meta.recordAt, re: found.current.map((v) => v[0]), im: found.current.map((v) => v[1]) } : null;
     },
   },
-  'probe-current': probe('Current in a wire', 'A', 1, () => true, false),
-  'probe-voltage': probe('Voltage in a wire', 'V', 0, (kind) => kind !== 'point', false),
-  'probe-current-field': probe('Current for a field of 1 V/m', 'A', 1, () => true, true),
-  'probe-voltage-field': probe('Voltage for a field of 1 V/m', 'V', 0, (kind) => kind !== 'point', true),
+  'probe-current': probe('Current in a wire', 'A', 1, 'excited'),
+  'probe-voltage': probe('Voltage in a wire', 'V', 0, 'excited'),
+  'probe-current-field': probe('Current for a field of 1 V/m', 'A', 1, 'field'),
+  'probe-voltage-field': probe('Voltage for a field of 1 V/m', 'V', 0, 'field'),
+  'probe-current-volt': probe('Current for 1 V at the port', 'A', 1, 'volt'),
+  'probe-voltage-volt': probe('Voltage for 1 V at the port', 'V', 0, 'volt'),
+  'probe-current-ampere': probe('Current for 1 A at the port', 'A', 1, 'ampere'),
+  'probe-voltage-ampere': probe('Voltage for 1 A at the port', 'V', 0, 'ampere'),
   'mode-power': {
     title: 'Power of a mode',
     group: 'recorded',

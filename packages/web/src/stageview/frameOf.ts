@@ -30,7 +30,10 @@ export function boundsOfEdges(edges: ArrayLike<number>): { min: number[]; max: n
 }
 
 /** Bounds of bodies and of a ground at a height under them; null where there are no bodies. */
-export function boundsOver(bodies: readonly { min: readonly number[]; max: readonly number[] }[], ground: number | null): { min: number[]; max: number[] } | null {
+export function boundsOver(
+  bodies: readonly { min: readonly number[]; max: readonly number[] }[],
+  ground: number | null,
+): { min: number[]; max: number[] } | null {
   if (!bodies.length) return null;
   const min = [0, 1, 2].map((a) => Math.min(...bodies.map((b) => b.min[a])));
   if (ground !== null) min[2] = Math.min(min[2], ground);

@@ -1,0 +1,104 @@
+import { describe, expect, test } from '@jest/globals';
+import type { ResultArray, ResultMeta, WireEvidence } from '../results/index.ts';
+import { defaultBoards, evidenceRows, quantities, readWireCurrents, type RunReading, wireTubes, alongWire, largestCurrent } from './index.ts';
+
+const evidence: WireEvidence = { method: 'wires', segments: 2, unknowns: 3, segmentsPerWavelength: 40, solved: 9, fitError: 2e-5, ended: "solved", powerBalance: [1e-6], largestReflection: 0.5, asymmetry: null, seconds: 1, threads: 1, bytes: 1e6 }; // prettier-ignore
+const meta: ResultMeta = {
+  format: 'jadebell-result',
+  version: 2,
+  solver: 'moment',
+  coreVersion: '0',
+  ports: [
+    { name: 'feed', resistance: 50 },
+    { name: 'other', resistance: 50 },
+  ],
+  excitations: [0, 1],
+  recordAt: [3e8],
+  farField: null,
+  fieldPlanes: [], // prettier-ignore
+  wires: [{ name: 'rod', line: 'rod', first: 0, count: 2, radius: 1e-3 }],
+  probes: [{ name: 'feed', kind: 'port' }, { name: 'other', kind: 'port' }, { name: 'load', kind: 'load' }, { name: 'there', kind: 'point' }], // prettier-ignore
+  evidence,
+};
+const table: Record<string, number[]> = {
+  // V re, im, I re, im at two frequencies.
+  'probe:feed': [2, 0, 0, 0.5, 4, 0, 1, 0],
+  'probe:load': [1, 1, 0.1, 0, 2, 0, 0, 0.2],
+  'probe:load@1': [0, 3, 0.3, 0, 0, 0, 0, 0],
+  'probe:feed@1': [1, 0, 1, 0, 1, 0, 1, 0],
+  'probe:other': [0, 0, 0, 0, 0, 0, 0, 0],
+  'probe:other@1': [5, 0, 0.25, 0, 5, 0, 0.25, 0],
+};
+const run = (more: Partial<RunReading> = {}, of: Partial<ResultMeta> = {}): RunReading => ({
+  meta: { ...meta, ...of },
+  frequency: [1e8, 2e8],
+  network: null,
+  waves: [{ column: 0, re: 1, im: 0 }],
+  array: (name): ResultArray | undefined => (table[name] ? { shape: [2, 4], data: Float64Array.from(table[name]) } : undefined),
+  ...more,
+});
+const at = (quantity: string, of: string, r = run()): [number[], number[]] => {
+  const c = quantities[quantity].curve(r, of)!;
+  return [Array.from(c.re), Array.from(c.im!)];
+};
+
+describe('voltages and currents in wires', () => {
+  test('as excited, for 1 V and for 1 A at the port that sends', () => {
+    expect(at('probe-voltage', 'load')).toEqual([[1, 2], [1, 0]]); // prettier-ignore
+    expect(at('probe-current', 'load')).toEqual([[0.1, 0], [0, 0.2]]); // prettier-ignore
+    expect(at('probe-voltage-volt', 'load')).toEqual([[0.5, 0.5], [0.5, 0]]); // prettier-ignore
+    // (1 + j) / 0.5j = 2 - 2j.
+    expect(at('probe-voltage-ampere', 'load')[0][0]).toBeCloseTo(2, 12);
+    expect(at('probe-voltage-ampere', 'load')[1][0]).toBeCloseTo(-2, 12);
+    expect(at('probe-voltage-volt', 'feed')).toEqual([[1, 1], [0, 0]]); // prettier-ignore
+  });
+
+  test('of another excitation, and of waves together for 1 W in all', () => {
+    const second = run({ waves: [{ column: 1, re: 1, im: 0 }] });
+    expect(at('probe-voltage', 'load', second)[1][0]).toBe(3);
+    expect(at('probe-voltage-volt', 'load', second)[1][0]).toBeCloseTo(3 / 5, 12);
+    const both = run({ waves: [{ column: 0, re: 1, im: 0 }, { column: 1, re: 0, im: 1 }] }); // prettier-ignore
+    expect(at('probe-voltage', 'load', both)[0][0]).toBeCloseTo((1 - 3) / Math.SQRT2, 12);
+  });
+
+  test('under a wave for its strength or for 1 V/m', () => {
+    const lit = run({ waves: [] }, { excitations: [], wave: { name: 'sky', theta: 0, phi: 0, strength: 10 } });
+    expect(at('probe-voltage', 'load', lit)[0]).toEqual([10, 20]);
+    expect(at('probe-voltage-field', 'load', lit)[0]).toEqual([1, 2]);
+    expect(quantities['probe-voltage-volt'].terms(lit.meta)).toEqual([]);
+    expect(quantities['probe-voltage-field'].terms(meta)).toEqual([]);
+  });
+
+  test('points have a current and no voltage', () => {
+    expect(quantities['probe-voltage'].terms(meta).map((t) => t.key)).toEqual(['feed', 'other', 'load']);
+    expect(quantities['probe-current'].terms(meta).map((t) => t.key)).toEqual(['feed', 'other', 'load', 'there']);
+  });
+});
+
+describe('wires as they are drawn', () => {
+  const segments = [0, 0, 0, 0, 0, 1, 2, 1e-3, 0, 0, 2, 0, 0, 1, 1, 1e-3];
+  test('tubes of at least a width, each corner with the end whose current it shows', () => {
+    const { corners, ends } = wireTubes(segments, 0.05);
+    expect(ends).toHaveLength(2 * 60);
+    expect(new Set(ends)).toEqual(new Set([0, 1, 2, 3]));
+    for (let i = 0; i < corners.length; i += 3) expect(Math.hypot(corners[i], corners[i + 1])).toBeCloseTo(0.05, 6);
+    ends.forEach((e, i) => expect(corners[3 * i + 2]).toBeCloseTo([0, 2, 2, 3][e], 6));
+  });
+  test('sizes, instants and phases of currents, and the way along', () => {
+    const currents = [3, 4, 0, 1, 0, 1, 0, 0];
+    expect([...readWireCurrents(currents, 'peak', 0)]).toEqual([5, 1, 1, 0]);
+    expect(readWireCurrents(currents, 'instant', Math.PI / 2)[0]).toBeCloseTo(-4, 12);
+    expect(readWireCurrents(currents, 'phase', 0)[1]).toBeCloseTo(90, 12);
+    expect(largestCurrent(currents)).toBe(5);
+    expect([...alongWire([5, 1, 1, 0], [0, 2], segments, { first: 0, count: 2 }).x]).toEqual([0, 2, 2, 3]);
+  });
+});
+
+test('runs on wires have a board of currents, and evidence of their own', () => {
+  expect(defaultBoards(meta).map((b) => b.name)).toContain('Wires');
+  const rows = Object.fromEntries(evidenceRows(meta));
+  expect(rows['frequencies solved']).toBe('9, all was solved');
+  expect(rows['segments, unknowns']).toBe('2, 3');
+  const earth = Object.fromEntries(evidenceRows({ ...meta, evidence: { ...evidence, earth: true, powerBalance: null } }));
+  expect(earth['power balance: accepted less radiated and lost']).toContain('earth');
+});
