@@ -255,6 +255,42 @@ describe('fields of wires', () => {
   });
 });
 
+describe('a wave from many directions', () => {
+  test('voltages, currents and the cross-section back are those of a run from each', async () => {
+    const bent = plainWire('w', [[0, 0, 0.1 * wl], [0.1 * wl, 0, 0.3 * wl], [0.4 * wl, 0.1 * wl, 0.35 * wl]], 1e-3 * wl); // prettier-ignore
+    const directions = [0.2, 0.7, 1.2].map((theta) => waveOf('sky', 0, theta, 0.5, 0.3, 0.4));
+    const of = (wave: (typeof directions)[0], ground: 'perfect' | 'earth' | null) =>
+      solveWires(
+        wireScene({
+          wires: [bent],
+          ports: [[0, 0.1 * wl]],
+          frequency: f,
+          wave,
+          recorders: [far],
+          more: {
+            ground:
+              ground === null
+                ? null
+                : ground === 'perfect'
+                  ? { kind: 'perfect', at: 0 }
+                  : { kind: 'earth', at: 0, permittivity: 10, conductivity: 0.01 },
+            loads: [{ name: 'load', place: { wire: 0, at: 0.3 * wl }, load: { form: 'series', r: 70, l: 0, c: 0 } }],
+          },
+        }),
+        host,
+      );
+    for (const ground of [null, 'perfect', 'earth'] as const) {
+      const { arrays, meta } = await of({ ...directions[0], sweep: directions }, ground);
+      expect(meta.wave!.directions).toHaveLength(3);
+      const alone = await of(directions[2], ground);
+      const back = alone.meta.scattered!.figures[0].back;
+      expect(arrays['sweep:back'].data[2] / back).toBeCloseTo(1, 9);
+      const own = alone.arrays['probe:load'].data;
+      for (const c of [0, 1, 2, 3]) expect(arrays['sweep:probe:load'].data[8 + c] / own[c]).toBeCloseTo(1, 5);
+    }
+  });
+});
+
 describe('a band', () => {
   test('the fit gives what solving each frequency gives, also near a sharp resonance', async () => {
     const loop: Point3[] = [[0, 0, 0], [0, 0, 0.25], [0.02, 0, 0.25], [0.02, 0, 0]]; // prettier-ignore

@@ -38,10 +38,14 @@ export interface FarGround {
 const { points: nodes, weights } = gauss(3);
 
 /**
- * Far field of wires on the usual grid of directions: coefficient of exp(-jkr)/r, V; over real earth of the upper half, zero below.
+ * Far field of wires as a function of the direction: coefficient of exp(-jkr)/r, V, re and im of E_theta, E_phi; over real earth zero below the horizon.
  * E = -j w mu0 / 4 pi  sum of the current's transverse part times exp(jk r . r').
  */
-export function wireFarField({ segments, currents }: WireCurrents, frequency: number, nTheta: number, nPhi: number, ground?: FarGround): Pattern {
+export function wireFarFieldOf(
+  { segments, currents }: WireCurrents,
+  frequency: number,
+  ground?: FarGround,
+): (theta: number, phi: number, out: Float64Array) => void {
   const k = (2 * Math.PI * frequency) / c0;
   const n = segments.length / 8;
   const factor = -(2 * Math.PI * frequency * mu0) / (4 * Math.PI);
@@ -60,58 +64,62 @@ export function wireFarField({ segments, currents }: WireCurrents, frequency: nu
         }
       }
     }
-  const values = new Float64Array(4 * nTheta * nPhi);
-  for (let t = 0; t < nTheta; t++) {
-    const theta = (Math.PI * t) / (nTheta - 1);
+  return (theta, phi, out) => {
     const [ct, st] = [Math.cos(theta), Math.sin(theta)];
-    if (ground && ct < 1e-9) continue;
+    out.fill(0);
+    if (ground && ct < 1e-9) return;
     const back = ground?.reflection(Math.max(ct, 0));
-    for (let f = 0; f < nPhi; f++) {
-      const phi = (2 * Math.PI * f) / nPhi;
-      const [cp, sp] = [Math.cos(phi), Math.sin(phi)];
-      const [kx, ky, kz] = [k * st * cp, k * st * sp, k * ct];
-      let [xr, xi, yr, yi, zr, zi] = [0, 0, 0, 0, 0, 0];
+    const [cp, sp] = [Math.cos(phi), Math.sin(phi)];
+    const [kx, ky, kz] = [k * st * cp, k * st * sp, k * ct];
+    let [xr, xi, yr, yi, zr, zi] = [0, 0, 0, 0, 0, 0];
+    for (let m = 0; m < 3 * n; m++) {
+      const phase = kx * points[3 * m] + ky * points[3 * m + 1] + kz * points[3 * m + 2];
+      const [c, s] = [Math.cos(phase), Math.sin(phase)];
+      const o = 6 * m;
+      xr += moments[o] * c - moments[o + 1] * s;
+      xi += moments[o] * s + moments[o + 1] * c;
+      yr += moments[o + 2] * c - moments[o + 3] * s;
+      yi += moments[o + 2] * s + moments[o + 3] * c;
+      zr += moments[o + 4] * c - moments[o + 5] * s;
+      zi += moments[o + 4] * s + moments[o + 5] * c;
+    }
+    let [tr, ti] = [ct * cp * xr + ct * sp * yr - st * zr, ct * cp * xi + ct * sp * yi - st * zi];
+    let [pr, pi] = [-sp * xr + cp * yr, -sp * xi + cp * yi];
+    if (back) {
+      // By the way over the ground: level parts with the reflection of the tangential field, the upright one with its opposite.
+      let [ar, ai, br, bi] = [0, 0, 0, 0];
       for (let m = 0; m < 3 * n; m++) {
-        const phase = kx * points[3 * m] + ky * points[3 * m + 1] + kz * points[3 * m + 2];
+        const phase = kx * points[3 * m] + ky * points[3 * m + 1] - kz * (points[3 * m + 2] - 2 * ground!.at);
         const [c, s] = [Math.cos(phase), Math.sin(phase)];
         const o = 6 * m;
-        xr += moments[o] * c - moments[o + 1] * s;
-        xi += moments[o] * s + moments[o + 1] * c;
-        yr += moments[o + 2] * c - moments[o + 3] * s;
-        yi += moments[o + 2] * s + moments[o + 3] * c;
-        zr += moments[o + 4] * c - moments[o + 5] * s;
-        zi += moments[o + 4] * s + moments[o + 5] * c;
+        const [lr, li] = [cp * moments[o] + sp * moments[o + 2], cp * moments[o + 1] + sp * moments[o + 3]];
+        const [er, ei] = [ct * lr + st * moments[o + 4], ct * li + st * moments[o + 5]];
+        const [wr, wi] = [-sp * moments[o] + cp * moments[o + 2], -sp * moments[o + 1] + cp * moments[o + 3]];
+        ar += er * c - ei * s;
+        ai += er * s + ei * c;
+        br += wr * c - wi * s;
+        bi += wr * s + wi * c;
       }
-      const at = 4 * (t * nPhi + f);
-      let [thr, thi] = [ct * cp * xr + ct * sp * yr - st * zr, ct * cp * xi + ct * sp * yi - st * zi];
-      let [phr, phi2] = [-sp * xr + cp * yr, -sp * xi + cp * yi];
-      if (back) {
-        // By the way over the ground: level parts with the reflection of the tangential field, the upright one with its opposite.
-        let [ar, ai, br, bi] = [0, 0, 0, 0];
-        for (let m = 0; m < 3 * n; m++) {
-          const phase = kx * points[3 * m] + ky * points[3 * m + 1] - kz * (points[3 * m + 2] - 2 * ground!.at);
-          const [c, s] = [Math.cos(phase), Math.sin(phase)];
-          const o = 6 * m;
-          const [lr, li] = [cp * moments[o] + sp * moments[o + 2], cp * moments[o + 1] + sp * moments[o + 3]];
-          const [er, ei] = [ct * lr + st * moments[o + 4], ct * li + st * moments[o + 5]];
-          const [wr, wi] = [-sp * moments[o] + cp * moments[o + 2], -sp * moments[o + 1] + cp * moments[o + 3]];
-          ar += er * c - ei * s;
-          ai += er * s + ei * c;
-          br += wr * c - wi * s;
-          bi += wr * s + wi * c;
-        }
-        thr += ar * back.e[0] - ai * back.e[1];
-        thi += ar * back.e[1] + ai * back.e[0];
-        phr += br * back.h[0] - bi * back.h[1];
-        phi2 += br * back.h[1] + bi * back.h[0];
-      }
-      // times j factor
-      values[at] = -factor * thi;
-      values[at + 1] = factor * thr;
-      values[at + 2] = -factor * phi2;
-      values[at + 3] = factor * phr;
+      tr += ar * back.e[0] - ai * back.e[1];
+      ti += ar * back.e[1] + ai * back.e[0];
+      pr += br * back.h[0] - bi * back.h[1];
+      pi += br * back.h[1] + bi * back.h[0];
     }
-  }
+    // times j factor
+    out[0] = -factor * ti;
+    out[1] = factor * tr;
+    out[2] = -factor * pi;
+    out[3] = factor * pr;
+  };
+}
+
+/** The same on the usual grid of directions. */
+export function wireFarField(currents: WireCurrents, frequency: number, nTheta: number, nPhi: number, ground?: FarGround): Pattern {
+  const at = wireFarFieldOf(currents, frequency, ground);
+  const values = new Float64Array(4 * nTheta * nPhi);
+  for (let t = 0; t < nTheta; t++)
+    for (let f = 0; f < nPhi; f++)
+      at((Math.PI * t) / (nTheta - 1), (2 * Math.PI * f) / nPhi, values.subarray(4 * (t * nPhi + f), 4 * (t * nPhi + f) + 4));
   return { nTheta, nPhi, values };
 }
 

@@ -128,6 +128,7 @@ function wireCards(meta: ResultMeta): Unplaced[] {
       : []),
     ...(read.length ? [curves('Current at ports and loads', 'probe-current', read)] : []),
     ...(across.length ? [curves('Voltage at ports and loads', 'probe-voltage', across)] : []),
+    ...(meta.wave?.directions ? [curves('Cross-section over the direction', 'sweep-back', meta.recordAt.slice(0, 4).map((f) => `/${f}`)), ...(across.length ? [curves('Voltage over the direction', 'sweep-voltage', meta.recordAt.slice(0, 4).map((f) => `${across[0]}/${f}`))] : [])] : []), // prettier-ignore
   ];
 }
 

@@ -3,6 +3,7 @@ import type { CurveForm } from '../document/index.ts';
 import { activeReflection, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { channelNames, impedance, type PatternFigures, type ResultArray, type ResultMeta, sCurve, sLabel, turnName } from '../results/index.ts';
+import { formatSI } from '../expressions/format.ts';
 import { complexForms, type Numbers } from './forms.ts';
 import { immittanceOf, type ViewedNetwork } from './view.ts';
 
@@ -27,7 +28,8 @@ export interface QuantityCurve extends Numbers {
 export interface QuantityKind {
   title: string;
   group: 'network' | 'lines' | 'antenna' | 'recorded' | 'time';
-  over: 'frequency' | 'time';
+  /** Angles in degrees. */
+  over: 'frequency' | 'time' | 'angle';
   unit: string;
   forms: readonly CurveForm[];
   /** Terms that a run has, first those that one looks at first. */
@@ -257,6 +259,46 @@ const probe = (title: string, unit: string, part: 0 | 1, base: ProbeBase): Quant
   },
 });
 
+/** The angle of a sweep that changes, degrees: theta, or phi where theta stays. */
+export function sweptAngles(directions: readonly (readonly [number, number])[]): Float64Array {
+  const [first, last] = [directions[0], directions[directions.length - 1]];
+  const which = Math.abs(last[0] - first[0]) > 1e-9 ? 0 : 1;
+  return Float64Array.from(directions, (d) => (180 * d[which]) / Math.PI);
+}
+
+/** Of a wave from each direction of a sweep, at one recorded frequency; a term is the probe and the frequency in hertz, parted by '/'. */
+const swept = (title: string, unit: string, part: 0 | 1 | null): QuantityKind => ({
+  title,
+  group: 'recorded',
+  over: 'angle',
+  unit,
+  forms: part === null ? powerForms : ['size', 'real', 'imaginary', 'phase', 'db'],
+  terms: ({ probes = [], wave, recordAt }) =>
+    wave?.directions
+      ? recordAt.flatMap((f) =>
+          (part === null ? [''] : probes.filter((p) => part || p.kind !== 'point').map((p) => p.name)).map((name) => ({
+            key: `${name}/${f}`,
+            label: `${name ? `${name} at ` : ''}${formatSI(f, 'frequency')}`,
+          })),
+        )
+      : [],
+  needs: (_, of) => [part === null ? 'sweep:back' : `sweep:probe:${of.split('/')[0]}`],
+  named: (of) => `${part === null ? 'back' : `${part ? 'I' : 'V'} at ${of.split('/')[0]}`}, ${formatSI(Number(of.split('/')[1]), 'frequency')}`,
+  curve(run, of) {
+    const [name, at] = of.split('/');
+    const values = run.array(part === null ? 'sweep:back' : `sweep:probe:${name}`);
+    const directions = run.meta.wave?.directions;
+    if (!values || !directions) return null;
+    const n = directions.length;
+    const f = run.meta.recordAt.indexOf(Number(at));
+    if (f < 0) return null;
+    const strength = run.meta.wave!.strength ?? 1;
+    const take = (c: number): Float64Array => Float64Array.from({ length: n }, (_, d) => strength * values.data[4 * (f * n + d) + c]);
+    const x = sweptAngles(directions);
+    return part === null ? { x, re: values.data.slice(f * n, (f + 1) * n) } : { x, re: take(2 * part), im: take(2 * part + 1) };
+  },
+});
+
 /** Everything a curve can be of. A new quantity is an entry here. */
 export const quantities: Readonly<Record<string, QuantityKind>> = {
   s: {
@@ -362,6 +404,9 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   'probe-voltage-volt': probe('Voltage for 1 V at the port', 'V', 0, 'volt'),
   'probe-current-ampere': probe('Current for 1 A at the port', 'A', 1, 'ampere'),
   'probe-voltage-ampere': probe('Voltage for 1 A at the port', 'V', 0, 'ampere'),
+  'sweep-voltage': swept('Voltage over the direction', 'V', 0),
+  'sweep-current': swept('Current over the direction', 'A', 1),
+  'sweep-back': swept('Cross-section back', 'm²', null),
   'mode-power': {
     title: 'Power of a mode',
     group: 'recorded',

@@ -27,7 +27,7 @@ export interface DrawnTrace {
 export interface Drawing {
   drawn: DrawnTrace[];
   /** What the traces are over. */
-  over: 'frequency' | 'wavelength' | 'time' | 'given' | 'number';
+  over: 'frequency' | 'wavelength' | 'time' | 'angle' | 'given' | 'number';
   /** What could not be drawn and why, by trace. */
   faults: { trace: number; text: string }[];
 }

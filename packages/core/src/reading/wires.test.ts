@@ -69,6 +69,20 @@ describe('voltages and currents in wires', () => {
     expect(quantities['probe-voltage-field'].terms(meta)).toEqual([]);
   });
 
+  test('over the directions of a sweep, at each recorded frequency', () => {
+    const swept = run(
+      { waves: [], array: (name) => ({ 'sweep:probe:load': { shape: [1, 2, 4], data: Float64Array.of(1, 2, 3, 4, 5, 6, 7, 8) }, 'sweep:back': { shape: [1, 2], data: Float64Array.of(0.1, 0.2) } })[name] }, // prettier-ignore
+      { excitations: [], wave: { name: 'sky', theta: 0, phi: 0, strength: 2, directions: [[0.5, 0], [0.5, Math.PI]] } }, // prettier-ignore
+    );
+    const voltage = quantities['sweep-voltage'].curve(swept, 'load/300000000')!;
+    expect([...Array.from(voltage.x)]).toEqual([0, 180]);
+    expect(Array.from(voltage.re)).toEqual([2, 10]);
+    expect(at('sweep-current', 'load/300000000', swept)[1]).toEqual([8, 16]);
+    expect(Array.from(quantities['sweep-back'].curve(swept, '/300000000')!.re)).toEqual([0.1, 0.2]);
+    expect(quantities['sweep-voltage'].terms(swept.meta).map((t) => t.label)).toContain('load at 300 MHz');
+    expect(quantities['sweep-voltage'].terms(meta)).toEqual([]);
+  });
+
   test('points have a current and no voltage', () => {
     expect(quantities['probe-voltage'].terms(meta).map((t) => t.key)).toEqual(['feed', 'other', 'load']);
     expect(quantities['probe-current'].terms(meta).map((t) => t.key)).toEqual(['feed', 'other', 'load', 'there']);
@@ -99,6 +113,6 @@ test('runs on wires have a board of currents, and evidence of their own', () => 
   const rows = Object.fromEntries(evidenceRows(meta));
   expect(rows['frequencies solved']).toBe('9, all was solved');
   expect(rows['segments, unknowns']).toBe('2, 3');
-  const earth = Object.fromEntries(evidenceRows({ ...meta, evidence: { ...evidence, earth: true, powerBalance: null } }));
+  const earth = Object.fromEntries(evidenceRows({ ...meta, evidence: { ...evidence, earth: true as const, powerBalance: null } }));
   expect(earth['power balance: accepted less radiated and lost']).toContain('earth');
 });

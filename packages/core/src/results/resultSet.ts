@@ -134,8 +134,8 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   /** Hertz, of the recorders. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;
-  /** The plane wave that lit the structure, theta and phi of where it comes from, radians, and its strength, V/m (absent: 1; everything that is kept is for 1 V/m); absent: ports were excited. */
-  wave?: { name: string; theta: number; phi: number; strength?: number };
+  /** The plane wave that lit the structure, theta and phi of where it comes from, radians, and its strength, V/m (absent: 1; everything that is kept is for 1 V/m), and the directions of a sweep; absent: ports were excited. */
+  wave?: { name: string; theta: number; phi: number; strength?: number; directions?: [theta: number, phi: number][] };
   /** The scattered far field of a plane wave. */
   scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
   fieldPlanes: FieldPlaneInfo[];
@@ -194,6 +194,7 @@ export const turnName = (name: string, turn: number): string => (turn ? `${name}
  *   and `box:NAME:fill` [z, y, x] 0 empty, -1 metal, else the mark of a medium;
  * - `wire:segments` [segments, 8] start, direction, length, radius in metres; `wire:along` [segments] metres along their wires; `wire:current` [frequencies, segments, 2, 2]
  *   re/im of the current along each at its start and its end, A, peak;
+ * - `sweep:probe:NAME` [frequencies, directions, 4] the same from each direction of a sweep, `sweep:back` [frequencies, directions] the radar cross-section back, m^2;
  * - `probe:NAME` [n, 4] re/im of voltage (along the wire, V) and current (A) over the band;
  * - `farField`, `wire:current`, `probe:`, `line:`, `box:` and `plane:` with `@N` behind: the same of excitation N, from 0, where each was kept;
  * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.

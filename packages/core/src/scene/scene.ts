@@ -281,6 +281,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     const tell = (code: string, message: string, fix: string): void => void problems.push(problem('error', code, place, message, fix));
     if (waves.length > 1) tell('wave.several', 'There is more than one plane wave.', 'Keep one; light from another side in a run of its own.');
     if (guides.length) tell('wave.guided', 'A plane wave cannot be combined with guided ports yet.', 'Remove the guided ports, or the wave.');
+    if (waves[0].sweep) problems.push(problem('warning', 'wave.sweep', place, 'The time-domain solver takes the first direction of a sweep alone.', 'Solve the others in runs of their own, or wires by the solver of wires.')); // prettier-ignore
     if (boundaries.some((b) => b !== 'open'))
       tell(
         'wave.closed',

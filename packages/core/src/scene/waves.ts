@@ -14,6 +14,8 @@ export interface SceneWave {
   im: [number, number, number];
   /** V/m by which what it induces is told; absent: 1. */
   strength?: number;
+  /** Directions of a sweep, this one the first; absent: it alone. */
+  sweep?: SceneWave[];
 }
 
 export type WavePort = Extract<Port, { kind: 'plane-wave' }>;
@@ -60,5 +62,17 @@ export function resolveWave(port: WavePort, order: number, scope: Scope): { wave
   if (!(values.strength > 0))
     return { problems: [problem('error', 'wave.strength', { ...place, chip: 'strength' }, 'The wave has no strength.', 'Give the peak of E in V/m, above zero.')] }; // prettier-ignore
   const wave = waveOf(port.name, order, values.theta, values.phi, values.tilt, values.minor);
-  return { wave: values.strength === 1 ? wave : { ...wave, strength: values.strength } };
+  const { count } = values;
+  const sweep = Array.from({ length: count > 1 ? count : 0 }, (_, i) => {
+    const t = i / (count - 1);
+    return waveOf(
+      port.name,
+      order,
+      values.theta + t * (values.toTheta - values.theta),
+      values.phi + t * (values.toPhi - values.phi),
+      values.tilt,
+      values.minor,
+    );
+  });
+  return { wave: { ...wave, ...(values.strength === 1 ? {} : { strength: values.strength }), ...(sweep.length ? { sweep } : {}) } };
 }

@@ -89,6 +89,9 @@ export const wavePortSchema = z.strictObject({
   tilt: expression.describe('Angle of the main axis of E from the direction of growing theta towards that of growing phi'),
   minor: expression.describe('Minor over main axis of the ellipse of E: 0 linear, 1 right-hand circular, -1 left-hand circular (IEEE)'),
   strength: expression.optional().describe('V/m, peak, by which voltages and currents that it induces are told; absent: 1'),
+  toTheta: expression.optional().describe('With count above 1: theta of the last direction of a sweep; absent: 90 deg'),
+  toPhi: expression.optional().describe('Phi of the last direction of a sweep; absent: 0 deg'),
+  count: expression.optional().describe('Directions of a sweep, the first being theta and phi; absent: 1'),
 });
 
 const onWire = {
@@ -281,8 +284,11 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
       { path: 'tilt', label: 'turn of E', quantity: 'angle' },
       { path: 'minor', label: 'axis ratio of E', quantity: 'number' },
       { path: 'strength', label: 'strength in V/m', quantity: 'number', otherwise: '1' },
+      { path: 'count', label: 'number of directions', quantity: 'number', whole: [1, 361], otherwise: '1' },
+      { path: 'toTheta', label: 'last theta', quantity: 'angle', otherwise: '90 deg' },
+      { path: 'toPhi', label: 'last phi', quantity: 'angle', otherwise: '0 deg' },
     ],
-    sentence: () => [
+    sentence: ({ count = '1' }) => [
       'Plane wave',
       { name: true },
       '· from theta',
@@ -295,7 +301,9 @@ const kinds: { [K in Port['kind']]: PortKind<Extract<Port, { kind: K }>> } = {
       { chip: 'minor' },
       '·',
       { chip: 'strength' },
-      'V/m',
+      'V/m ·',
+      { chip: 'count' },
+      ...(count.trim() === '1' ? (['direction'] as const) : ['directions to theta', { chip: 'toTheta' }, 'phi', { chip: 'toPhi' }]),
     ],
   },
   'guide-face': {

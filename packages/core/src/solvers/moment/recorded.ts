@@ -1,5 +1,5 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
-import { type FarGround, patternPower, wireFarField, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
+import { type FarGround, patternPower, wireFarField, wireFarFieldOf, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
 import { type FieldPlaneInfo, type PatternFigures, type ResultArray, type ResultMeta, type ScatterFigures, turnName } from '../../results/index.ts';
 import type { Scene, SceneRecorder, SceneWave, WireScene } from '../../scene/index.ts';
 import { addWave } from './excite.ts';
@@ -281,7 +281,6 @@ export function antennaFigures(
 export function scatterFigures(wires: WireScene, source: FieldSource, p: ReturnType<typeof patternOf>, taken: number, given: number): ScatterFigures {
   const density = 1 / (2 * eta0);
   const { wave, currents, frequency } = source;
-  const back = wireFarFieldTowards(wires.ground?.kind === 'perfect' ? withGround(currents, wires.ground.at) : currents, frequency, wave!.from);
   return {
     frequency,
     scattering: p.power / density,
@@ -291,24 +290,14 @@ export function scatterFigures(wires: WireScene, source: FieldSource, p: ReturnT
     largest: (4 * Math.PI * p.peak) / density,
     theta: p.theta,
     phi: p.phi,
-    back: (4 * Math.PI * back) / density,
+    back: crossSectionBack(wires, currents, frequency, wave!.from),
   };
 }
 
-/** Power per solid angle towards one direction. */
-function wireFarFieldTowards({ segments, currents }: WireCurrents, frequency: number, [theta, phi]: readonly [number, number]): number {
-  // Turned so that the direction is the pole of a grid of two rows.
-  const [ct, st, cp, sp] = [Math.cos(theta), Math.sin(theta), Math.cos(phi), Math.sin(phi)];
-  const turn = (x: number, y: number, z: number): [number, number, number] => [
-    ct * (cp * x + sp * y) - st * z,
-    -sp * x + cp * y,
-    st * (cp * x + sp * y) + ct * z,
-  ];
-  const turned = segments.slice();
-  for (let i = 0; i < segments.length; i += 8) {
-    turned.set(turn(segments[i], segments[i + 1], segments[i + 2]), i);
-    turned.set(turn(segments[i + 3], segments[i + 4], segments[i + 5]), i + 3);
-  }
-  const { values } = wireFarField({ segments: turned, currents }, frequency, 2, 1);
-  return (values[0] ** 2 + values[1] ** 2 + values[2] ** 2 + values[3] ** 2) / (2 * eta0);
+/** Radar cross-section towards a direction, m^2, of currents for 1 V/m; over real earth with what it reflects. */
+export function crossSectionBack(wires: WireScene, currents: WireCurrents, frequency: number, towards: readonly [number, number]): number {
+  const all = wires.ground?.kind === 'perfect' ? withGround(currents, wires.ground.at) : currents;
+  const e = new Float64Array(4);
+  wireFarFieldOf(all, frequency, farGround(wires, frequency))(...towards, e);
+  return 4 * Math.PI * (e[0] ** 2 + e[1] ** 2 + e[2] ** 2 + e[3] ** 2);
 }

@@ -24,6 +24,30 @@ export interface Drives {
 
 export const placeCount = (c: Circuit): number => c.ports.length + c.loads.length + c.probes.length;
 
+/** What a wave does from one direction with all gaps closed: currents at ports, loads and probes, and all bases. */
+export interface Direction {
+  places: Float64Array;
+  bases: Float64Array;
+}
+
+/** Solves the system that was factored last for waves from other directions. */
+export function solveDirections(system: WireSystem, scene: WireScene, circuit: Circuit, waves: readonly SceneWave[], frequency: number): Direction[] {
+  const all = [...circuit.ports, ...circuit.loads, ...circuit.probes];
+  return waves.map((wave) => {
+    const x = testField(system.mesh, frequency, incidentOf(scene, wave, frequency), system.size);
+    system.solve(x);
+    return { places: Float64Array.from(all.flatMap((at) => currentOf(at, x))), bases: x.slice(0, 2 * system.mesh.bases) };
+  });
+}
+
+/** Drives in which the wave comes from another direction. */
+export function fromDirection(drives: Drives, { places, bases }: Direction): Drives {
+  const out = { count: drives.count, places: drives.places.slice(), bases: drives.bases.slice() };
+  out.places.set(places, out.places.length - places.length);
+  out.bases.set(bases, out.bases.length - bases.length);
+  return out;
+}
+
 /** Factors the system at a frequency and solves for all drives. */
 export async function solveDrives(
   system: WireSystem,

@@ -10,12 +10,35 @@ import {
   turnName,
   type WireEvidence,
 } from '../../results/index.ts';
-import { loadImpedance, type Scene, type WireScene } from '../../scene/index.ts';
+import { loadImpedance, type Scene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { circuitOf, extraUnknowns } from './circuit.ts';
 import { endCurrents, testField } from './excite.ts';
-import { antennaFigures, type FieldSource, patternGrid, patternOf, powersOf, recordersTold, recordTurn, scatterFigures } from './recorded.ts';
-import { type C, coefficients, type Drives, exciteDrives, type Excited, incidentOf, placeCurrent, solveDrives, waveOut } from './solution.ts';
+import {
+  antennaFigures,
+  crossSectionBack,
+  type FieldSource,
+  patternGrid,
+  patternOf,
+  powersOf,
+  recordersTold,
+  recordTurn,
+  scatterFigures,
+} from './recorded.ts';
+import {
+  type C,
+  coefficients,
+  type Drives,
+  exciteDrives,
+  type Excited,
+  incidentOf,
+  placeCurrent,
+  type Direction,
+  fromDirection,
+  solveDirections,
+  solveDrives,
+  waveOut,
+} from './solution.ts';
 import { sweepBand } from './sweep.ts';
 import { WireSystem } from './system.ts';
 import { wireImpedance } from './wireMetal.ts';
@@ -80,9 +103,11 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
 
     // Fields, patterns and currents at the recorded frequencies.
     const solved: Drives[] = [];
+    const swept: Direction[][] = [];
     for (const f of scene.recordAt) {
       if (signal?.aborted) break;
       solved.push(await solve(f));
+      if (wave?.sweep) swept.push(solveDirections(system, wires, circuit, wave.sweep, f));
     }
     const at = scene.recordAt.slice(0, solved.length);
     const told: Turn[] = [];
@@ -103,6 +128,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
         }),
       );
     }
+    if (wave?.sweep) tellSweep({ wires, mesh, at, solved, circuit, arrays }, swept, wave.sweep);
     wireArrays(mesh, arrays);
     const grid = patternGrid(scene);
     const far = grid && at.length ? { name: grid.name, step: Math.PI / (grid.nTheta - 1) } : null;
@@ -134,7 +160,13 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
         farField: far && first?.figures ? { ...far, figures: first.figures } : null,
         ...(wave
           ? {
-              wave: { name: wave.name, theta: wave.from[0], phi: wave.from[1], ...(wave.strength !== undefined ? { strength: wave.strength } : {}) },
+              wave: {
+                name: wave.name,
+                theta: wave.from[0],
+                phi: wave.from[1],
+                ...(wave.strength !== undefined ? { strength: wave.strength } : {}),
+                ...(wave.sweep ? { directions: wave.sweep.map((w) => w.from) } : {}),
+              },
               scattered: far && first?.scattered ? { ...far, figures: first.scattered } : null,
             }
           : {}),
@@ -222,6 +254,31 @@ function voltageAt(wires: WireScene, e: Excited, drives: Drives, circuit: Return
   const [r, x] = loadImpedance(load.load, frequency);
   const [a, b] = placeCurrent(drives, circuit, e, place);
   return [r * a - x * b, r * b + x * a];
+}
+
+/** Voltages and currents, and the cross-section back, from each direction of a sweep. */
+function tellSweep(
+  { wires, mesh, at, solved, circuit, arrays }: Pick<TurnInput, 'wires' | 'mesh' | 'at' | 'solved' | 'circuit' | 'arrays'>,
+  swept: readonly Direction[][],
+  directions: readonly SceneWave[],
+): void {
+  const n = directions.length;
+  const probes = probesOf(wires);
+  const kept = probes.map(() => new Float64Array(4 * n * at.length));
+  const back = new Float64Array(n * at.length);
+  swept.forEach((list, f) =>
+    list.forEach((direction, d) => {
+      const drives = fromDirection(solved[f], direction);
+      const e = exciteDrives(drives, circuit, wires, null);
+      probes.forEach((_, i) =>
+        kept[i].set([...voltageAt(wires, e, drives, circuit, i, at[f]), ...placeCurrent(drives, circuit, e, i)], 4 * (f * n + d)),
+      );
+      const currents = { segments: mesh.segments, currents: endCurrents(mesh, coefficients(mesh, drives, e)) };
+      back[f * n + d] = crossSectionBack(wires, currents, at[f], directions[d].from);
+    }),
+  );
+  probes.forEach(({ name }, i) => (arrays[`sweep:probe:${name}`] = { shape: [at.length, n, 4], data: kept[i] }));
+  arrays['sweep:back'] = { shape: [at.length, n], data: back };
 }
 
 interface TurnInput {

@@ -30,7 +30,12 @@ const add = (label: string, act: () => void, disabled = false) => (
 /** What a card of curves shows: traces, axes, markers, limits, bandwidth, statistics, notes. */
 export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
   const givens = useProject((s) => s.document?.givens) ?? [];
-  const unitX = card.over === 'wavelength' ? 'm' : card.over !== 'own' ? '' : quantities[card.traces[0]?.quantity]?.over === 'time' ? 's' : 'Hz';
+  const unitX =
+    card.over === 'wavelength'
+      ? 'm'
+      : card.over !== 'own'
+        ? ''
+        : ({ time: 's', angle: 'deg', frequency: 'Hz' } as const)[quantities[card.traces[0]?.quantity]?.over ?? 'frequency'];
   const measure = measureOf(unitX);
   /** Units that an axis can be told in, where all its curves measure the same. */
   const unitsOf = (side: 'x' | 'left' | 'right'): string[] => {
