@@ -140,6 +140,7 @@ describe('what is said before a run', () => {
       {},
       'error wire.crossing bar',
     ],
+    ['a wire that crosses itself', [through('rod', [['0 m', '0 m', '0 m'], ['1 m', '0 m', '0 m'], ['1 m', '1 m', '0 m'], ['0.5 m', '1 m', '0 m'], ['0.5 m', '-1 m', '0 m']])], [port({ at: '0.1' })], {}, 'error wire.self-crossing rod'], // prettier-ignore
     ['wires that nearly touch', [rod('rod'), rod('bar', { axis: 'x', at: ['0 mm', '3 mm', '10 mm'] })], [port()], {}, 'warning wire.nearly bar'],
     ['wires that overlap', [rod('rod'), rod('twin', { at: ['0 mm', '0 mm', '100 mm'] })], [port()], {}, 'error wire.overlap twin'],
     ['a wire in the ground', [rod('rod')], [port()], { ground: { kind: 'perfect', at: '0 mm' } }, 'error wire.buried rod'],

@@ -88,6 +88,8 @@ interface Parts {
   lines: Line[];
   ports?: Port[];
   band?: [string, string];
+  /** Absent: the time domain. */
+  solver?: Project['solve']['solver'];
   /** A far field is recorded at f0. */
   radiates?: boolean;
   /** Electric walls right around the bodies. */
@@ -111,7 +113,7 @@ export const planePort = (name: string, normal: 'x' | 'y' | 'z', into: 'up' | 'd
 /** A project from its parts. */
 export function project(
   title: string,
-  { note, givens, lines, ports = [], band = ['0.8 * f0', '1.2 * f0'], radiates = false, closed = false }: Parts,
+  { note, givens, lines, ports = [], band = ['0.8 * f0', '1.2 * f0'], radiates = false, closed = false, solver }: Parts,
 ): Project {
   const base = emptyProject(title);
   return {
@@ -123,6 +125,6 @@ export function project(
     recorders: radiates ? base.recorders : [],
     recordAt: radiates ? ['f0'] : [],
     ...(closed ? { boundaries: Object.fromEntries(sides.map((side) => [side, 'electric'])) as Project['boundaries'], margin: '0 mm' } : {}),
-    solve: { ...base.solve, from: band[0], to: band[1] },
+    solve: { ...base.solve, from: band[0], to: band[1], ...(solver ? { solver } : {}) },
   };
 }

@@ -1,5 +1,9 @@
 import { cylinder, dial, disc, frequencyInput, gapPort, given, make, pathPort, project, type Starter, zero } from './starter.ts';
 
+/** A straight wire along y, an element of an array. */
+const rod = (name: string, length: string, x: string) =>
+  make('straight-wire', name, { material: 'Copper', axis: 'y', length, radius: 'radius', at: [x, '0 mm', '0 mm'] });
+
 export const wires: Starter[] = [
   {
     kind: 'dipole',
@@ -151,16 +155,15 @@ export const wires: Starter[] = [
           given('reflector', '0.482 * wavelength(f0)', 'length of the reflector'),
           given('director', '0.428 * wavelength(f0)', 'length of the directors'),
           given('step', '0.2 * wavelength(f0)', 'distance between wires'),
-          given('gap', '4 * radius', 'where it is fed'),
         ],
         lines: [
-          cylinder('left', 'y', 'radius', '(driven - gap) / 2', ['0 mm', '-driven / 2', '0 mm']),
-          cylinder('right', 'y', 'radius', '(driven - gap) / 2', ['0 mm', 'gap / 2', '0 mm']),
-          cylinder('back', 'y', 'radius', 'reflector', ['-step', '-reflector / 2', '0 mm']),
-          cylinder('first', 'y', 'radius', 'director', ['step', '-director / 2', '0 mm']),
-          make('pattern-line', 'front', { of: 'first', count: 'directors', step: ['step', '0 mm', '0 mm'], as: 'one' }),
+          rod('back', 'reflector', '-step'),
+          rod('fed', 'driven', '0 mm'),
+          rod('first', 'director', 'step'),
+          make('pattern-line', 'front', { of: 'first', count: 'directors', step: ['step', '0 mm', '0 mm'], as: 'many' }),
         ],
-        ports: [gapPort('feed', 'left', 'right')],
+        ports: [{ kind: 'wire-port', name: 'feed', wire: 'fed', at: '0.5', resistance: '50 ohm' }],
+        solver: 'moment',
         radiates: true,
       }),
   },

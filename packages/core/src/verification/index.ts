@@ -11,7 +11,8 @@ import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
 import { waveLeak } from './waveLeak.ts';
-import { wireArray, wireDipoles, wireEarth, wireMutual, wirePickUp, wireReciprocity } from './wires.ts';
+import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
+import { wireEarth, wirePickUp } from './wiresOverGround.ts';
 import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';

@@ -85,3 +85,17 @@ export function impedances({ arrays, meta }: ResultSet, f = 0): [re: number, im:
   const self = (p: C, q: C): C => z(div(mul([1 + p[0], p[1]], [1 - q[0], -q[1]]).map((x, i) => x + bc[i]) as C, det));
   return [[self(a, d), two(b)], [two(c), self(d, a)]]; // prettier-ignore
 }
+
+/** Frequency and wavelength of the cases. */
+export const f = 300e6;
+export const wl = 299792458 / f;
+
+export const ohms = ([re, im]: readonly number[]): string => `${re.toFixed(2)} ${im < 0 ? '-' : '+'} j${Math.abs(im).toFixed(2)} ohm`;
+/** Difference of complex numbers over the second, percent. */
+export const away = (a: readonly number[], b: readonly number[]): number => (100 * Math.hypot(a[0] - b[0], a[1] - b[1])) / Math.hypot(b[0], b[1]);
+
+/** A clock that begins now. */
+export const started = (host: SolverHost): (() => number) => {
+  const from = host.now();
+  return () => host.now() - from;
+};

@@ -67,7 +67,7 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
         'Look for a dimension or a frequency with the wrong unit; otherwise take a coarser accuracy or a lower band.',
       ),
     ];
-  const found: Problem[] = [...inGround(wires), ...meetings(wires), ...thick(scene)];
+  const found: Problem[] = [...inGround(wires), ...meetings(wires), ...selfCrossings(wires), ...thick(scene)];
   if (found.some((p) => p.severity === 'error')) return found;
   const mesh = meshOf(scene);
   const bytes = WireSystem.bytes(mesh, extraUnknowns(wires), machine.threads);
@@ -174,6 +174,37 @@ function meetings(scene: WireScene): Problem[] {
     }
   });
   return out;
+}
+
+/** Wires that come back upon themselves: pieces closer than twice the radius that lie far apart along the wire. */
+function selfCrossings(scene: WireScene): Problem[] {
+  return scene.wires.flatMap((w) => {
+    const { points, at } = course(w);
+    const total = at[at.length - 1];
+    const ends = (i: number): Float64Array => {
+      const [a, b] = [points[i - 1], points[i]];
+      const l = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+      return Float64Array.of(...a, ...b.map((x, c) => (x - a[c]) / l), l, w.radius);
+    };
+    const rows = points.slice(1).map((_, i) => ends(i + 1));
+    for (let i = 0; i < rows.length; i++)
+      for (let j = i + 2; j < rows.length; j++) {
+        // Along the wire, the shorter way round where it is closed.
+        const way = Math.min(at[j] - at[i + 1], w.closed ? total - at[j + 1] + at[i] : Infinity);
+        if (way < 6 * w.radius || distanceOf(rows[i], rows[j]) >= 2 * w.radius) continue;
+        const [x, y, z] = points[j].map(millimetres);
+        return [
+          problem(
+            'error',
+            'wire.self-crossing',
+            line(w.line),
+            `${w.name} comes back upon itself near ${x}, ${y}, ${z}, where it is not joined.`,
+            'Move its points apart, or build it of two wires whose ends meet there.',
+          ),
+        ];
+      }
+    return [];
+  });
 }
 
 type Points = readonly (readonly [number, number, number])[];
