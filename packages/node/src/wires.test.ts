@@ -167,6 +167,21 @@ describe('what hangs on wires', () => {
     expect(cover[1] - air[1]).toBeGreaterThan(20);
   });
 
+  test('a wire whose radius steps lies between those of both radii, and keeps its energy', async () => {
+    const part = (name: string, from: number, to: number, radius: number) => plainWire(name, [[0, 0, from * wl], [0, 0, to * wl]], radius * wl); // prettier-ignore
+    const of = async (outer: number) => {
+      const wires = [part('a', -0.24, -0.12, outer), part('b', -0.12, 0.12, 2e-3), part('c', 0.12, 0.24, outer)];
+      return solveWires(wireScene({ wires, ports: [[1, 0.12 * wl]], frequency: f, recorders: [far] }), host);
+    };
+    const [thin, step, thick] = [await of(1e-4), await of(5e-4), await of(2e-3)];
+    const x = [thin, step, thick].map((r) => impedances(r)[0][0][1]);
+    expect((x[1] - x[0]) * (x[2] - x[1])).toBeGreaterThan(0);
+    // Without a step it is one wire.
+    const one = impedances(await solveWires(wireScene({ wires: [part('w', -0.24, 0.24, 2e-3)], ports: [[0, 0.24 * wl]], frequency: f }), host))[0][0];
+    impedances(thick)[0][0].forEach((v, i) => expect(Math.abs(v - one[i])).toBeLessThan(0.02 * Math.hypot(...one)));
+    for (const r of [thin, step]) expect(Math.abs(r.meta.evidence.powerBalance![0])).toBeLessThan(1e-5);
+  });
+
   test('ports after one another: S is symmetric, each keeps its currents, and what goes in comes out or radiates', async () => {
     const scene = wireScene({ wires: [rod(), upright('b', 0.45 * wl, 1e-3 * wl, [0.2 * wl, 0, 0])], ports: [[0, 0.235 * wl], [1, 0.2 * wl]], frequency: f, recorders: [far] }); // prettier-ignore
     const { meta, arrays } = await solveWires(scene, host);
@@ -308,6 +323,15 @@ describe('a band', () => {
       const at = [...whole.arrays.frequency.data].findIndex((x) => Math.abs(x - frequency) < 1);
       if (at >= 0) for (const c of [0, 1]) expect(whole.arrays.s.data[2 * at + c]).toBeCloseTo(each.arrays.s.data[2 * n + c], 4);
     });
+  });
+
+  test('each frequency is solved where that is asked for', async () => {
+    const scene = wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, band: { from: 250e6, to: 350e6, points: 21 } });
+    const fitted = await solveWires(scene, host);
+    const each = await solveWires({ ...scene, details: { eachFrequency: true } }, host);
+    expect(each.meta.evidence).toMatchObject({ solved: 21, fitError: null });
+    expect(fitted.meta.evidence.solved).toBeLessThan(15);
+    each.arrays.s.data.forEach((v, i) => expect(fitted.arrays.s.data[i]).toBeCloseTo(v, 3));
   });
 
   test('stopped, it keeps what was solved', async () => {

@@ -85,6 +85,10 @@ export const solveSchema = z.strictObject({
       change: z.number().min(1e-4).max(0.5).optional().describe('Of accuracy certain: change of S from pass to pass at which it ends'),
       maxSteps: z.number().int().min(100).max(10_000_000).optional(),
       segmentsPerWavelength: z.number().min(8).max(400).optional().describe('Of wires'),
+      eachFrequency: z
+        .boolean()
+        .optional()
+        .describe('Wires: every frequency of the band is solved; absent: few, with a rational function between them'),
     })
     .optional()
     .describe('Settings that override what the accuracy implies'),

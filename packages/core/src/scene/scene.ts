@@ -64,6 +64,7 @@ export interface Scene {
     change?: number;
     maxSteps?: number;
     segmentsPerWavelength?: number;
+    eachFrequency?: boolean;
   };
   /** Stretches of an axis with a largest cell of their own, metres. */
   limits?: { axis: 0 | 1 | 2; from: number; to: number; size: number }[];

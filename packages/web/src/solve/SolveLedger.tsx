@@ -14,7 +14,7 @@ import { recommended, solverTexts } from './solverChoice.ts';
 import { startRun } from './startRun.ts';
 
 type Details = NonNullable<Project['solve']['details']>;
-type Field = { key: Exclude<keyof Details, 'smallestCell'>; label: string; unit: string; hint: string };
+type Field = { key: Exclude<keyof Details, 'smallestCell' | 'eachFrequency'>; label: string; unit: string; hint: string };
 const changeField: Field = { key: 'change', label: 'change of S', unit: 'of accuracy certain', hint: '0.0001 to 0.5; 0.01 if empty' };
 const detailFields: Record<Project['solve']['solver'], Field[]> = {
   fdtd: [
@@ -63,6 +63,11 @@ export function SolveLedger() {
     const value = key === 'smallestCell' ? text.trim() : Number(text);
     const next = text.trim() && (key === 'smallestCell' || Number.isFinite(value)) ? { ...rest, [key]: value } : rest;
     solve(`detail ${key}`, { details: Object.keys(next).length ? (next as Details) : undefined });
+  };
+  const setEach = (on: boolean): void => {
+    const { eachFrequency: _, ...rest } = document.solve.details ?? {};
+    const next = on ? { ...rest, eachFrequency: true } : rest;
+    solve('each frequency', { details: Object.keys(next).length ? next : undefined });
   };
   const show = (p: Problem): void => {
     void navigate(`/project/${id}/${stageOf[p.place.part]}`);
@@ -171,6 +176,18 @@ export function SolveLedger() {
                   onChange={(v) => setDetail(key, v)}
                 />
               ))}
+              {document.solve.solver === 'moment' && (
+                <>
+                  <dt>frequencies</dt>
+                  <dd>
+                    <label className="row" style={{ gap: 6 }}>
+                      <input type="checkbox" checked={document.solve.details?.eachFrequency ?? false} onChange={(e) => setEach(e.target.checked)} />
+                      solve each of them
+                    </label>
+                    <span className="quiet">otherwise few, with a rational function between them whose error is told</span>
+                  </dd>
+                </>
+              )}
               {document.solve.solver === 'fdtd' && (
                 <DetailRow
                   label="smallest cell"

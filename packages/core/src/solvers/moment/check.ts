@@ -21,6 +21,7 @@ const line = (name: string): Place => ({ part: 'lines', name });
 /** Frequencies that a sweep over a band is expected to solve. */
 const expectedSolves = (scene: Scene, mesh: WireMesh): number => {
   const { from, to, points } = scene.band;
+  if (scene.details.eachFrequency) return points + scene.recordAt.length;
   // Poles of the wires in the band: one for each half wavelength of the longest one, and a few for the ends.
   const longest = Math.max(...scene.wires!.wires.map(wireLength));
   const poles = (2 * longest * (to - from)) / c0;

@@ -74,7 +74,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
     const turns = wave ? [null] : wires.ports.flatMap((p, n) => (!scene.excite || scene.excite.includes(p.name) ? [n] : []));
     const arrays: Record<string, ResultArray> = {};
     let lastReport = started;
-    const expected = Math.min(band.length, 14) + scene.recordAt.length;
+    const expected = (scene.details.eachFrequency ? band.length : Math.min(band.length, 14)) + scene.recordAt.length;
     let done = 0;
     const report = async (fraction: number): Promise<void> => {
       await host.breathe();
@@ -97,7 +97,11 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
       await report(Math.min(0.7, (0.7 * done) / expected));
       return drives;
     };
-    const sweep = await sweepBand(band, solve, { tolerance: fitTolerance[scene.accuracy], aborted: () => !!signal?.aborted });
+    const sweep = await sweepBand(band, solve, {
+      tolerance: fitTolerance[scene.accuracy],
+      each: scene.details.eachFrequency,
+      aborted: () => !!signal?.aborted,
+    });
     const seconds = (): number => host.now() - started;
     const bandTold = tellBand(wires, circuit, band, turns, sweep.at, arrays);
 

@@ -14,7 +14,8 @@ export interface Sweep {
 interface SweepOptions {
   /** Largest deviation of a current at ports, loads and probes over the largest of its drive. */
   tolerance: number;
-  onSolved?(done: number): void;
+  /** Solves every frequency. */
+  each?: boolean;
   aborted?(): boolean;
 }
 
@@ -31,21 +32,20 @@ const few = 8;
 export async function sweepBand(
   frequencies: Float64Array,
   solve: (frequency: number) => Promise<Drives>,
-  { tolerance, onSolved, aborted }: SweepOptions,
+  { tolerance, each, aborted }: SweepOptions,
 ): Promise<Sweep> {
   const known = new Map<number, Drives>();
   const take = async (f: number): Promise<Drives> => {
     const drives = await solve(f);
     known.set(f, drives);
-    onSolved?.(known.size);
     return drives;
   };
-  if (frequencies.length <= few) {
+  if (each || frequencies.length <= few) {
     for (const f of frequencies) {
       if (aborted?.() && known.size) break;
       await take(f);
     }
-    return { at: (f) => known.get(f) ?? known.values().next().value!, solved: known.size, error: null, whole: known.size === frequencies.length };
+    return { at: (f) => known.get(f) ?? lastOf(known), solved: known.size, error: null, whole: known.size === frequencies.length };
   }
   const last = frequencies.length - 1;
   const [from, to] = [frequencies[0], frequencies[last]];
@@ -139,6 +139,9 @@ function deviation(told: readonly Float64Array[], known: readonly Float64Array[]
   }
   return { most, at };
 }
+
+/** What was solved last: it stands for what a run that was stopped did not reach. */
+const lastOf = (known: ReadonlyMap<number, Drives>): Drives => [...known.values()][known.size - 1];
 
 /** Largest size of complex numbers between two places of a list of pairs. */
 function largest(x: Float64Array, from: number, to: number): number {
