@@ -17,3 +17,27 @@ const table = (f: (t: number) => string): Uint32Array =>
 
 /** Perceptually uniform for sizes, diverging for signed values, cyclic for phases. */
 export const colourTables = { size: table(interpolateViridis), signed: table(interpolateSigned), cyclic: table(interpolateSinebow) };
+
+/** A scale of colours: up to `top`, linear or in dB (so many for a decade of the value) over `span`. */
+export interface Scale {
+  top: number;
+  db: boolean;
+  span: number;
+  perDecade: number;
+}
+
+const missing = 0xffb8c0bb;
+
+/** Writes the colour of a value as linear red, green, blue, 0 to 1, into three places of a list; of what is no number a grey. */
+export function paint(map: keyof typeof colourTables, v: number, { top, db, span, perDecade }: Scale, out: Float32Array, at: number): void {
+  const t =
+    map === 'cyclic'
+      ? v / 360 + 0.5
+      : map === 'signed'
+        ? 0.5 + v / (2 * top)
+        : db
+          ? 1 + (perDecade * Math.log10(Math.max(v, 1e-300) / top)) / span
+          : v / top;
+  const c = Number.isFinite(v) ? colourTables[map][Math.max(0, Math.min(255, Math.round(255 * t)))] : missing;
+  for (let a = 0; a < 3; a++) out[at + a] = (((c >> (8 * a)) & 255) / 255) ** 2.2;
+}

@@ -14,7 +14,7 @@ import {
 } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
-import { colourTables } from '../../charts/colours.ts';
+import { paint } from '../../charts/colours.ts';
 import { SurfaceView } from '../../charts/SurfaceView.tsx';
 import type { ViewBody } from '../../workers/protocol.ts';
 import { CardContext } from '../board/CardContext.ts';
@@ -171,25 +171,12 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
     [onLevel, field, values, card.level, top, pieces],
   );
   const colours = useMemo(() => {
-    const table = colourTables[kind];
     const count = surface.length / 9;
     const out = new Float32Array(9 * count);
+    const scale = { top, db: card.db, span: card.span, perDecade: decibelsOf(quantity) };
     for (let n = 0; n < count; n++) {
       const v = onLevel ? card.level * top : values[n];
-      const t =
-        kind === 'cyclic'
-          ? v / 360 + 0.5
-          : kind === 'signed'
-            ? 0.5 + v / (2 * top)
-            : card.db
-              ? 1 + (decibelsOf(quantity) * Math.log10(Math.max(v, 1e-300) / top)) / card.span
-              : v / top;
-      const c = Number.isFinite(v) ? table[Math.max(0, Math.min(255, Math.round(255 * t)))] : 0xffb8c0bb;
-      for (let k = 0; k < 3; k++) {
-        out[9 * n + 3 * k] = ((c & 255) / 255) ** 2.2;
-        out[9 * n + 3 * k + 1] = (((c >> 8) & 255) / 255) ** 2.2;
-        out[9 * n + 3 * k + 2] = (((c >> 16) & 255) / 255) ** 2.2;
-      }
+      for (let corner = 0; corner < 3; corner++) paint(kind, v, scale, out, 9 * n + 3 * corner);
     }
     return out;
   }, [surface, values, kind, quantity, card.db, card.span, card.level, top, onLevel]);

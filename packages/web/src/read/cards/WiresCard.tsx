@@ -5,7 +5,7 @@ import { alongWire, largestCurrent, readWireCurrents, wireTubes } from '@jadebel
 import { useContext, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import { Card } from '../../charts/Card.tsx';
-import { colourTables } from '../../charts/colours.ts';
+import { paint } from '../../charts/colours.ts';
 import { Legend } from '../../charts/Legend.tsx';
 import { SurfaceView } from '../../charts/SurfaceView.tsx';
 import { traceStyle } from '../../charts/traces.ts';
@@ -107,21 +107,9 @@ function OnModel({
   const tubes = useMemo(() => wireTubes(segments, leastDrawn * frameOf(bodies).size), [segments, bodies]);
   const map = card.form === 'phase' ? 'cyclic' : card.form === 'instant' ? 'signed' : 'size';
   const colours = useMemo(() => {
-    const table = colourTables[map];
     const out = new Float32Array(3 * tubes.ends.length);
-    tubes.ends.forEach((end, n) => {
-      const v = values[end];
-      const t =
-        map === 'cyclic'
-          ? v / 360 + 0.5
-          : map === 'signed'
-            ? 0.5 + v / (2 * top)
-            : card.db
-              ? 1 + (20 * Math.log10(Math.max(v, 1e-300) / top)) / card.span
-              : v / top;
-      const c = table[Math.max(0, Math.min(255, Math.round(255 * t)))];
-      for (let a = 0; a < 3; a++) out[3 * n + a] = (((c >> (8 * a)) & 255) / 255) ** 2.2;
-    });
+    const scale = { top, db: card.db, span: card.span, perDecade: 20 };
+    tubes.ends.forEach((end, n) => paint(map, values[end], scale, out, 3 * n));
     return out;
   }, [tubes, values, map, top, card.db, card.span]);
   const told = withPrefix(top, 'A', 3);

@@ -1,7 +1,7 @@
 import type { FieldCard, VolumeCard } from '@jadebell/core/document';
 import { fieldKinds } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
-import { Choice, Part, Quantity, Row, Tick } from './Fields.tsx';
+import { Choice, Part, Quantity, Row, Span, Tick } from './Fields.tsx';
 
 interface Props<C> {
   card: C;
@@ -57,20 +57,7 @@ function Reading<C extends FieldCard | VolumeCard>({ card, meta, change }: Props
           options={[option('db', 'dB'), option('linear')]}
           onChange={(v) => set({ db: v === 'db' })}
         />
-        {card.db && (
-          <>
-            over
-            <Quantity
-              label="Span"
-              value={card.span}
-              measure="number"
-              width={48}
-              check={(v) => (v >= 1 && v <= 200 ? null : '1 to 200 dB')}
-              onChange={(span) => set({ span: span ?? 50 })}
-            />{' '}
-            dB
-          </>
-        )}
+        {card.db && <Span value={card.span} otherwise={50} onChange={(span) => set({ span })} />}
       </Row>
       <Row label="top">
         <Choice

@@ -103,3 +103,19 @@ export function Quantity({
     />
   );
 }
+
+/** How many decibels a scale spans. */
+export const Span = ({ value, otherwise, onChange }: { value: number; otherwise: number; onChange(span: number): void }) => (
+  <>
+    over
+    <Quantity
+      label="Span"
+      value={value}
+      measure="number"
+      width={48}
+      check={(v) => (v >= 1 && v <= 200 ? null : '1 to 200 dB')}
+      onChange={(span) => onChange(span ?? otherwise)}
+    />{' '}
+    dB
+  </>
+);

@@ -1,6 +1,6 @@
 import type { WiresCard } from '@jadebell/core/document';
 import type { ResultMeta } from '@jadebell/core/results';
-import { Choice, Part, Quantity, Row, Tick } from './Fields.tsx';
+import { Choice, Part, Row, Span, Tick } from './Fields.tsx';
 
 export function WiresSettings({ card, meta, change }: { card: WiresCard; meta: ResultMeta; change(next: Partial<WiresCard>): void }) {
   const names = (meta.wires ?? []).map((w) => w.name);
@@ -30,20 +30,7 @@ export function WiresSettings({ card, meta, change }: { card: WiresCard; meta: R
       {card.view === 'model' ? (
         <Row label="scale">
           <Tick label="in dB" value={card.db} onChange={(db) => change({ db })} />
-          {card.db && (
-            <>
-              over
-              <Quantity
-                label="Span"
-                value={card.span}
-                measure="number"
-                width={48}
-                check={(v) => (v >= 1 && v <= 200 ? null : '1 to 200 dB')}
-                onChange={(span) => change({ span: span ?? 40 })}
-              />{' '}
-              dB
-            </>
-          )}
+          {card.db && <Span value={card.span} otherwise={40} onChange={(span) => change({ span })} />}
         </Row>
       ) : (
         <Row label="wires">
