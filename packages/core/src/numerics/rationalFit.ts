@@ -99,7 +99,7 @@ function polynomialWeights(z: readonly number[]): Float64Array {
 }
 
 /** The unit vector that a matrix, given by its columns, makes smallest: orthogonal factors, then inverse iteration on the triangle. */
-export function smallestVector(columns: readonly Float64Array[]): Float64Array {
+function smallestVector(columns: readonly Float64Array[]): Float64Array {
   const n = columns.length;
   const basis: Float64Array[] = [];
   const triangle: Float64Array[] = [];

@@ -1,6 +1,5 @@
 import { averageEarth, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
 import type { Body, Model } from '../geometry/index.ts';
-import { permittivityAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { type Evaluate, resolveBand, tellNoFrequency } from './band.ts';
 import { resolveRecorder, type SceneRecorder } from './recorders.ts';
@@ -11,7 +10,7 @@ import { isOnWire, placeOn, resolveOnWire, type WireParts } from './wireParts.ts
 import type { Ground, SceneWire, WireProbe } from './wires.ts';
 
 /** A body as a wire; what is none is told. */
-function wireOf(body: Body, centre: number, problems: Problem[]): SceneWire | null {
+function wireOf(body: Body, problems: Problem[]): SceneWire | null {
   const place: Place = { part: 'lines', name: body.line };
   if (!body.wire) {
     problems.push(
@@ -40,7 +39,6 @@ function wireOf(body: Body, centre: number, problems: Problem[]): SceneWire | nu
   }
   const { radius, points, closed, coat } = body.wire;
   const perfect = body.conductor.perfect || !material.conductivity;
-  const { re, loss } = coat ? { re: coat.permittivity, loss: 0 } : permittivityAt(material, centre);
   return {
     name: body.name,
     line: body.line,
@@ -48,7 +46,7 @@ function wireOf(body: Body, centre: number, problems: Problem[]): SceneWire | nu
     closed,
     radius,
     metal: perfect ? null : { conductivity: material.conductivity!, permeability: material.permeability ?? 1 },
-    coat: coat ? { radius: coat.radius, permittivity: [re, loss] } : null,
+    coat: coat ? { radius: coat.radius, permittivity: [coat.permittivity, 0] } : null,
   };
 }
 
@@ -85,7 +83,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
   const { from, to, recordAt } = resolveBand(project, value, problems);
   // What is of air is there for other lines to build on.
   const real = bodies.filter((b) => b.material.kind === 'conductor' || (b.material.permittivity ?? 1) > 1.001 || b.material.dispersion);
-  const wires = real.map((b) => wireOf(b, (from + to) / 2, problems)).filter((w): w is SceneWire => w !== null);
+  const wires = real.map((b) => wireOf(b, problems)).filter((w): w is SceneWire => w !== null);
   const parts: WireParts = { ports: [], loads: [], lines: [] };
   const waves: SceneWave[] = [];
   const { excite } = project.solve;

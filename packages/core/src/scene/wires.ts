@@ -22,7 +22,7 @@ export interface WirePlace {
 }
 
 /** Impedance over frequency, straight between the rows. */
-export type ImpedanceTable = readonly (readonly [frequency: number, re: number, im: number])[];
+type ImpedanceTable = readonly (readonly [frequency: number, re: number, im: number])[];
 
 export interface WirePort {
   name: string;

@@ -115,7 +115,7 @@ export const wireDipoles: Case = {
 };
 
 /** Mutual impedance of two parallel half-wave dipoles side by side by the induced EMF of sinusoidal currents, ohms (Carter 1932; Balanis 8-68 by quadrature). */
-export function mutualEmf(length: number, distance: number, frequency: number): [number, number] {
+function mutualEmf(length: number, distance: number, frequency: number): [number, number] {
   const k = (2 * Math.PI * frequency) / c0;
   const h = length / 2;
   const { points, weights } = gauss(64);

@@ -10,7 +10,7 @@ import { away, f, impedances, ohms, plainWire, solveWires, started, upright, wir
  * (A. K. Agrawal, H. J. Price, S. H. Gurbaxani, IEEE Trans. EMC-22, 1980): the total field without the wire along it drives it, and the vertical field
  * at both ends. The wave comes from (theta, pi), E in the plane of incidence, 1 V/m; ends 0 and L, impedances `near` and `far`, ohms.
  */
-export function coupledCurrent(
+function coupledCurrent(
   { length, height, radius, near, far }: { length: number; height: number; radius: number; near: number; far: number },
   theta: number,
   frequency: number,
@@ -110,7 +110,7 @@ function momentOf({ arrays }: { arrays: Record<string, { data: ArrayLike<number>
  * What a half-space adds to the impedance of a short element at a height, for 1 m of current moment, ohm/m^2: the spectral field at its own place, by the
  * angle of the plane waves it is made of, first those that run, then those that fade (A. Banos, Dipole Radiation in the Presence of a Conducting Half-Space, 1966).
  */
-export function elementOverEarth(upright: boolean, height: number, frequency: number, permittivity: number, conductivity: number): [number, number] {
+function elementOverEarth(upright: boolean, height: number, frequency: number, permittivity: number, conductivity: number): [number, number] {
   type C = [number, number];
   const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
   const k = (2 * Math.PI * frequency) / c0;

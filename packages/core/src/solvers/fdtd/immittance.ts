@@ -1,3 +1,4 @@
+import { type C, div, mul } from '../../numerics/complex.ts';
 import { mu0 } from '../../numerics/constants.ts';
 import { nonNegative } from '../../numerics/nnls.ts';
 
@@ -13,13 +14,6 @@ export interface Metal {
   /** Metres, null for many skin depths. */
   thickness: number | null;
 }
-
-type C = [re: number, im: number];
-const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
-const div = ([a, b]: C, [c, d]: C): C => {
-  const n = c * c + d * d;
-  return [(a * c + b * d) / n, (b * c - a * d) / n];
-};
 
 /** tanh((1 + j) x). */
 function tanhDiagonal(x: number): C {

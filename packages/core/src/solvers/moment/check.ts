@@ -110,7 +110,7 @@ function inGround({ wires, ground }: WireScene): Problem[] {
           'wire.on-ground',
           line(w.line),
           `${w.name} lies on the ground: its middle is lower than its radius.`,
-          'Raise it by its radius or more.',
+          'Raise it by its radius or more; an upright wire can lead its end down.',
         ),
       ];
     if (ground.kind === 'earth' && lowest - ground.at < 2 * w.radius)

@@ -1,8 +1,9 @@
+import { type C, mul } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { gauss } from '../../numerics/gauss.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import type { Earth } from './earth/addEarth.ts';
-import { type C, earthPermittivity, mul, reflections } from './earth/halfSpace.ts';
+import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 
 type V3 = readonly [number, number, number];
 

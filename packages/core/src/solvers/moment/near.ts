@@ -23,7 +23,7 @@ function rule(f: Integrand, a: number, b: number, value: Float64Array): Four {
 }
 
 /** Integrates four functions, halving where eight points do not suffice; logarithms at the ends are allowed. */
-export function adaptive(f: Integrand, a: number, b: number, tolerance: number): Four {
+function adaptive(f: Integrand, a: number, b: number, tolerance: number): Four {
   const value = new Float64Array(4);
   const go = (lo: number, hi: number, whole: Four, depth: number): Four => {
     const mid = (lo + hi) / 2;

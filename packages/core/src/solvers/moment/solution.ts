@@ -1,3 +1,4 @@
+import { type C, mul } from '../../numerics/complex.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import type { SceneWave, WireScene } from '../../scene/index.ts';
@@ -6,8 +7,6 @@ import { addEarth } from './earth/addEarth.ts';
 import { type Incident, reflected, reflectedByEarth, testField } from './excite.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { WireSystem } from './system.ts';
-
-export type C = [re: number, im: number];
 
 /**
  * What a wire model does at one frequency: currents at ports and probes, then the coefficients of all bases, for 1 V in each port's gap with the others
@@ -22,7 +21,7 @@ export interface Drives {
   bases: Float64Array;
 }
 
-export const placeCount = (c: Circuit): number => c.ports.length + c.loads.length + c.probes.length;
+const placeCount = (c: Circuit): number => c.ports.length + c.loads.length + c.probes.length;
 
 /** What a wave does from one direction with all gaps closed: currents at ports, loads and probes, and all bases. */
 export interface Direction {
@@ -101,8 +100,6 @@ function currentOf(at: readonly [number, number][], x: Float64Array): C {
   }
   return sum;
 }
-
-const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
 
 /** What the ports do together: voltages of their gaps, and the amplitudes of all drives that make them. */
 export interface Excited {

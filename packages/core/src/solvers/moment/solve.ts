@@ -1,5 +1,6 @@
 import { coreVersion } from '../../version.ts';
 import { meshWires, wireAccuracy, type WireMesh } from '../../grid/index.ts';
+import type { C } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
 import {
   type PatternFigures,
@@ -26,7 +27,6 @@ import {
   scatterFigures,
 } from './recorded.ts';
 import {
-  type C,
   coefficients,
   type Drives,
   exciteDrives,
@@ -47,7 +47,7 @@ import { wireImpedance } from './wireMetal.ts';
 const fitTolerance = { draft: 1e-3, normal: 1e-4, fine: 1e-5, certain: 1e-5 } as const;
 
 /** Largest length of a segment for a scene. */
-export function longestSegment(scene: Scene): number {
+function longestSegment(scene: Scene): number {
   const most = Math.max(scene.band.to, ...scene.recordAt);
   return c0 / most / (scene.details.segmentsPerWavelength ?? wireAccuracy[scene.accuracy].perWavelength);
 }
@@ -355,7 +355,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
   return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance: overEarth ? null : balance, powers };
 }
 
-/** Power lost in the metal and coat of each wire, W: R |I|^2 / 2 along linear currents, and the coat's loss on the charge. */
+/** Power lost in the metal of each wire, W: R |I|^2 / 2 along linear currents. */
 function metalLosses(wires: WireScene, mesh: WireMesh, { frequency, currents }: FieldSource): { line: string; power: number }[] {
   const losses = new Map<string, number>();
   wires.wires.forEach((wire, n) => {

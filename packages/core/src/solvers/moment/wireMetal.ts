@@ -1,12 +1,6 @@
+import { type C, div, mul } from '../../numerics/complex.ts';
 import { eps0, mu0 } from '../../numerics/constants.ts';
 import type { SceneWire } from '../../scene/index.ts';
-
-type C = [re: number, im: number];
-const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
-const div = ([a, b]: C, [c, d]: C): C => {
-  const n = c * c + d * d;
-  return [(a * c + b * d) / n, (b * c - a * d) / n];
-};
 
 /** I0(z) / I1(z) for z = (1 + j) x: by continued fraction I1/I0 = (z/2) / (1 + (z/2)^2 / (1 * 2 + ...)), for large x by its limit. */
 export function besselRatio(x: number): C {

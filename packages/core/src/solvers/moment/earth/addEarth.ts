@@ -1,17 +1,18 @@
+import type { C } from '../../../numerics/complex.ts';
 import { c0, eps0, mu0 } from '../../../numerics/constants.ts';
 import { gauss } from '../../../numerics/gauss.ts';
 import type { WireMesh } from '../../../grid/index.ts';
 import type { Ground } from '../../../scene/index.ts';
 import type { NearList } from '../near.ts';
 import { endsOf, type WireSystem } from '../system.ts';
-import { type C, earthPermittivity, staticReflection } from './halfSpace.ts';
+import { earthPermittivity, staticReflection } from './halfSpace.ts';
 import { kernelParts } from './sommerfeld.ts';
 import { EarthTable, type Reach } from './table.ts';
 
 export type Earth = Extract<Ground, { kind: 'earth' }>;
 
 /** Heights and distances that a mesh spans, metres. */
-export function reachOf({ segments, count }: WireMesh, ground: number): Reach {
+function reachOf({ segments, count }: WireMesh, ground: number): Reach {
   let [low, high] = [Infinity, 0];
   const [min, max] = [
     [Infinity, Infinity],

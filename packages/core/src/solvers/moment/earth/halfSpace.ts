@@ -1,11 +1,6 @@
+import { type C, div } from '../../../numerics/complex.ts';
 import { eps0 } from '../../../numerics/constants.ts';
 
-export type C = [re: number, im: number];
-export const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
-export const div = ([a, b]: C, [c, d]: C): C => {
-  const n = c * c + d * d;
-  return [(a * c + b * d) / n, (b * c - a * d) / n];
-};
 /** Root with a negative imaginary part, as waves fade along it. */
 export function fading([a, b]: C): C {
   const r = Math.hypot(a, b);

@@ -1,6 +1,7 @@
+import { type C, div, mul } from '../../../numerics/complex.ts';
 import { gauss } from '../../../numerics/gauss.ts';
 import { besselJ } from './bessel.ts';
-import { type C, div, mul, reflections, staticReflection } from './halfSpace.ts';
+import { reflections, staticReflection } from './halfSpace.ts';
 
 /**
  * What a half-space adds to the potentials of a current element above it, as functions of the distance along the ground and the sum of both heights, over

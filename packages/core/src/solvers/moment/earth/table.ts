@@ -1,4 +1,5 @@
-import { type C, fading } from './halfSpace.ts';
+import type { C } from '../../../numerics/complex.ts';
+import { fading } from './halfSpace.ts';
 import { halfSpaceKernel, kernelParts } from './sommerfeld.ts';
 
 /** Distances between which a table is asked, over k0: along the ground up to `rho`, sums of heights from `low` to `high`. */
