@@ -32,7 +32,7 @@ async function together(name: string, threads: number, bytes: number, args: (thr
   const module = await kernels();
   const pages = Math.ceil(bytes / 65536) + 4;
   const memory = new wasm.Memory({ initial: pages, maximum: pages, shared: true });
-  const instance = await wasm.instantiate(module, { env: { memory, abort: () => undefined } });
+  const instance = await wasm.instantiate(module, { env: { memory, now: () => performance.now(), abort: () => undefined } });
   const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => spawnKernel(module, memory)));
   const go = async (): Promise<number> => {
     const started = now();

@@ -5,7 +5,7 @@ const { module, memory } = workerData;
 const abort = () => {
   throw new Error('The time-domain kernel stopped.');
 };
-const instance = await WebAssembly.instantiate(module, { env: { memory, abort } });
+const instance = await WebAssembly.instantiate(module, { env: { memory, now: () => performance.now(), abort } });
 parentPort.on('message', ({ name, args }) => {
   instance.exports[name](...args);
   parentPort.postMessage('done');

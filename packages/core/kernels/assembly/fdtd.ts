@@ -11,6 +11,11 @@ import { probes } from './probe';
 import * as P from './params';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
 
+/** Milliseconds of a clock that all threads share well enough for differences. */
+// @ts-ignore: decorator
+@external("env", "now")
+declare function now(): f64;
+
 // @ts-ignore: decorator
 @inline
 function word(cfg: usize, at: i32): usize {
@@ -46,6 +51,7 @@ function electricPlane(cfg: usize, k: i32, n: i32): void {
   const bx = word(cfg, P.P_PML_E), cx = word(cfg, P.P_PML_E + 1);
   const base = <usize>k * plane;
   const lastX = <usize>nx << 2;
+  const mixed = word(cfg, P.P_MIX_COUNT) ? word(cfg, P.P_MIX_START) : 0, runs = word(cfg, P.P_MEMORY_START);
   for (let j = 0; j <= ny; j++) {
     const o = base + <usize>j * row;
     const ex = word(cfg, P.P_EX) + o, ey = word(cfg, P.P_EY) + o, ez = word(cfg, P.P_EZ) + o;
@@ -87,17 +93,14 @@ function electricPlane(cfg: usize, k: i32, n: i32): void {
     // The uniform loop runs over the two end walls as well; tangential E there is zero.
     if (ry & 1) { store<f32>(ey, 0); store<f32>(ey + lastX, 0); }
     if (rz & 1) { store<f32>(ez, 0); store<f32>(ez + lastX, 0); }
-  }
-  if (word(cfg, P.P_MIX_COUNT)) {
-    const mixed = word(cfg, P.P_MIX_START);
-    mixAdd(word(cfg, P.P_MIX), i32At(mixed, k), i32At(mixed, k + 1));
+    const at = k * (ny + 1) + j;
+    if (mixed) mixAdd(word(cfg, P.P_MIX), i32At(mixed, at), i32At(mixed, at + 1));
+    if (runs) memories(word(cfg, P.P_MEMORY), i32At(runs, at), i32At(runs, at + 1));
   }
   if (n < <i32>word(cfg, P.P_WAVE_STEPS)) {
     const tones = <i32>word(cfg, P.P_WAVE_TONES), wave = word(cfg, P.P_WAVE_E_START);
     waveRows(word(cfg, P.P_WAVE_E), i32At(wave, k), i32At(wave, k + 1), word(cfg, P.P_WAVE_E_TURN) + ((<usize>n * <usize>tones) << 3), tones);
   }
-  const runs = word(cfg, P.P_MEMORY_START);
-  if (runs) memories(word(cfg, P.P_MEMORY), i32At(runs, k), i32At(runs, k + 1));
   const start = word(cfg, P.P_SRC_START);
   const first = i32At(start, k), last = i32At(start, k + 1);
   for (let s = first; s < last; s++) {
@@ -270,6 +273,7 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
   const cuts = <i32>word(cfg, P.P_CUT_COUNT), firstCut = (thread * cuts) / threads, endCut = ((thread + 1) * cuts) / threads;
   const mixed = <i32>word(cfg, P.P_MIX_COUNT), firstMixed = (thread * mixed) / threads, endMixed = ((thread + 1) * mixed) / threads;
   const cutBranches = i32At(word(cfg, P.P_FACE_START), <i32>word(cfg, P.P_NZ)), allBranches = i32At(word(cfg, P.P_FACE_START), <i32>word(cfg, P.P_NZ) + 1);
+  let busy: f64 = 0;
   for (let s = 0; s < steps; s++) {
     const n = first + s;
     if (mixed) {
@@ -284,11 +288,13 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
       portals(word(cfg, P.P_PORTALS), <i32>word(cfg, P.P_PORTAL_COUNT), n);
     }
     barrier(gate, threads);
+    const began = now();
     electricPlane(cfg, k0, n);
     for (let k = k0 + 1; k < k1; k++) {
       electricPlane(cfg, k, n);
       magneticPlane(cfg, k - 1, n);
     }
+    busy += now() - began;
     barrier(gate, threads);
     magneticPlane(cfg, k1 - 1, n);
     barrier(gate, threads);
@@ -315,6 +321,7 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
       barrier(gate, threads);
     }
   }
+  store<f64>(word(cfg, P.P_BUSY) + (<usize>thread << 3), busy);
   if (withEnergy) {
     energy(cfg, thread, k0, k1);
     barrier(gate, threads);

@@ -37,9 +37,28 @@ function threeStates(field: usize, kind: usize, count: i32, y: usize): void {
   }
 }
 
+/** A run of a class with one real state, as a loss tangent over a narrow band has it. */
+function oneState(field: usize, kind: usize, count: i32, y: usize): void {
+  const t0 = constant(kind, 0), p0 = constant(kind, 1), d0 = constant(kind, 2);
+  for (let left = count; left > 0; left -= 4, field += 16, y += 16) {
+    const a = v128.load(y), old = v128.load(field);
+    const e = kept(f32x4.sub(old, f32x4.mul(p0, a)), old, left);
+    v128.store(field, e);
+    v128.store(y, f32x4.add(f32x4.mul(t0, a), f32x4.mul(d0, e)));
+  }
+}
+
 /** A run of one edge, as at a curved surface, whose states stand one after another. */
 function oneEdge(field: usize, kind: usize, states: usize): void {
   const reals = load<i32>(kind), pairs = load<i32>(kind, 4);
+  if (pairs == 0 && reals == 2) {
+    const a = load<f32>(states), b = load<f32>(states, 4);
+    const e = load<f32>(field) - load<f32>(kind, 12) * a - load<f32>(kind, 24) * b;
+    store<f32>(field, e);
+    store<f32>(states, load<f32>(kind, 8) * a + load<f32>(kind, 16) * e);
+    store<f32>(states, load<f32>(kind, 20) * b + load<f32>(kind, 28) * e, 4);
+    return;
+  }
   const endReal = kind + 8 + <usize>reals * 12, endPair = endReal + <usize>pairs * 24;
   const e = load<f32>(field) - pullOf(kind, states, 4);
   store<f32>(field, e);
@@ -91,6 +110,7 @@ export function memories(list: usize, first: i32, last: i32): void {
     if (count == 1) oneEdge(field, kind, states);
     else if (pairs == 0 && reals == 3) threeStates(field, kind, count, states);
     else if (pairs == 0 && reals == 2) twoStates(field, kind, count, states);
+    else if (pairs == 0 && reals == 1) oneState(field, kind, count, states);
     else anyStates(field, kind, count, states);
   }
 }

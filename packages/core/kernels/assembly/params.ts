@@ -59,7 +59,7 @@ export const P_CUT_LINKS: i32 = 73;
 export const P_MIX_COUNT: i32 = 74; // edges at curved dielectric surfaces, see mix.ts
 export const P_MIX: i32 = 75;
 export const P_MIX_LINKS: i32 = 76;
-export const P_MIX_START: i32 = 77; // i32[NZ+1]: first of them in each plane
+export const P_MIX_START: i32 = 77; // i32[NZ+1][NY+1] and the end: first of them in each row
 export const P_WAVE_STEPS: i32 = 78; // steps in which a plane wave enters, 0 = none
 export const P_WAVE_TONES: i32 = 79;
 export const P_WAVE_E: i32 = 80; // rows of E by plane, see wave.ts; then i32[NZ+1]: first of each plane; then turns f32 [step][tone][re, im]
@@ -70,9 +70,10 @@ export const P_WAVE_H_START: i32 = 84;
 export const P_WAVE_H_TURN: i32 = 85;
 export const P_PORTALS: i32 = 86; // guided ports before absorbing layers: u32 addresses, see portal.ts
 export const P_PORTAL_COUNT: i32 = 87;
-export const P_MEMORY_START: i32 = 88; // i32[NZ+1]: first run of media with memory in each plane, see memory.ts; 0 = there is none
+export const P_MEMORY_START: i32 = 88; // i32[NZ+1][NY+1] and the end: first run of media with memory in each row, see memory.ts; 0 = there is none
 export const P_MEMORY: i32 = 89;
 export const P_PROBES: i32 = 90; // samples kept at every step, see probe.ts
 export const P_PROBE_COUNT: i32 = 91;
 export const P_MIRROR: i32 = 92; // what stands behind magnetic and periodic walls, see mirror.ts; 0 = there are none
-export const P_WORDS: i32 = 93;
+export const P_BUSY: i32 = 93; // f64 of each thread: milliseconds of the sweep in the last call, without waiting
+export const P_WORDS: i32 = 94;

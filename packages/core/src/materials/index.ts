@@ -1,3 +1,5 @@
 export * from './library.ts';
 export * from './response.ts';
+export * from './poleModel.ts';
+export { lossTangentPoles } from './levelLoss.ts';
 export * from './poles.ts';

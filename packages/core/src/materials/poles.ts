@@ -1,48 +1,8 @@
 import type { Dispersion, MaterialEntry } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { nonNegative } from '../numerics/nnls.ts';
-
-/** A pole of a permittivity with its residue, both in rad/s: r / (s - p), and its conjugate where p is complex. */
-export interface Pole {
-  p: readonly [re: number, im: number];
-  r: readonly [re: number, im: number];
-}
-
-/** Relative permittivity as a function of s: its limit at infinite frequency and poles. A conductivity is a pole at zero. */
-export interface PoleModel {
-  infinity: number;
-  poles: Pole[];
-}
-
-/** Permittivity e' - j e'' of a model at the complex frequency j w, w in rad/s. */
-export function modelAt({ infinity, poles }: PoleModel, w: number): { re: number; loss: number } {
-  let [re, im] = [infinity, 0];
-  for (const { p, r } of poles)
-    for (const sign of p[1] === 0 ? [1] : [1, -1]) {
-      // r / (j w - p) and the conjugate pole.
-      const [dr, di] = [-p[0], w - sign * p[1]];
-      const d = dr * dr + di * di;
-      const [rr, ri] = [r[0], sign * r[1]];
-      re += (rr * dr + ri * di) / d;
-      im += (ri * dr - rr * di) / d;
-    }
-  return { re, loss: -im };
-}
-
-/** The term strength w0^2 / (w0^2 + s g + s^2), resonance w0 and damping g in rad/s. */
-export function resonance(strength: number, w0: number, g: number): Pole[] {
-  const square = w0 * w0 - (g * g) / 4;
-  if (square > 0) {
-    const w = Math.sqrt(square);
-    return [{ p: [-g / 2, w], r: [0, (-strength * w0 * w0) / (2 * w)] }];
-  }
-  // Two real poles, kept apart.
-  const half = Math.max(Math.sqrt(-square), 1e-4 * g);
-  return [1, -1].map((s) => ({ p: [-g / 2 + s * half, 0], r: [(s * strength * w0 * w0) / (2 * half), 0] }));
-}
-
-/** The term (static - infinity) / (1 + s tau). */
-export const relaxation = (step: number, tau: number): Pole => ({ p: [-1 / tau, 0], r: [step / tau, 0] });
+import { lossTangentPoles } from './levelLoss.ts';
+import { modelAt, type Pole, type PoleModel, relaxation, resonance } from './poleModel.ts';
 
 /** The exact pole model of a published formula; of a table a fit over its own frequencies. */
 export function polesOf(d: Dispersion): PoleModel {
@@ -72,36 +32,6 @@ export function polesOf(d: Dispersion): PoleModel {
       ).model;
     }
   }
-}
-
-/** How far a fit of loss may be off before one more relaxation is spent on it. */
-const lossError = 1e-2;
-
-/**
- * The causal wide-band model of a constant loss tangent: relaxations whose loss is level over the band (A. Djordjevic et al.,
- * IEEE Trans. EMC 43, 662, 2001, have it for infinitely many); permittivity as given at `at`. Frequencies in hertz.
- */
-export function lossTangentPoles(permittivity: number, lossTangent: number, at: number, [from, to]: readonly [number, number]): PoleModel {
-  const loss = permittivity * lossTangent;
-  const count = 25;
-  // Level a little beyond the band as well, or permittivity would fall too steeply in it.
-  const [first, last] = [from / 2, 2 * to];
-  const f = Float64Array.from({ length: count }, (_, i) => first * (last / first) ** (i / (count - 1)));
-  let best: { poles: Pole[]; error: number } | null = null;
-  for (const terms of [1, 2, 3, 4, 5, 6, 8, 10]) {
-    for (const reach of [1, 1.5, 2.5, 4]) {
-      const [low, high] = [first / reach, last * reach];
-      const tau = Array.from({ length: terms }, (_, i) => 1 / (2 * Math.PI * (terms === 1 ? Math.sqrt(low * high) : low * (high / low) ** (i / (terms - 1))))); // prettier-ignore
-      const a = new Float64Array(count * terms);
-      f.forEach((x, i) => tau.forEach((t, j) => (a[i * terms + j] = (2 * Math.PI * x * t) / (1 + (2 * Math.PI * x * t) ** 2))));
-      const step = nonNegative(a, new Float64Array(count).fill(loss), count, terms);
-      const error = f.reduce((m, _, i) => Math.max(m, Math.abs(step.reduce((s, v, j) => s + v * a[i * terms + j], 0) / loss - 1)), 0);
-      if (!best || error < best.error) best = { error, poles: [...step].flatMap((s, j) => (s > 0 ? [relaxation(s, tau[j])] : [])) };
-    }
-    if (best!.error < lossError) break;
-  }
-  const { poles } = best!;
-  return { infinity: permittivity + 1 - modelAt({ infinity: 1, poles }, 2 * Math.PI * at).re, poles };
 }
 
 /** Terms of positive weight from which a passive permittivity is put together. */
@@ -160,12 +90,13 @@ function weigh(terms: readonly Pole[][], frequencies: readonly number[], values:
   return nonNegative(a, b, m, n);
 }
 
-/** Fits a permittivity by given terms, `rounds` times looking more closely around the resonances that were found. */
+/** Fits a permittivity by given terms, `rounds` times looking more closely around the resonances that were found; see `fewer` for the slack. */
 function fitTerms(
   first: readonly Pole[][],
   frequencies: readonly number[],
   values: readonly { re: number; loss: number }[],
   rounds = 0,
+  slack = 0,
 ): { model: PoleModel; error: number } {
   let terms = first;
   let x = weigh(terms, frequencies, values);
@@ -173,34 +104,83 @@ function fitTerms(
     terms = terms.flatMap((poles, j) => (x[j + 1] > 0 ? [poles, ...(poles.length === 1 ? around(poles[0], nearby / 4 ** round) : [])] : []));
     x = weigh(terms, frequencies, values);
   }
-  const size = values.map((v) => Math.hypot(v.re, v.loss));
+  if (slack > 0) [terms, x] = fewer(terms, x, frequencies, values, slack);
   // What adds next to nothing costs as much in every step as the rest.
-  const counts = (list: Pole[], by: number): boolean =>
-    frequencies.some((f, i) => {
-      const v = modelAt({ infinity: 0, poles: list }, 2 * Math.PI * f);
-      return by * Math.hypot(v.re, v.loss) > 2e-6 * size[i];
-    });
-  const poles = terms.flatMap((list, j) =>
-    counts(list, x[j + 1]) ? list.map(({ p, r }): Pole => ({ p, r: [r[0] * x[j + 1], r[1] * x[j + 1]] })) : [],
+  const kept = terms.map((_, j) => j).filter((j) => x[j + 1] > 0 && effect(terms[j], x[j + 1], frequencies, values) > 2e-6);
+  const model = summed(
+    kept.map((j) => terms[j]),
+    [x[0], ...kept.map((j) => x[j + 1])],
   );
-  const model = { infinity: 1 + x[0], poles };
-  const error = frequencies.reduce((worst, f, i) => {
-    const v = modelAt(model, 2 * Math.PI * f);
-    return Math.max(worst, Math.hypot(v.re - values[i].re, v.loss - values[i].loss) / size[i]);
+  return { model, error: errorOf(model, frequencies, values) };
+}
+
+type Given = readonly { re: number; loss: number }[];
+
+/** The model of terms with their weights, the first that of what is there at all frequencies. */
+const summed = (terms: readonly Pole[][], x: ArrayLike<number>): PoleModel => ({
+  infinity: 1 + x[0],
+  poles: terms.flatMap((list, j) => list.map(({ p, r }): Pole => ({ p, r: [r[0] * x[j + 1], r[1] * x[j + 1]] }))),
+});
+
+/** Largest part of the permittivity that a weighted term has. */
+const effect = (poles: Pole[], weight: number, frequencies: readonly number[], values: Given): number =>
+  frequencies.reduce((most, f, i) => {
+    const v = modelAt({ infinity: 0, poles }, 2 * Math.PI * f);
+    return Math.max(most, (weight * Math.hypot(v.re, v.loss)) / Math.hypot(values[i].re, values[i].loss));
   }, 0);
-  return { model, error };
+
+/** Largest difference of a model, as a part of the permittivity. */
+const errorOf = (model: PoleModel, frequencies: readonly number[], values: Given): number =>
+  frequencies.reduce((worst, f, i) => {
+    const v = modelAt(model, 2 * Math.PI * f);
+    return Math.max(worst, Math.hypot(v.re - values[i].re, v.loss - values[i].loss) / Math.hypot(values[i].re, values[i].loss));
+  }, 0);
+
+/** Leaves out terms one after another, each time the one that is missed least, while the others can make up for it within `slack`. */
+function fewer(
+  all: readonly Pole[][],
+  weights: Float64Array,
+  frequencies: readonly number[],
+  values: Given,
+  slack: number,
+): [Pole[][], Float64Array] {
+  const used = (terms: readonly Pole[][], x: Float64Array): [Pole[][], Float64Array] => {
+    const keep = terms.map((_, j) => j).filter((j) => x[j + 1] > 0);
+    return [keep.map((j) => terms[j]), Float64Array.from([x[0], ...keep.map((j) => x[j + 1])])];
+  };
+  let now = used(all, weights);
+  // Where even all terms together miss it, a little more is let go.
+  const allowed = Math.max(slack, 1.2 * errorOf(summed(...now), frequencies, values));
+  for (;;) {
+    let least: { terms: [Pole[][], Float64Array]; error: number } | null = null;
+    for (let j = 0; j < now[0].length; j++) {
+      const rest = now[0].filter((_, i) => i !== j);
+      const x = weigh(rest, frequencies, values);
+      const error = errorOf(summed(rest, x), frequencies, values);
+      if (error <= allowed && (!least || error < least.error)) least = { terms: used(rest, x), error };
+    }
+    if (!least) return now;
+    now = least.terms;
+  }
 }
 
 /**
  * Fits a permittivity given at frequencies (hertz) by terms that are each passive, so that the sum is passive everywhere; `media`
- * are the poles of those that may be mixed in it. Gives the largest error over the values.
+ * are the poles of those that may be mixed in it. With a `slack`, a part of the permittivity, as few terms as keep within it. Gives the largest
+ * error over the values.
  */
 export const fitPoles = (
   frequencies: readonly number[],
   values: readonly { re: number; loss: number }[],
   media: readonly Pole[][],
   band: readonly [number, number],
-): { model: PoleModel; error: number } => fitTerms(dictionary(media, band), frequencies, values, 3);
+  slack = 0,
+): { model: PoleModel; error: number } => {
+  const all = dictionary(media, band);
+  // Side by side, the media themselves are all it takes.
+  const own = fitTerms(all.slice(0, 1 + media.length), frequencies, values);
+  return own.error < 2e-6 ? own : fitTerms(all, frequencies, values, 3, slack);
+};
 
 /** Where a model makes power: the frequency in hertz of its largest gain, or of a pole that grows; null where it is passive. */
 export function gainOf(model: PoleModel, [from, to]: readonly [number, number]): number | null {

@@ -1,6 +1,7 @@
 import type { Dispersion, MaterialEntry } from '../document/index.ts';
 import { c0, eps0, mu0 } from '../numerics/constants.ts';
-import { modelAt, polesOf } from './poles.ts';
+import { modelAt } from './poleModel.ts';
+import { polesOf } from './poles.ts';
 
 /** A complex relative permittivity e' - j e''; loss is positive. */
 export interface Complex {

@@ -9,6 +9,7 @@ export const wasm = (globalThis as unknown as { WebAssembly: Wasm }).WebAssembly
 export const kernelImports = (memory: unknown): object => ({
   env: {
     memory,
+    now: () => performance.now(),
     abort: () => {
       throw new Error('A compiled kernel stopped.');
     },

@@ -9,7 +9,7 @@ import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
 import type { Region, RegionSums } from './recording.ts';
-import { type PlaneLoads, slabsOf } from './slabs.ts';
+import { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
 
 export interface SimulationPlan {
   discrete: Discrete;
@@ -52,7 +52,7 @@ const classFloats = 4 + 3 * terms;
 
 const rowKey = (component: number, j: number, k: number): string => `${component} ${j} ${k}`;
 
-/** Runs of edges along x in one medium with memory, sorted by plane. */
+/** Runs of edges along x in one medium with memory, sorted by row. */
 function memoryRuns(d: Discrete): { component: number; at: [number, number, number]; count: number; kind: number }[] {
   const runs: ReturnType<typeof memoryRuns> = [];
   for (const { component, j, k, first, classes, level } of d.mediumRows.values())
@@ -64,7 +64,7 @@ function memoryRuns(d: Discrete): { component: number; at: [number, number, numb
         runs.push({ component, at: [first + i, j, k], count: end - i, kind });
       i = end;
     }
-  return runs.sort((a, b) => a.at[2] - b.at[2]);
+  return runs.sort((a, b) => a.at[2] - b.at[2] || a.at[1] - b.at[1]);
 }
 
 /** Cells below which one thread does it all. */
@@ -99,6 +99,8 @@ export class Simulation {
       records: number[];
       probes: number[];
       energy: number;
+      /** Costs of planes, see slabs.ts. */
+      costs: Float64Array;
       sums: { at: number; padded: number; floats: number }[];
     },
     bytes: number,
@@ -309,7 +311,14 @@ export class Simulation {
       for (let k = 0; k <= nz; k++) starts[k + 1] += starts[k];
       words[start] = put(starts);
     }
-    // Media with memory: runs of edges of one class, by plane.
+    /** First entry of each row (k, j) of a list sorted by rows, and its end. */
+    const rowStarts = (rows: Iterable<readonly [j: number, k: number]>): Int32Array => {
+      const starts = new Int32Array((nz + 1) * (ny + 1) + 1);
+      for (const [j, k] of rows) starts[k * (ny + 1) + j + 1]++;
+      for (let n = 1; n < starts.length; n++) starts[n] += starts[n - 1];
+      return starts;
+    };
+    // Media with memory: runs of edges of one class, by row.
     const kinds = d.classes.map((m) => {
       const view = new DataView(new ArrayBuffer(8 + 12 * m.real.length + 24 * m.paired.length));
       view.setUint32(0, m.real.length, true);
@@ -319,31 +328,39 @@ export class Simulation {
     });
     const runs = memoryRuns(d);
     const runView = new Uint32Array(4 * runs.length);
-    const runStarts = new Int32Array(nz + 2);
     /** Of edges that mix: class, first state, bytes from state to state. */
     const remembered = new Map<number, [number, number, number]>();
     const mixedRows = new Set(d.mixing ? Array.from({ length: d.mixing.count }, (_, n) => rowKey(d.mixing!.component[n], d.mixing!.index[3 * n + 1], d.mixing!.index[3 * n + 2])) : []); // prettier-ignore
+    // States stand close together, in the order of the sweep; blocks of four edges on whole vectors.
+    const sizes = runs.map(({ count, kind }) => {
+      const each = 4 * (d.classes[kind - 1].real.length + 2 * d.classes[kind - 1].paired.length);
+      return count === 1 ? each : Math.ceil(count / 4) * 4 * each;
+    });
+    const places: number[] = [];
+    let room = 0;
+    runs.forEach(({ count }, n) => {
+      if (count > 1) room = (room + 15) & ~15;
+      places.push(room);
+      room += sizes[n];
+    });
+    const allStates = arena.take(room + 16);
     runs.forEach(({ component, at, count, kind }, n) => {
-      const { real, paired } = d.classes[kind - 1];
       const next = count === 1 ? 4 : 16;
-      const block = next * (real.length + 2 * paired.length);
-      const states = arena.take(Math.ceil(count / 4) * block);
+      const block = count === 1 ? sizes[n] : sizes[n] / Math.ceil(count / 4);
+      const states = allStates + places[n];
       const field = words[P.EX + component] + offset(at);
       runView.set([field, kinds[kind - 1], count, states], 4 * n);
-      runStarts[at[2] + 1]++;
       if (mixedRows.has(rowKey(component, at[1], at[2])))
         for (let i = 0; i < count; i++) remembered.set(field + 4 * i, [kinds[kind - 1], states + block * (i >> 2) + 4 * (i & 3), next]);
     });
-    for (let k = 0; k <= nz; k++) runStarts[k + 1] += runStarts[k];
     words[P.MEMORY] = runs.length ? put(runView) : 0;
-    words[P.MEMORY_START] = runs.length ? put(runStarts) : 0;
+    words[P.MEMORY_START] = runs.length ? put(rowStarts(runs.map((r) => [r.at[1], r.at[2]]))) : 0;
 
     // Edges at curved dielectric surfaces. Within the layers their shares lack the layers' memory.
     const { mixing } = d;
     const mixCount = mixing?.count ?? 0;
     const mixView = new DataView(new ArrayBuffer(Math.max(1, mixCount) * 64));
     const mixLinks = new DataView(new ArrayBuffer(Math.max(1, mixing?.other.length ?? 0) * 8));
-    const mixStarts = new Int32Array(nz + 2);
     for (let n = 0; n < mixCount; n++) {
       const a = mixing!.component[n] as 0 | 1 | 2;
       const [b, c] = [(a + 1) % 3, (a + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
@@ -356,9 +373,7 @@ export class Simulation {
       mixView.setInt32(n * 64 + 40, mixing!.start[n], true);
       mixView.setInt32(n * 64 + 44, mixing!.start[n + 1], true);
       remembered.get(u32[0])?.forEach((v, i) => mixView.setUint32(n * 64 + 48 + 4 * i, v, true));
-      mixStarts[at[2] + 1]++;
     }
-    for (let k = 0; k <= nz; k++) mixStarts[k + 1] += mixStarts[k];
     mixing?.other.forEach((to, l) => {
       mixLinks.setInt32(l * 8, to, true);
       mixLinks.setFloat32(l * 8 + 4, mixing.factor[l], true);
@@ -366,7 +381,7 @@ export class Simulation {
     words[P.MIX_COUNT] = mixCount;
     words[P.MIX] = put(new Uint32Array(mixView.buffer));
     words[P.MIX_LINKS] = put(new Uint32Array(mixLinks.buffer));
-    words[P.MIX_START] = put(mixStarts);
+    words[P.MIX_START] = put(rowStarts(Array.from({ length: mixCount }, (_, n) => [mixing!.index[3 * n + 1], mixing!.index[3 * n + 2]])));
 
     // A plane wave's rows, by plane.
     const { wave } = plan;
@@ -473,10 +488,12 @@ export class Simulation {
     };
     ([P.ENERGY_WX, P.ENERGY_WY, P.ENERGY_WZ] as const).forEach((w, a) => (words[w] = put(steps(a as 0 | 1 | 2))));
     words[P.ENERGY] = arena.take(8 * threads);
+    words[P.BUSY] = arena.take(8 * threads);
     const loads: PlaneLoads = { cells: nx * ny, layer: (k) => zSlots[k] >= 0, states: new Float64Array(nz + 1), mixed: new Float64Array(nz + 1) };
     for (const { at, count, kind } of runs) loads.states[at[2]] += count * (d.classes[kind - 1].real.length + 2 * d.classes[kind - 1].paired.length);
     for (let n = 0; n < mixCount; n++) loads.mixed[mixing!.index[3 * n + 2]]++;
-    words[P.SLABS] = put(slabsOf(nz, threads, loads));
+    const costs = costsOf(nz, loads);
+    words[P.SLABS] = put(slabsOf(costs, threads));
     words[P.BARRIER] = arena.take(64);
 
     const memory = new wasm.Memory({ initial: arena.pages(), maximum: arena.pages(), shared: true });
@@ -494,7 +511,7 @@ export class Simulation {
       memory.buffer,
       instance.exports.run,
       helpers,
-      { config, voltages, records, probes: series32, energy: words[P.ENERGY], sums },
+      { config, voltages, records, probes: series32, energy: words[P.ENERGY], costs, sums },
       arena.bytes,
     );
   }
@@ -540,7 +557,16 @@ export class Simulation {
     this.run(...args(0));
     await Promise.all(others);
     this.step += count;
+    if (threads > 1) this.rebalance();
     return new Float64Array(this.buffer, this.at.energy, threads).reduce((s, v) => s + v, 0);
+  }
+
+  /** Moves the borders of the threads' slabs by what the last steps took. */
+  private rebalance(): void {
+    const { config, costs } = this.at;
+    const words = new Uint32Array(this.buffer, config, P.WORDS);
+    const slabs = new Int32Array(this.buffer, words[P.SLABS], this.threads + 1);
+    slabs.set(rebalanced(slabs.slice(), costs, new Float64Array(this.buffer, words[P.BUSY], this.threads)));
   }
 
   /**

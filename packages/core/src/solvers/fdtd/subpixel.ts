@@ -282,7 +282,7 @@ const pairs = [
 
 /**
  * Links between the edges that meet at blended nodes. `permittivity` gives what an edge's own coefficient stands for, 0 where
- * the edge is none to be linked (metal, ports). Edges sorted by plane.
+ * the edge is none to be linked (metal, ports). Edges sorted by row.
  */
 export function mixingOf(nodes: readonly NodeTensor[], grid: Grid, permittivity: (c: 0 | 1 | 2, at: number[]) => number): Mixing {
   const step = grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
@@ -313,7 +313,7 @@ export function mixingOf(nodes: readonly NodeTensor[], grid: Grid, permittivity:
           links.get(two.name)!.to.push([one.name, (weight * one.e) / volume(q, aq)]);
         }
     });
-  const edges = [...links].filter(([, l]) => l.to.length).sort((a, b) => a[1].at[2] - b[1].at[2]);
+  const edges = [...links].filter(([, l]) => l.to.length).sort((a, b) => a[1].at[2] - b[1].at[2] || a[1].at[1] - b[1].at[1]);
   const number = new Map(edges.map(([name], n) => [name, n]));
   const start = new Int32Array(edges.length + 1);
   edges.forEach(([, l], n) => (start[n + 1] = start[n] + l.to.length));
