@@ -1,12 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldedBodies, mirrorOf, rowSpans, spansAlong, type Exact } from '@jadebell/core/geometry';
 import { type ResultMeta, withoutGaps } from '@jadebell/core/results';
-import { type Mirrors, portLine, type ScenePort } from '@jadebell/core/scene';
+import { facesEnd, type Mirrors, portLine, type ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { fitGap, halfLine } from '../../core/src/solvers/fdtd/gapFit.ts';
 import { plainBody } from '../../core/src/verification/bench.ts';
+import { buildGrid } from '@jadebell/core/grid';
+import { facingColumns, fitSpread } from '../../core/src/solvers/fdtd/gapSpread.ts';
 import { lumpedLine } from '../../core/src/verification/portGaps.ts';
+import { againstSpread, gappedDipole } from '../../core/src/verification/portSpread.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const c0 = 299792458;
@@ -49,7 +52,7 @@ describe('gaps of lumped ports', () => {
     const gap = fitGap(f, s, 50, line);
     expect(gap.capacitance[0] / 30e-15).toBeCloseTo(1, 6);
     expect(gap.inductance[0] / 0.2e-9).toBeCloseTo(1, 6);
-    expect(gap.impedance[0]).toBeCloseTo(49, 6);
+    expect(gap.impedance![0]).toBeCloseTo(49, 6);
     expect(gap.before).toBeGreaterThan(0.05);
     expect(gap.after).toBeLessThan(1e-9);
     // And taken out of the S of the two ports they leave the line between them.
@@ -77,7 +80,7 @@ describe('gaps of lumped ports', () => {
     const result = await solvers.fdtd.solve(lumpedLine({ accuracy: 'draft', band: { from: 1e9, to: 8e9, points: 3 } }), { host: await nodeHost() });
     const [left, right] = result.meta.ports.map((p) => p.gap!);
     process.stdout.write(
-      `gap: ${(left.capacitance[0] * 1e15).toFixed(2)} fF, ${(left.inductance[0] * 1e12).toFixed(1)} pH, sees ${left.impedance[0].toFixed(2)} ohm; S off by ${left.before.toFixed(4)} with, ${left.after.toFixed(4)} without\n`,
+      `gap: ${(left.capacitance[0] * 1e15).toFixed(2)} fF, ${(left.inductance[0] * 1e12).toFixed(1)} pH, sees ${left.impedance![0].toFixed(2)} ohm; S off by ${left.before.toFixed(4)} with, ${left.after.toFixed(4)} without\n`,
     );
     expect(left.capacitance[0]).toBeGreaterThan(10e-15);
     expect(left.capacitance[0]).toBeLessThan(40e-15);
@@ -95,4 +98,77 @@ describe('gaps of lumped ports', () => {
     expect(meta.ports[0].gap).toBeUndefined();
     expect(meta.evidence.gapsKept).toEqual([{ name: 'right', why: expect.stringContaining('plane of symmetry') as unknown as string }]);
   }, 120_000);
+
+  test('at no line’s end the inductance comes first, then the capacitance', () => {
+    const [f, r, l, c] = [2e9, 50, 0.4e-9, 80e-15];
+    const w = 2 * Math.PI * f;
+    // 70 + 20j ohm with c across it, then l in series.
+    const [g, b] = [70 / (70 ** 2 + 20 ** 2), -20 / (70 ** 2 + 20 ** 2) + w * c];
+    const [x, y] = [g / (g * g + b * b), -b / (g * g + b * b) + w * l];
+    const s = (re: number, im: number): number[] => {
+      const d = (re + r) ** 2 + im ** 2;
+      return [(re * re + im * im - r * r) / d, (2 * r * im) / d];
+    };
+    const gap = { capacitance: [c, 0], inductance: [l, 0], before: 0, after: 0 } satisfies ResultMeta['ports'][0]['gap'];
+    const bare = withoutGaps({ shape: [1, 1, 1, 2], data: Float64Array.from(s(x, y)) }, [f], { ports: [{ resistance: r, gap }], excitations: [0] })!;
+    s(70, 20).forEach((v, i) => expect(bare.data[i]).toBeCloseTo(v, 12));
+  });
+
+  test('the two impedances of a spread port tell inductance and what turns into the capacitance before it', () => {
+    const f = Array.from({ length: 11 }, (_, i) => 1e9 + 1e8 * i);
+    const [l, m, c] = [0.34e-9, -0.11e-9, 0.9e-12];
+    const wide = f.map((x): [number, number] => [12 + x / 1e8, 1e10 * (2 / x - 1e-8 / 2)]);
+    const narrow = wide.map(([re, im], n): [number, number] => {
+      const w = 2 * Math.PI * f[n];
+      return [re - w * w * m * c * re, im + w * l - w * w * m * c * im];
+    });
+    const gap = fitSpread(f, narrow, wide, c, 50);
+    expect(gap.inductance[0] / l).toBeCloseTo(1, 9);
+    expect(gap.mutual! / m).toBeCloseTo(1, 9);
+    expect(gap.after).toBeLessThan(1e-12);
+    // Taken out of the narrow port's S it leaves the spread one with its capacitance alone.
+    const s = ([re, im]: readonly [number, number]): number[] => {
+      const d = (re + 50) ** 2 + im ** 2;
+      return [(re * re + im * im - 2500) / d, (100 * im) / d];
+    };
+    const meta = (g: ResultMeta['ports'][0]['gap']): Pick<ResultMeta, 'ports' | 'excitations'> => ({ ports: [{ name: 'a', resistance: 50, gap: g }], excitations: [0] }); // prettier-ignore
+    const array = (z: [number, number][]): { shape: number[]; data: Float64Array } => ({
+      shape: [11, 1, 1, 2],
+      data: Float64Array.from(z.flatMap(s)),
+    });
+    const out = withoutGaps(array(narrow), f, meta(gap))!;
+    const alone = withoutGaps(array(wide), f, meta({ ...gap, inductance: [0, 0], mutual: 0 }))!;
+    out.data.forEach((v, i) => expect(v).toBeCloseTo(alone.data[i], 9));
+    expect(fitSpread(f, narrow, narrow, 0, 50)).toEqual({ capacitance: [0, 0], inductance: [0, 0], before: 0, after: 0 });
+  });
+
+  test('metal that faces metal across a gap: strips with no area, bars and rods with theirs, a plate that goes on is none', () => {
+    const areaOf = (scene: ReturnType<typeof gappedDipole>): number => facingColumns(scene.ports[0], scene, buildGrid(scene)).patches.reduce((sum, p) => sum + p.area, 0); // prettier-ignore
+    expect(areaOf(gappedDipole(2e-3, 1e-3, false, 1))).toBe(0);
+    expect(areaOf(gappedDipole(2e-3, 1e-3, true, 1)) / 36e-6).toBeCloseTo(1, 9);
+    const bars = gappedDipole(2e-3, 0, true, 1);
+    const rods = bars.bodies.map((b) => plainBody(b.name, b.order, metal, { form: 'cylinder', axis: 0, base: [b.min[0], 0, 0], height: b.max[0] - b.min[0], radius: 3e-3 })); // prettier-ignore
+    expect(Math.abs(areaOf({ ...bars, bodies: rods, details: { cellsPerWavelength: 400 } }) / (Math.PI * 9e-6) - 1)).toBeLessThan(0.06);
+    const [port] = bars.ports;
+    expect(facesEnd(port, bars.bodies)).toBe(true);
+    const plates = [-1, 1].map((side, i) => plainBody(`plate ${i}`, i, metal, { form: 'box', min: [side < 0 ? -3e-3 : 1e-3, -0.1, -0.1], max: [side < 0 ? -1e-3 : 3e-3, 0.1, 0.1] })); // prettier-ignore
+    expect(facesEnd(port, plates)).toBe(false);
+  });
+
+  test.each([
+    ['strips', 2e-3, false, 1, 0],
+    ['bars with a filling', 1e-3, true, 3, 3 * 8.8541878e-12 * 36e-3],
+  ])(
+    'a narrow port in a dipole of %s, its gap taken out, is one spread over all the metal across it',
+    async (what, width, bars, fill, c) => {
+      const { kept, out, result } = await againstSpread(gappedDipole(width, 1e-3, bars, fill, { accuracy: 'draft', details: {} }), await nodeHost());
+      const gap = result.meta.ports[0].gap!;
+      process.stdout.write(`${what}: ${(gap.inductance[0] * 1e12).toFixed(0)} pH, ${(gap.capacitance[0] * 1e15).toFixed(0)} fF; S off by ${kept.toFixed(4)} with, ${out.toFixed(4)} without\n`); // prettier-ignore
+      expect(gap.capacitance[0] / (c || 1)).toBeCloseTo(c ? 1 : 0, 3);
+      expect(gap.inductance[0]).toBeGreaterThan(0);
+      expect(out).toBeLessThan(0.005);
+      expect(kept).toBeGreaterThan(3 * out);
+    },
+    120_000,
+  );
 });

@@ -9,17 +9,19 @@ export interface Complex {
   im: number;
 }
 
-/** What the gap of a lumped port adds to the line at whose end it stands. */
+/** What the gap of a lumped port adds to what it feeds. */
 export interface PortGap {
   /** Across the port: F, and F/Hz^2 of what goes with the square of frequency. */
   capacitance: [number, number];
   /** In series, between it and the line, likewise in H. */
   inductance: [number, number];
-  /** Largest difference of S of the reference line from that of an ideal one, before and after both are taken out. */
+  /** Henries that the part of the current which goes into the capacitance sees besides, where the inductance comes first. Absent: 0. */
+  mutual?: number;
+  /** Largest difference of S of the reference from that of one without a gap, before and after both are taken out. */
   before: number;
   after: number;
-  /** Impedance of the line as the port sees it, likewise in ohms. */
-  impedance: [number, number];
+  /** Impedance of the line as the port sees it, likewise in ohms. Absent where the port stands at no line's end: then the inductance comes first. */
+  impedance?: [number, number];
 }
 
 /** A channel of a network: a lumped port with the impedance that it refers to, or a mode, numbered from 1, with the impedance of a TEM one, ohms. */

@@ -10,7 +10,7 @@ export const knowsGaps = ({ ports, excitations }: Network): boolean =>
 
 /**
  * S [n, channels, channels, 2] seen from behind the gaps of lumped ports, at the same references: V and I of each such port go through its
- * capacitance across and its inductance in series. Null where a gap is unknown or S is singular.
+ * capacitance across and its inductance in series, at a line's end in this order, else in the other. Null where a gap is unknown or S is singular.
  */
 export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: Network): ResultArray | null {
   const n = meta.ports.length;
@@ -33,8 +33,13 @@ export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: 
         // V = (z* a + z b) and I = a - b, with z in units of the resistance, over its square root.
         const xi = reactance / resistance;
         const v = [own + re - xi * im, im + xi * (re - own)];
-        const current = [own - re + y * v[1], -im - y * v[0]];
-        const behind = [v[0] + x * current[1], v[1] - x * current[0]];
+        let current = [own - re, -im];
+        let behind = v;
+        // Part of the current turns into the capacitance before it has gone through all of the inductance.
+        const turn = gap?.mutual ? 1 - w * w * gap.mutual * atFrequency(gap.capacitance, frequency[f]) : 1;
+        const series = (): void => void (behind = [(behind[0] + x * current[1]) / turn, (behind[1] - x * current[0]) / turn]);
+        const across = (): void => void (current = [current[0] + y * behind[1], current[1] - y * behind[0]]);
+        for (const part of gap?.impedance ? [across, series] : [series, across]) part();
         const turned = [-xi * current[1], xi * current[0]];
         for (const k of [0, 1]) {
           a[at + k] = (behind[k] + current[k] + turned[k]) / 2;

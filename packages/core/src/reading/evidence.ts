@@ -69,8 +69,8 @@ const timeRows = ({ ports }: ResultMeta, e: TimeEvidence): Rows => [
     gap
       ? [
           [
-            `gap of ${name}, by a reference line`,
-            `${formatSI(gap.capacitance[0], 'capacitance', 3)} across, ${formatSI(gap.inductance[0], 'inductance', 3)} in series; it sees ${gap.impedance[0].toPrecision(4)} ohm; S off by ${gap.before.toPrecision(2)} with, ${gap.after.toPrecision(2)} without`,
+            `gap of ${name}, by ${gap.impedance ? 'a reference line' : 'its current spread over the metal across it'}`,
+            `${formatSI(gap.capacitance[0], 'capacitance', 3)} across, ${formatSI(gap.inductance[0], 'inductance', 3)} in series;${gap.impedance ? ` it sees ${gap.impedance[0].toPrecision(4)} ohm;` : ''} S off by ${gap.before.toPrecision(2)} with, ${gap.after.toPrecision(2)} without`,
           ],
         ]
       : [],

@@ -1,4 +1,4 @@
-export { lineDepth, type PortLine, portLine } from './portLine.ts';
+export { facesEnd, lineDepth, type PortLine, portLine } from './portLine.ts';
 export * from './ports.ts';
 export * from './recorders.ts';
 export * from './scene.ts';

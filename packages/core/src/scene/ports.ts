@@ -2,7 +2,7 @@ import { type Place, type Point3, type Port, portChips, type Problem, problem } 
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import { type Body, inPlane, touches } from '../geometry/index.ts';
 import type { GuidePort } from './guides.ts';
-import { type PortLine, portLine } from './portLine.ts';
+import { facesEnd, type PortLine, portLine } from './portLine.ts';
 import type { WavePort } from './waves.ts';
 import type { OnWire } from './wireParts.ts';
 
@@ -28,6 +28,8 @@ export interface ScenePort {
   images?: number;
   /** The line at whose end it stands, where its gap is to be taken out. */
   line?: PortLine;
+  /** Its gap is to be taken out where it stands at no line's end. */
+  spread?: boolean;
   /** A passive element in the port's place: it is no channel and has no source. */
   load?: SceneLoad;
 }
@@ -246,19 +248,20 @@ export function resolvePort(port: LumpedPort, order: number, scope: Scope, bodie
     if (values.reactance) placed.port.reactance = values.reactance;
     if (port.gap !== 'out') return placed;
     const line = portLine(placed.port, bodies);
-    if (!line)
+    if (line) return { port: { ...placed.port, line } };
+    if (!facesEnd(placed.port, bodies))
       return {
         problems: [
           problem(
             'error',
             'port.no-line',
             { ...place, chip: 'gap' },
-            `The gap of ${port.name} can only be taken out at the end of a line: there is not one direction across its voltage in which metal goes on from both of its ends.`,
+            `The gap of ${port.name} has no end: across its voltage metal faces metal far beyond it, and it does not stand at the end of one line.`,
             'Move the port to the end of its line, or keep the gap.',
           ),
         ],
       };
-    return { port: { ...placed.port, line } };
+    return { port: { ...placed.port, spread: true } };
   }
   const { r, l, c } = values;
   for (const [chip, value] of [['r', r], ['l', l], ['c', c]] as const) // prettier-ignore

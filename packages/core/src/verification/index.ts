@@ -17,6 +17,7 @@ import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
 import { portGaps } from './portGaps.ts';
+import { portSpread } from './portSpread.ts';
 import { bodyEnergy } from './energy.ts';
 import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
@@ -62,6 +63,7 @@ export const cases: readonly Case[] = [
   irisFilter,
   mediaSlabs,
   portGaps,
+  portSpread,
   bodyEnergy,
   wireDipoles,
   wireMutual,

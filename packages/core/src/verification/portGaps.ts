@@ -56,7 +56,7 @@ export function againstGuided(lumped: ResultSet, guided: ResultSet): { kept: num
   const { gap, resistance } = lumped.meta.ports[0];
   let [kept, out] = [0, 0];
   for (let n = 0; n < f.length; n++) {
-    const z = atFrequency(gap!.impedance, f[n]);
+    const z = atFrequency(gap!.impedance!, f[n]);
     const one = renormalised(
       { shape: [1, 2, 2, 2], data: data.slice(8 * n, 8 * n + 8) },
       [

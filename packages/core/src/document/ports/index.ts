@@ -8,7 +8,7 @@ const portBase = {
   gap: z
     .enum(['kept', 'out'])
     .optional()
-    .describe('out: what its gap adds to the line at whose end it stands is computed by a reference run, so that Read can take it out'),
+    .describe('out: what its gap adds to what it feeds is computed by reference runs, so that Read can take it out'),
   note: z.string().max(2000).optional(),
 };
 

@@ -24,6 +24,8 @@ const ringing = { open: 13, guided: 105 };
 
 /** What the reference line of a port whose gap is taken out costs, modes and all, in excitations of the model: from the mast line. */
 const referenceCost = 4;
+/** The same of a port at no line's end: two runs of its surroundings, of small models; of large ones they are less. */
+const spreadCost = 1;
 
 /** Bytes of what guided ports send and record: sources, lines, two signals a mode or profile. */
 const guideBytes = (scene: Scene, maxSteps: number): number =>
@@ -90,6 +92,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const points = scene.recorders.filter((r) => r.kind === 'signal').length;
   const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
+  const turns = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), excitations);
   return {
     cells,
     bytes,
@@ -97,7 +100,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     steps,
     maxSteps,
     excitations,
-    seconds: ((excitations + referenceCost * scene.ports.filter((p) => p.line).length) * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    seconds: (turns * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }

@@ -112,7 +112,7 @@ class Dictionary {
 const key = (c: number, j: number, k: number): string => `${c} ${j} ${k}`;
 
 /** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
-export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discrete {
+export function discretise(scene: Scene, grid: Grid = buildGrid(scene), edgesOf: typeof portEdges = portEdges): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
   const cut = cutsCells(scene);
   const dt = timeStep(grid, cut);
@@ -127,7 +127,7 @@ export function discretise(scene: Scene, grid: Grid = buildGrid(scene)): Discret
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
   const mediumRows = new Map<string, MediumRow>();
-  const ports = scene.ports.map((p) => portEdges(p, grid));
+  const ports = scene.ports.map((p) => edgesOf(p, grid));
   const portRows = new Map<string, { port: number; edge: PortEdge }[]>();
   ports.forEach((edges, port) => {
     for (const edge of edges) {

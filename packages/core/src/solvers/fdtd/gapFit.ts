@@ -1,4 +1,4 @@
-import { rightDivide } from '../../numerics/complexSolve.ts';
+import { leastSquares } from '../../numerics/leastSquares.ts';
 import { atFrequency, type PortGap } from '../../results/index.ts';
 
 type C = [re: number, im: number];
@@ -45,7 +45,7 @@ export function fitGap(frequency: ArrayLike<number>, s: ArrayLike<number>, resis
   const top = frequency[n - 1];
   // In units of the port's resistance all unknowns are of the same size.
   const units = [1 / (2 * Math.PI * top * resistance), resistance / (2 * Math.PI * top)];
-  const gapOf = (x: readonly number[]): PortGap => ({
+  const gapOf = (x: readonly number[]): PortGap & { impedance: [number, number] } => ({
     capacitance: [x[0] * units[0], (x[1] * units[0]) / top ** 2],
     inductance: [x[2] * units[1], (x[3] * units[1]) / top ** 2],
     before: 0,
@@ -76,25 +76,10 @@ export function fitGap(frequency: ArrayLike<number>, s: ArrayLike<number>, resis
     const r = residual(at);
     const h = 1e-6;
     const slopes = at.map((_, k) => residual(at.map((v, i) => (i === k ? v + h : v))).map((v, i) => (v - r[i]) / h));
-    const step = solveNormal(slopes, r);
+    const step = leastSquares(slopes, r);
     if (!step) break;
     at = at.map((v, i) => v - step[i]);
     if (Math.hypot(...step) < 1e-9) break;
   }
   return { ...gapOf(at), before, after: worst(residual(at)) };
-}
-
-/** Least squares by the normal equations of a few columns. */
-function solveNormal(columns: readonly Float64Array[], r: Float64Array): number[] | null {
-  const m = columns.length;
-  const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, i) => sum + v * q[i], 0);
-  const a = new Float64Array(2 * m * m);
-  const b = new Float64Array(2 * m);
-  columns.forEach((p, i) => {
-    columns.forEach((q, j) => (a[2 * (i * m + j)] = dot(p, q)));
-    b[2 * i] = dot(p, r);
-  });
-  // The matrix is symmetric, so X A = B gives its solution as a row.
-  const x = rightDivide(b, a, 1, m);
-  return x && Array.from({ length: m }, (_, i) => x[2 * i]);
 }

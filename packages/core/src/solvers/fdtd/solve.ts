@@ -13,6 +13,7 @@ import { type Discrete, discretise } from './discretise.ts';
 import { extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { portGap } from './gapLine.ts';
+import { spreadGap } from './gapSpread.ts';
 import { guideModes, type GuideModes } from './guides.ts';
 import { type Excitation, fromJob, jobOf } from './jobs.ts';
 import { forecast, march } from './march.ts';
@@ -200,11 +201,11 @@ export async function solveScene(
   const gaps = new Map<number, PortGap>();
   const gapsKept: { name: string; why: string }[] = [];
   for (const [p, port] of scene.ports.entries()) {
-    if (!port.line || signal?.aborted) continue;
+    if (!(port.line || port.spread) || signal?.aborted) continue;
     try {
-      const gap = await portGap(scene, port, grid, { host, signal }, solveScene);
+      const gap = await (port.line ? portGap : spreadGap)(scene, port, grid, { host, signal }, solveScene);
       if (gap.after < worstLine) gaps.set(p, gap);
-      else gapsKept.push({ name: port.name, why: `The reference line is off by ${gap.after.toPrecision(2)} even without it: more than one mode may run there.` }); // prettier-ignore
+      else gapsKept.push({ name: port.name, why: `The reference ${port.line ? 'line' : 'run'} is off by ${gap.after.toPrecision(2)} even without it: more than ${port.line ? 'one mode may run there' : 'an inductance is at work'}.` }); // prettier-ignore
     } catch (error) {
       // What was solved is worth keeping without it.
       if (!(error instanceof ProblemError)) throw error;
