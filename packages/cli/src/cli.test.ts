@@ -52,6 +52,14 @@ describe('command line', () => {
     expect((await jadebell('check', tag, '--json', '--set', 'film_h=2 km')).out).toContain('"machine.memory"');
   });
 
+  test('ports are looked at on their grid: one whose guide does not propagate in the band is told by its name', async () => {
+    const bend = JSON.parse(readFileSync(fileURLToPath(new URL('../../../demo/gauge-feed-bend.json', import.meta.url)), 'utf8')) as { solve: object };
+    const low = file('low.json', JSON.stringify({ ...bend, recordAt: ['6 GHz'], solve: { ...bend.solve, from: '4 GHz', to: '7 GHz' } }));
+    const { code, err } = await jadebell('check', low);
+    expect(code).toBe(1);
+    expect(err).toMatch(/port left.*No mode of the port propagates anywhere in the band/);
+  });
+
   test('modes of sections and guided ports are solved by themselves', async () => {
     const guide = fileURLToPath(new URL('../../../demo/gauge-feed-guide.json', import.meta.url));
     const { code, out } = await jadebell('modes', guide, '--json');

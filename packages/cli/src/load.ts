@@ -1,8 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import { type Problem, problem, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
+import { denseKernel } from '@jadebell/core/dense';
 import { buildScene, type Scene } from '@jadebell/core/scene';
 import { type Machine, type Solver, solvers } from '@jadebell/core/solvers';
+import { nodeHost } from '@jadebell/node';
 
 /** Changes given on the command line. */
 export interface Changes {
@@ -45,5 +47,7 @@ export async function load(file: string, changes: Changes, machine: Machine): Pr
   if (!scene) return { loaded: null, problems };
   const solver = solvers[changed.project.solve.solver];
   const all = [...problems, ...solver.check(scene, machine)];
-  return { loaded: all.some((p) => p.severity === 'error') ? null : { project: changed.project, scene, solver }, problems: all };
+  const sound = (): boolean => all.every((p) => p.severity !== 'error');
+  if (sound() && solver.look) all.push(...solver.look(scene, await denseKernel((await nodeHost(1)).module)));
+  return { loaded: !sound() ? null : { project: changed.project, scene, solver }, problems: all };
 }

@@ -1,4 +1,5 @@
 import type { Problem } from '../document/index.ts';
+import type { FrontKernel } from '../numerics/factors.ts';
 import type { Scene } from '../scene/index.ts';
 import type { Evidence, ResultArray, ResultSet } from '../results/index.ts';
 
@@ -125,5 +126,7 @@ export interface Solver<E extends Estimate = Estimate, V extends Evidence = Evid
   title: string;
   check(scene: Scene, machine: Machine): Problem[];
   estimate(scene: Scene, machine: Machine): E;
+  /** What takes longer to look at than a check may while a model is edited, such as ports on the grid and their modes; absent: nothing. */
+  look?(scene: Scene, kernel?: FrontKernel): Problem[];
   solve(scene: Scene, options: SolveOptions): Promise<ResultSet<V>>;
 }

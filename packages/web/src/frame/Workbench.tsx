@@ -51,7 +51,7 @@ export default function Workbench() {
   }, [id, load]);
   const model = useModelPart(document);
   useEffect(() => {
-    if (model) evaluateProject(model, machine, stage === 'solve');
+    if (model) evaluateProject(model, machine, stage === 'solve', stage === 'feed' || stage === 'solve');
   }, [model, machine, stage]);
   useEffect(() => {
     window.document.title = document ? `${document.title}, Jade Bell` : 'Jade Bell';

@@ -1,6 +1,7 @@
 import type { Problem, Project, Quantity } from '@jadebell/core/document';
 import type { Machine } from '@jadebell/core/solvers';
 import { create } from 'zustand';
+import { endLook, lookAtPorts } from './portLook.ts';
 import { ProjectSender } from '../workers/sentProject.ts';
 import type { Preview, Reply, Request, SentView, View, ViewBody } from '../workers/protocol.ts';
 
@@ -27,11 +28,16 @@ interface ModelState {
   view: View;
   /** False until the first evaluation has come. */
   ready: boolean;
+  /** The checks of the project as it stands have come; ports on their grid may still be looked at. */
+  checked: boolean;
+  looking: boolean;
   /** A fault of the evaluation itself. */
   fault: string | null;
 }
+const unknown = { ready: false, checked: false, looking: false, fault: null };
+
 /** The evaluated model of the open project. */
-export const useModel = create<ModelState>(() => ({ view: empty, ready: false, fault: null }));
+export const useModel = create<ModelState>(() => ({ view: empty, ...unknown }));
 
 let worker: Worker | null = null;
 const sender = new ProjectSender();
@@ -70,7 +76,8 @@ function start(): Worker {
       const { view } = useModel.getState();
       // Until the second answer the old estimate and grid stand.
       const next = data.whole ? received : { ...received, estimate: view.estimate, grid: view.grid, nodes: view.nodes };
-      useModel.setState({ view: next, ready: true, fault: null });
+      useModel.setState({ view: next, ready: true, checked: data.whole, fault: null });
+      if (data.whole) look(received);
     } else useModel.setState({ fault: data.fault });
   };
   made.onerror = (event) => useModel.setState({ fault: event.message || 'The model could not be evaluated.' });
@@ -79,14 +86,35 @@ function start(): Worker {
 
 const post = (request: Request): void => (worker ??= start()).postMessage(request);
 
-/** Asks for the model of a project; the newest request wins. */
-export function evaluateProject(project: Project, machine: Machine | null, wantGrid: boolean): void {
+/** The project that was asked for last, if its ports are to be looked at. */
+let toLook: Project | null = null;
+
+/** Looks at the ports of a sound model, and adds what is found to its problems. */
+function look(view: View): void {
+  if (!toLook || !(view.ports.length || view.guides.length) || view.problems.some((p) => p.severity === 'error')) return;
+  const own = newest;
+  useModel.setState({ looking: true });
+  lookAtPorts(toLook, (problems) => {
+    if (own !== newest) return;
+    const now = useModel.getState().view;
+    useModel.setState({ looking: false, ...(problems.length ? { view: { ...now, problems: [...now.problems, ...problems] } } : {}) });
+  });
+}
+
+/** Asks for the model of a project, with its grid, and with a look at its ports on it, where they are wanted; the newest request wins. */
+export function evaluateProject(project: Project, machine: Machine | null, wantGrid: boolean, wantLook: boolean): void {
   newest = ++ticket;
+  endLook();
+  toLook = wantLook ? project : null;
+  useModel.setState({ checked: false, looking: false });
   post({ kind: 'evaluate', ticket: newest, project: sender.pack(project), machine, wantGrid });
 }
 
 /** Forgets the model when another project is opened. */
-export const forgetModel = (): void => useModel.setState({ view: empty, ready: false, fault: null });
+export function forgetModel(): void {
+  endLook();
+  useModel.setState({ view: empty, ...unknown });
+}
 
 /** Value of an expression as it is being typed. */
 export function previewExpression(text: string, quantity: Quantity | 'any', sampled = false): Promise<Preview> {

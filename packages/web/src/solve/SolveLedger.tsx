@@ -47,7 +47,7 @@ export function SolveLedger() {
   const { id = '' } = useParams();
   const document = useProject((s) => s.document)!;
   const { edit, pick } = useProject.getState();
-  const { view } = useModel();
+  const { view, checked, looking } = useModel();
   const runs = useRuns(id).data ?? [];
   const machine = useMachine().data;
   const navigate = useNavigate();
@@ -204,7 +204,15 @@ export function SolveLedger() {
       <section aria-label="Checks">
         <header>
           <h2>Checks</h2>
-          <span className="quiet">{errors.length ? `${errors.length} to mend before a run` : 'nothing stands in the way'}</span>
+          <span className="quiet" role="status">
+            {errors.length
+              ? `${errors.length} to mend before a run`
+              : !checked
+                ? 'looking'
+                : looking
+                  ? 'looking at the ports on the grid'
+                  : 'nothing stands in the way'}
+          </span>
         </header>
         {view.problems.map((p, i) => (
           <div key={i} className="check">
@@ -228,7 +236,7 @@ export function SolveLedger() {
           </p>
         )}
         <div className="row" style={{ padding: '2px 14px 8px' }}>
-          <Button variant="contained" startIcon={<PlayArrow />} disabled={errors.length > 0 || busy} onClick={() => void run()}>
+          <Button variant="contained" startIcon={<PlayArrow />} disabled={errors.length > 0 || busy || !checked} onClick={() => void run()}>
             Run
           </Button>
           {refusal && (

@@ -4,6 +4,7 @@ import type { SolveOptions, Solver, TimeEstimate } from '../solver.ts';
 import { solveCertain } from './certain.ts';
 import type { Simulation } from './simulation.ts';
 import { checkScene, estimateScene } from './check.ts';
+import { portsOnGrid } from './portsOnGrid.ts';
 import { scatterScene } from './scatter.ts';
 import { solveScene } from './solve.ts';
 
@@ -16,5 +17,6 @@ export const fdtd: Solver<TimeEstimate, TimeEvidence> = {
   title: 'Time domain',
   check: checkScene,
   estimate: estimateScene,
+  look: portsOnGrid,
   solve: (scene, options) => (scene.accuracy === 'certain' ? solveCertain(scene, options, once) : once(scene, options)),
 };

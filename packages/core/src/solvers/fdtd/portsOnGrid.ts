@@ -1,0 +1,42 @@
+import type { Problem } from '../../document/index.ts';
+import { buildGrid, type Grid, nearestLine } from '../../grid/index.ts';
+import type { FrontKernel } from '../../numerics/factors.ts';
+import type { Scene, SceneGuide, ScenePort } from '../../scene/index.ts';
+import { discretise } from './discretise.ts';
+import { guideModes } from './guides.ts';
+
+/** Cells that are looked at around a port, and on both sides of a guided one's plane. */
+const around = 4;
+
+/** A part of a grid; what is cut off is closed by walls. */
+function cropped(grid: Grid, from: readonly number[], to: readonly number[]): Grid {
+  const pml = [...grid.pml];
+  const lines = grid.lines.map((x, a) => {
+    const last = x.length - 1;
+    const [low, high] = [Math.max(0, nearestLine(x, from[a]) - around), Math.min(last, nearestLine(x, to[a]) + around)];
+    pml[2 * a] = Math.max(0, pml[2 * a] - low);
+    pml[2 * a + 1] = Math.max(0, pml[2 * a + 1] - (last - high));
+    return x.slice(low, high + 1);
+  }) as Grid['lines'];
+  return { ...grid, lines, pml };
+}
+
+const lumped = (scene: Scene, grid: Grid, port: ScenePort): Problem[] =>
+  discretise({ ...scene, ports: [port], guides: [], wave: null }, cropped(grid, port.min, port.max)).problems;
+
+function guided(scene: Scene, grid: Grid, guide: SceneGuide, kernel?: FrontKernel): Problem[] {
+  const end = ([0, 1, 2] as const).map((a) => [grid.lines[a][0], grid.lines[a][grid.lines[a].length - 1]]);
+  const [from, to] = [0, 1].map((side) => end.map((e, a) => (a === guide.normal ? guide.min[a] : e[side])));
+  const d = discretise({ ...scene, ports: [], guides: [guide], wave: null }, cropped(grid, from, to));
+  const found = guideModes(d, guide, d.guides[0], scene.band, kernel);
+  return 'problems' in found ? found.problems : [];
+}
+
+/**
+ * What would stop a run at its start, found before it: lumped ports that the grid's metal shorts or does not reach, guided ones without enough modes, whose
+ * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim. Only the grid around each port is made.
+ */
+export function portsOnGrid(scene: Scene, kernel?: FrontKernel): Problem[] {
+  const grid = buildGrid(scene);
+  return [...scene.ports.flatMap((p) => lumped(scene, grid, p)), ...scene.guides.flatMap((g) => guided(scene, grid, g, kernel))];
+}
