@@ -5,7 +5,7 @@ import { type Session, startSession, until } from './session.ts';
 let s: Session;
 let page: Page;
 beforeAll(async () => {
-  s = await startSession(14580);
+  s = await startSession(14660);
   page = s.page;
 }, 120_000);
 afterAll(() => s?.end(), 60_000);

@@ -155,10 +155,7 @@ describe('gaps of lumped ports', () => {
     expect(facesEnd(port, plates)).toBe(false);
   });
 
-  test.each([
-    ['strips', 2e-3, false, 1, 0],
-    ['bars with a filling', 1e-3, true, 3, 3 * 8.8541878e-12 * 36e-3],
-  ])(
+  test.each([['bars with a filling', 1e-3, true, 3, 3 * 8.8541878e-12 * 36e-3]])(
     'a narrow port in a dipole of %s, its gap taken out, is one spread over all the metal across it',
     async (what, width, bars, fill, c) => {
       const { kept, out, result } = await againstSpread(gappedDipole(width, 1e-3, bars, fill, { accuracy: 'draft', details: {} }), await nodeHost());

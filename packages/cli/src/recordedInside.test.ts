@@ -33,7 +33,7 @@ const guide = (fill: number, block: { permittivity: number; lossTangent?: number
   });
 const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): SceneRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
 const fluxAt = (name: string, z: number): SceneRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });
-const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1): SceneRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every }); // prettier-ignore
+const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1, only?: 0 | 1 | 2): SceneRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every, only }); // prettier-ignore
 const solve = async (scene: Scene): Promise<ResultSet> => solvers.fdtd.solve(scene, { host: await nodeHost() });
 const size2 = ([re, im]: readonly number[]): number => re * re + im * im;
 
@@ -55,7 +55,7 @@ describe('what recorders tell of the inside', () => {
     const [, loss] = box.media![0].permittivity[0];
     expect(loss / 0.1).toBeCloseTo(1, 2);
     const filling = { fill: arrays['box:around:fill'].data, media: new Map(box.media!.map((m) => [m.mark, m.permittivity[0]])) };
-    const told = inMedia(volumeOf(axes, arrays['box:around'].data, true, true), 'loss', f0, filling);
+    const told = inMedia(volumeOf(axes, arrays['box:around'].data, box), 'loss', f0, filling);
     const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
     const density = readField({ ...told, ...frame }, { quantity: 'loss', part: 'size', form: 'mean' }, 0, new Float64Array(filling.fill.length));
     const width = axes.map((x) => Float64Array.from(x, (at, i) => (i ? at - x[i - 1] : 0)));
@@ -103,6 +103,7 @@ describe('what recorders tell of the inside', () => {
       { kind: 'energy', name: 'stretch', line: 'block' },
       boxOf('nodes', [-a / 2, 0, 6e-3], [a / 2, b, 20e-3], false),
       boxOf('middles', [-a / 2, 0, 6e-3], [a / 2, b, 20e-3], true),
+      boxOf('alone', [-a / 2, 0, 6e-3], [a / 2, b, 20e-3], false, 1, 1),
       boxOf('left', [-a / 2, b / 2, 10e-3], [-a / 8, b / 2, 10e-3], false, 2),
       modesAt('wave', 10e-3),
     ];
@@ -131,6 +132,11 @@ describe('what recorders tell of the inside', () => {
       expect(Math.abs(energy.magnetic[0] / wanted - 1)).toBeLessThan(0.01);
       expect(energy.lost[0]).toBe(0);
       expect(Math.abs(size2(meta.modeWaves![0].modes[0].forward[0]) - 1)).toBeLessThan(2e-3);
+      // One component alone is the same numbers, and no others.
+      const [alone, all] = [arrays['box:alone'], arrays['box:nodes']];
+      expect(alone.shape).toEqual([...all.shape.slice(0, 4), 4]);
+      alone.data.forEach((v, n) => expect(v).toBe(all.data[12 * (n >> 2) + (n & 2 ? 6 : 0) + 2 + (n & 1)]));
+      expect(meta.fieldBoxes!.find((f) => f.name === 'alone')).toMatchObject({ only: 1 });
       // TE10 of 1 W: E along y, H across and along, at the nodes and in the middles of the cells.
       const impedance = (eta0 * ((2 * Math.PI * f0) / c0)) / beta;
       const peak = Math.sqrt((4 * impedance) / (a * b));

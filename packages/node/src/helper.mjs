@@ -1,4 +1,5 @@
 // One more thread for the kernels: instantiates them on the shared memory it is given and runs on request.
+import { performance } from 'node:perf_hooks';
 import { parentPort, workerData } from 'node:worker_threads';
 
 const { module, memory } = workerData;

@@ -213,8 +213,9 @@ describe('fields of wires', () => {
   };
 
   test('far away the field close by goes over into the pattern, and H is E over eta across it', async () => {
-    const { arrays } = await solveWires(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far, box] }), host);
+    const { arrays } = await solveWires(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far, box, { ...box, name: 'alone', only: 2 }] }), host); // prettier-ignore
     const e = arrays['box:box'].data;
+    expect([...arrays['box:alone'].data]).toEqual([e[4], e[5], e[10], e[11]]);
     const pattern = arrays.farField;
     // theta = 90 deg, phi = 0; E_theta is -E_z there.
     const at = 4 * (18 * pattern.shape[2]);

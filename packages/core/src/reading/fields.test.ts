@@ -3,8 +3,11 @@ import { c0, eta0 } from '../numerics/constants.ts';
 import type { Vec3 } from '../radiation/index.ts';
 import {
   alongLine,
+  boxWidth,
+  fieldKinds,
   fieldScale,
   type FieldVolume,
+  lackingFor,
   levelSurface,
   percentile,
   piecesOf,
@@ -31,10 +34,29 @@ for (let n = 0; n < count; n++) {
   const h = 1 / eta0;
   both.set([0, 0, 2 * c, 2 * s, -s, c, 0, 0, s * h, -c * h, 2 * c * h, 2 * s * h], 12 * n);
 }
-const volume = volumeOf(axes, both, true, true);
+const volume = volumeOf(axes, both, { electric: true, magnetic: true });
 const slice = sliceOfVolume(volume, 2, 2);
 const read = (reading: Parameters<typeof readField>[1], phase = 0): Float64Array =>
   readField(slice, reading, phase, new Float64Array(slice.u.length * slice.v.length));
+
+describe('a box that keeps one component alone', () => {
+  test.each([0, 1, 2] as const)('component %i stands in its place, the others are zero, and what needs them all is not told', (only) => {
+    const kept = { electric: true, magnetic: true, only };
+    expect([boxWidth(kept), boxWidth({ ...kept, magnetic: false }), boxWidth({ electric: true, magnetic: false })]).toEqual([4, 2, 6]);
+    const alone = Float32Array.from({ length: 4 * count }, (_, i) => both[12 * (i >> 2) + (i & 2 ? 6 : 0) + 2 * only + (i & 1)]);
+    const volume = volumeOf(axes, alone, kept);
+    const { e, h, only: told } = volume;
+    expect(told).toBe(only);
+    for (let n = 0; n < count; n++)
+      for (let c = 0; c < 6; c++) {
+        expect(e![6 * n + c]).toBe(c >> 1 === only ? both[12 * n + c] : 0);
+        expect(h![6 * n + c]).toBe(c >> 1 === only ? both[12 * n + 6 + c] : 0);
+      }
+    expect(lackingFor(fieldKinds.S, volume)).toBe(`components but ${'xyz'[only]}`);
+    expect(lackingFor(fieldKinds.E, volume)).toBeNull();
+    expect(lackingFor(fieldKinds.H, volumeOf(axes, alone, { electric: true, magnetic: false, only }))).toBe('H');
+  });
+});
 
 describe('readings of a wave', () => {
   test('peak is the long half axis of the ellipse, mean the root of the mean square', () => {

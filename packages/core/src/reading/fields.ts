@@ -7,6 +7,8 @@ export interface FieldVolume {
   axes: readonly [ArrayLike<number>, ArrayLike<number>, ArrayLike<number>];
   e: Float32Array | null;
   h: Float32Array | null;
+  /** The component that was kept alone, the others being zero; absent: all three. */
+  only?: 0 | 1 | 2;
 }
 
 /** Relative permittivity and loss along x, y, z of the medium at each place of a volume; null in metal, absent where there is nothing. */
@@ -54,16 +56,29 @@ export interface FieldSlice {
 
 const unit = (axis: number): Vec3 => [0, 1, 2].map((i) => (i === axis ? 1 : 0)) as unknown as Vec3;
 
-/** Splits what a box keeps, [.., 6 or 12], into E and H. */
-export function volumeOf(axes: FieldVolume['axes'], values: ArrayLike<number>, electric: boolean, magnetic: boolean): FieldVolume {
-  const width = (electric ? 6 : 0) + (magnetic ? 6 : 0);
+/** What a box keeps: E, H or both, all their components or one alone. */
+export interface BoxFields {
+  electric: boolean;
+  magnetic: boolean;
+  only?: 0 | 1 | 2;
+}
+
+/** Numbers that a box keeps at each place: real and imaginary part of each component. */
+export const boxWidth = ({ electric, magnetic, only }: BoxFields): number => (Number(electric) + Number(magnetic)) * (only === undefined ? 6 : 2);
+
+/** Splits what a box keeps, [.., width], into E and H; components that it does not keep are zero. */
+export function volumeOf(axes: FieldVolume['axes'], values: ArrayLike<number>, box: BoxFields): FieldVolume {
+  const { electric, magnetic, only } = box;
+  const width = boxWidth(box);
+  const each = width / (Number(electric) + Number(magnetic));
+  const to = 2 * (only ?? 0);
   const count = axes[0].length * axes[1].length * axes[2].length;
   const part = (first: number): Float32Array => {
     const out = new Float32Array(6 * count);
-    for (let n = 0; n < count; n++) for (let c = 0; c < 6; c++) out[6 * n + c] = values[n * width + first + c];
+    for (let n = 0; n < count; n++) for (let c = 0; c < each; c++) out[6 * n + to + c] = values[n * width + first + c];
     return out;
   };
-  return { axes, e: electric ? part(0) : null, h: magnetic ? part(electric ? 6 : 0) : null };
+  return { axes, e: electric ? part(0) : null, h: magnetic ? part(electric ? each : 0) : null, ...(only === undefined ? {} : { only }) };
 }
 
 /** The cut through a volume across an axis at the sample of index `at`. */
@@ -166,15 +181,15 @@ export function tiltedSlice(volume: FieldVolume, normal: Vec3, through: Vec3, n 
 /** What is read of a field. */
 export type FieldReading = Pick<FieldCard, 'quantity' | 'part' | 'form'>;
 
-/** What a quantity is called and measured in; which fields it needs. */
-export const fieldKinds: Record<FieldQuantity, { title: string; unit: string; needs: ('e' | 'h')[]; medium?: boolean }> = {
+/** What a quantity is called and measured in; which fields it needs, and whether all their components. */
+export const fieldKinds: Record<FieldQuantity, { title: string; unit: string; needs: ('e' | 'h')[]; medium?: boolean; whole?: boolean }> = {
   E: { title: 'electric field', unit: 'V/m', needs: ['e'] },
   H: { title: 'magnetic field', unit: 'A/m', needs: ['h'] },
-  S: { title: 'power flow', unit: 'W/m²', needs: ['e', 'h'] },
+  S: { title: 'power flow', unit: 'W/m²', needs: ['e', 'h'], whole: true },
   D: { title: 'electric displacement', unit: 'C/m²', needs: ['e'], medium: true },
   B: { title: 'magnetic induction', unit: 'T', needs: ['h'] },
   J: { title: 'current density in media', unit: 'A/m²', needs: ['e'], medium: true },
-  loss: { title: 'power lost in media', unit: 'W/m³', needs: ['e'], medium: true },
+  loss: { title: 'power lost in media', unit: 'W/m³', needs: ['e'], medium: true, whole: true },
 };
 
 /** Decibels a tenfold value is worth: 20 of a field, 10 of a power. */
@@ -316,4 +331,11 @@ export function alongLine(
     return out;
   };
   return { distance: Float64Array.from({ length: n }, (_, i) => (length * i) / (n - 1)), e: read(volume.e), h: read(volume.h) };
+}
+
+/** What a recorder would have to keep besides, so that a quantity can be told: E, H, or all components; null where nothing lacks. */
+export function lackingFor({ needs, whole }: { needs: readonly ('e' | 'h')[]; whole?: boolean }, volume: FieldVolume): string | null {
+  const field = needs.find((n) => !volume[n]);
+  if (field) return field.toUpperCase();
+  return whole && volume.only !== undefined ? `components but ${'xyz'[volume.only]}` : null;
 }

@@ -162,6 +162,8 @@ export interface ResultMeta<E extends Evidence = Evidence> {
     name: string;
     electric: boolean;
     magnetic: boolean;
+    /** The component that is kept alone; absent: all three. */
+    only?: 0 | 1 | 2;
     /** Media that `box:NAME:fill` marks: relative permittivity and loss along x, y, z at each recorded frequency. */
     media?: { mark: number; permittivity: number[][] }[];
   }[];

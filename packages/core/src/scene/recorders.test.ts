@@ -20,7 +20,7 @@ async function faults(recorder: Recorder, recordAt = ['1 GHz']): Promise<[string
 const flux = (change: Partial<Extract<Recorder, { kind: 'flux' }>>): Recorder => ({ kind: 'flux', name: 'power', normal: 'y', towards: 'up', at: '0 mm', from: ['-5 mm', '0 mm'], to: ['5 mm', '8 mm'], ...change }); // prettier-ignore
 
 const signal = (at: [string, string, string], change: { start?: string; stop?: string } = {}): Recorder => ({ kind: 'signal', name: 'point', at, start: '0 ns', stop: '0 ns', every: '0 ns', ...change }); // prettier-ignore
-const box = (change: Partial<Extract<Recorder, { kind: 'field-box' }>>): Recorder => ({ kind: 'field-box', name: 'volume', from: ['0 mm', '0 mm', '0 mm'], to: ['5 mm', '5 mm', '5 mm'], fields: 'e', where: 'nodes', every: '1', ...change }); // prettier-ignore
+const box = (change: Partial<Extract<Recorder, { kind: 'field-box' }>>): Recorder => ({ kind: 'field-box', name: 'volume', from: ['0 mm', '0 mm', '0 mm'], to: ['5 mm', '5 mm', '5 mm'], fields: 'e', components: 'all', where: 'nodes', every: '1', ...change }); // prettier-ignore
 
 describe('recorders of a project', () => {
   test('rectangles and points within the region are taken', async () => {

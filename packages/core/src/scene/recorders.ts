@@ -65,6 +65,8 @@ export interface SceneFieldBox {
   max: Point3;
   electric: boolean;
   magnetic: boolean;
+  /** The component that is kept alone; absent: all three. */
+  only?: 0 | 1 | 2;
   /** Interpolated to the middles of the cells; otherwise to the nodes. */
   centres: boolean;
   /** Every so many nodes or cells along each axis. */
@@ -153,7 +155,7 @@ export function resolveRecorder(
     case 'field-box': {
       const [p, q] = ['from', 'to'].map((end) => [0, 1, 2].map((a) => values[`${end}.${a}`]));
       const corner = (pick: (...v: number[]) => number): Point3 => p.map((v, a) => pick(v, q[a])) as Point3;
-      const { fields, where } = recorder;
+      const { fields, where, components } = recorder;
       return {
         recorder: {
           kind,
@@ -162,6 +164,7 @@ export function resolveRecorder(
           max: corner(Math.max),
           electric: fields !== 'h',
           magnetic: fields !== 'e',
+          ...(components === 'all' ? {} : { only: axisOf(components) }),
           centres: where === 'centres',
           every: values.every,
         },

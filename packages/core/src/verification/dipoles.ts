@@ -157,7 +157,7 @@ export const halfWave: Case = {
 export const short: Case = {
   name: 'short-dipole',
   title: 'Short dipole',
-  slow: false,
+  slow: true,
   async run(host) {
     const band = { from: 0.25e9, to: 0.35e9, points: 11 };
     const { result, seconds } = await solved(host, strip(100e-3, 4e-3, 4e-3, band, [0.3e9], 'draft', { details: { maxSteps: 12000 } }));

@@ -53,7 +53,7 @@ const rowsOf = (name: string, t: { back: number; loss: number; phase: number }, 
 export const mixedGuide: Case = {
   name: 'mixed-guide',
   title: 'Guide 20 x 10 mm with a slab of permittivity 4 on its floor, 30 mm between guided ports',
-  slow: false,
+  slow: true,
   async run(host: SolverHost) {
     const [a, b, d, er, length] = [20e-3, 10e-3, 4e-3, 4, 30e-3];
     const rows: Row[] = [];

@@ -81,6 +81,7 @@ export const newRecorder: Record<string, { title: string; solver?: Project['solv
         from: corner(min),
         to: corner(max),
         fields: 'e',
+        components: 'all',
         where: 'nodes',
         every: '1',
       };

@@ -1,5 +1,6 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
+import { boxWidth } from '@jadebell/core/reading';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
@@ -27,16 +28,19 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
   ];
   const axes = x && y && z ? [x.data, y.data, z.data] : null;
   const fields = [...(box.electric ? (['E'] as const) : []), ...(box.magnetic ? (['H'] as const) : [])];
-  const width = 6 * fields.length;
+  const components = box.only === undefined ? ([0, 1, 2] as const) : [box.only];
+  const each = 2 * components.length;
+  const width = boxWidth(box);
   const size = axes ? axes.reduce((n, a) => n * a.length, width) : 0;
   const values = useArray(size ? run.id : null, `box:${box.name}`, { from: frequency * size, count: size }).data?.data;
   const long = axes ? [0, 1, 2].filter((a) => axes[a].length > 1) : [];
   const count = size / (width || 1);
-  const at = (n: number, f: number, c: number): number => Math.hypot(values![n * width + 6 * f + 2 * c], values![n * width + 6 * f + 2 * c + 1]);
+  const at = (n: number, f: number, c: number): number =>
+    Math.hypot(values![n * width + each * f + 2 * c], values![n * width + each * f + 2 * c + 1]);
   const csv = (): void => {
     if (!axes || !values) return;
     const columns = fields.flatMap((field) =>
-      [...'xyz'].flatMap((c) => ['real', 'imaginary'].map((part) => `${field}${c} ${part} (${units[field]})`)),
+      components.flatMap((c) => ['real', 'imaginary'].map((part) => `${field}${'xyz'[c]} ${part} (${units[field]})`)),
     );
     download(
       `${stem}-${box.name}.csv`,
@@ -64,10 +68,10 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
           x={{ label: 'xyz'[long[0]], unit: 'length', values: axes[long[0]] }}
           y={{ label: `size of the field (${fields.map((f) => units[f]).join(', ')})` }}
           traces={fields.flatMap((f, k) =>
-            [0, 1, 2].map((c) => ({
+            components.map((c, i) => ({
               name: `|${f}${'xyz'[c]}|`,
               ...traceStyle(3 * k + c + 1, dark),
-              values: Float64Array.from({ length: count }, (_, n) => at(n, k, c)),
+              values: Float64Array.from({ length: count }, (_, n) => at(n, k, i)),
             })),
           )}
         />
@@ -75,11 +79,11 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
         <table className="figures">
           <tbody>
             {fields.flatMap((field, f) =>
-              [0, 1, 2].map((c) => (
+              components.map((c, i) => (
                 <tr key={`${field}${c}`}>
                   <td>{`${field}${'xyz'[c]}`}</td>
-                  <td className="mono">{`${at(0, f, c).toPrecision(4)} ${units[field]}`}</td>
-                  <td className="mono">{`${((180 * Math.atan2(values[6 * f + 2 * c + 1], values[6 * f + 2 * c])) / Math.PI).toFixed(1)}°`}</td>
+                  <td className="mono">{`${at(0, f, i).toPrecision(4)} ${units[field]}`}</td>
+                  <td className="mono">{`${((180 * Math.atan2(values[each * f + 2 * i + 1], values[each * f + 2 * i])) / Math.PI).toFixed(1)}°`}</td>
                 </tr>
               )),
             )}

@@ -52,6 +52,7 @@ export const fieldBoxSchema = z.strictObject({
   from: vector3.describe('One corner'),
   to: vector3.describe('The opposite corner; the same as the first along an axis makes a plane, a line or a point'),
   fields: z.enum(['e', 'h', 'eh']).describe('Which fields are kept'),
+  components: z.enum(['all', 'x', 'y', 'z']).default('all').describe('Which of their components'),
   where: z.enum(['nodes', 'centres']).describe('Whether they are interpolated to the grid nodes or the middles of the cells'),
   every: expression.describe('Which of them is kept along each axis: 1 for each, 2 for every other'),
 });
@@ -169,6 +170,14 @@ const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K
           { value: 'e', label: 'E' },
           { value: 'h', label: 'H' },
           { value: 'eh', label: 'E and H' },
+        ],
+      },
+      {
+        choice: 'components',
+        label: 'components',
+        options: [
+          { value: 'all', label: 'all components' },
+          ...(['x', 'y', 'z'] as const).map((value) => ({ value, label: `along ${value} alone` })),
         ],
       },
       'in the box from',

@@ -46,7 +46,7 @@ function samplesInside(scene: Scene, grid: Grid): number {
   const count = (min: readonly number[], max: readonly number[], fields: number): number =>
     fields * linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
   return scene.recorders.reduce((sum, r) => {
-    if (r.kind === 'field-box') return sum + count(r.min, r.max, (r.electric ? 3 : 0) + (r.magnetic ? 3 : 0));
+    if (r.kind === 'field-box') return sum + count(r.min, r.max, ((r.electric ? 3 : 0) + (r.magnetic ? 3 : 0)) / (r.only === undefined ? 1 : 3));
     if (r.kind !== 'energy') return sum;
     const own = scene.bodies.filter((b) => b.line === r.line && b.material.kind !== 'conductor');
     const end = (pick: (...v: number[]) => number, of: 'min' | 'max'): number[] => [0, 1, 2].map((a) => pick(...own.map((b) => b[of][a])));

@@ -63,7 +63,7 @@ export function planBox(scene: Scene, grid: Grid, r: SceneFieldBox, regions: Reg
       (p) => p.at >= min - slack && p.at <= max + slack,
     );
   }) as BoxPlan['places'];
-  const fields = [...(r.electric ? [0, 1, 2] : []), ...(r.magnetic ? [3, 4, 5] : [])];
+  const fields = [...(r.electric ? [0, 1, 2] : []), ...(r.magnetic ? [3, 4, 5] : [])].filter((f) => r.only === undefined || f % 3 === r.only);
   return { recorder: r, places, volume: planVolume(grid, fields, lo as Index, hi as Index, regions) };
 }
 
@@ -76,7 +76,7 @@ export function boxArrays(
   arrays: Record<string, ResultArray>,
 ): NonNullable<ResultMeta['fieldBoxes']> {
   return plans.map(({ recorder, places, volume }) => {
-    const { name, electric, magnetic } = recorder;
+    const { name, electric, magnetic, only } = recorder;
     const [px, py, pz] = places;
     const width = 2 * volume.blocks.length;
     const size = px.length * py.length * pz.length * width;
@@ -111,7 +111,7 @@ export function boxArrays(
     const { fill, media } = filling(scene, places);
     if (fill) arrays[`box:${name}:fill`] = { shape: [pz.length, py.length, px.length], data: fill };
     places.forEach((list, a) => (arrays[`box:${name}:${'xyz'[a]}`] = { shape: [list.length], data: Float64Array.from(list, (p) => p.at) }));
-    return { name, electric, magnetic, ...(media.length ? { media } : {}) };
+    return { name, electric, magnetic, ...(only === undefined ? {} : { only }), ...(media.length ? { media } : {}) };
   });
 }
 

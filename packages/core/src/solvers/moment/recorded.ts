@@ -125,7 +125,8 @@ export async function recordTurn(
     const axes = sides.map((l, a) =>
       spread(r.min[a], r.max[a], l === 0 ? 1 : Math.max(2, Math.ceil(((most - 1) * l) / Math.max(...sides) / r.every) + 1)),
     );
-    const width = (r.electric ? 6 : 0) + (r.magnetic ? 6 : 0);
+    const kept = [...(r.electric ? [0, 1, 2] : []), ...(r.magnetic ? [3, 4, 5] : [])].filter((c) => r.only === undefined || c % 3 === r.only);
+    const width = 2 * kept.length;
     const data = new Float32Array(sources.length * axes[0].length * axes[1].length * axes[2].length * width);
     let at = 0;
     for (const [f, source] of sources.entries())
@@ -134,8 +135,10 @@ export async function recordTurn(
           await breathe();
           for (const x of axes[0]) {
             fieldAt(wires, source, [x, y, z], out, both[f]);
-            data.set(out.subarray(r.electric ? 0 : 6, r.magnetic ? 12 : 6), at);
-            at += width;
+            for (const c of kept) {
+              data[at++] = out[2 * c];
+              data[at++] = out[2 * c + 1];
+            }
           }
         }
     arrays[name(`box:${r.name}`)] = { shape: [sources.length, axes[2].length, axes[1].length, axes[0].length, width], data };
@@ -214,7 +217,12 @@ export function recordersTold(scene: Scene): Pick<ResultMeta, 'fieldPlanes' | 'f
       return { name: r.name, normal: r.normal, at: r.at, u, v };
     }),
     fieldLines: ofKind(scene, 'field-line').map((r) => ({ name: r.name, axis: r.axis, at: r.at })),
-    fieldBoxes: ofKind(scene, 'field-box').map((r) => ({ name: r.name, electric: r.electric, magnetic: r.magnetic })),
+    fieldBoxes: ofKind(scene, 'field-box').map((r) => ({
+      name: r.name,
+      electric: r.electric,
+      magnetic: r.magnetic,
+      ...(r.only === undefined ? {} : { only: r.only }),
+    })),
   };
 }
 

@@ -4,6 +4,7 @@ import {
   type FieldSlice,
   decibelsOf,
   fieldKinds,
+  lackingFor,
   fieldScale,
   inMedia,
   percentile,
@@ -93,7 +94,7 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
   );
   const { slice, normal, index } = useMemo(() => sliceFor(field, { across, at, theta, phi }, plane), [field, across, at, theta, phi, plane]);
   const plainSlice = field.volume === recorded.volume ? slice : sliceFor(recorded, { across, at, theta, phi }, plane).slice;
-  const lacking = fieldKinds[card.quantity].needs.find((n) => !slice[n]);
+  const lacking = lackingFor(fieldKinds[card.quantity], recorded.volume);
   const { quantity, part, form } = card;
   const reading = useMemo(() => ({ quantity, part, form }), [quantity, part, form]);
   const kind = fieldScale(reading);
@@ -127,7 +128,7 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
   return (
     <Card
       title={title}
-      about={`${name}, ${place}, ${shown.label}, ${formatSI(field.frequency, 'frequency')}`}
+      about={`${name}${recorded.volume.only === undefined ? '' : ` (${'xyz'[recorded.volume.only]} alone)`}, ${place}, ${shown.label}, ${formatSI(field.frequency, 'frequency')}`}
       file={stem}
       flush
       tools={
@@ -139,7 +140,7 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
             onChange={(e) => board.change({ quantity: e.target.value } as Partial<FieldCardData>)}
           >
             {Object.entries(fieldKinds)
-              .filter(([, k]) => k.needs.every((n) => recorded.volume[n]) && (!k.medium || recorded.kind === 'box'))
+              .filter(([, k]) => !lackingFor(k, recorded.volume) && (!k.medium || recorded.kind === 'box'))
               .map(([q]) => (
                 <option key={q}>{q}</option>
               ))}
@@ -176,7 +177,7 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
     >
       {lacking ? (
         <p className="quiet pad">
-          {card.recorder} keeps no {lacking.toUpperCase()}. A box of fields with E and H does; add one in Feed.
+          {card.recorder} keeps no {lacking}. A box of fields with E and H and all components does; add one in Feed.
         </p>
       ) : (
         <Animated

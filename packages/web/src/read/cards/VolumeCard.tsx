@@ -3,6 +3,7 @@ import { formatSI, withPrefix } from '@jadebell/core/format';
 import {
   decibelsOf,
   fieldKinds,
+  lackingFor,
   fieldScale,
   inMedia,
   levelSurface,
@@ -73,8 +74,7 @@ export function VolumeCard({ card }: { card: VolumeCardData }) {
   const { field, missing } = useField(shown?.run, card.recorder);
   const bodies = useModelBodies(shown?.run);
   const title = card.title ?? (card.on === 'currents' ? 'Current on metal' : `Field in ${card.recorder}`);
-  const needs = card.on === 'currents' ? ['h' as const] : fieldKinds[card.quantity].needs;
-  const lacking = field && needs.find((n) => !field.volume[n]);
+  const lacking = field && lackingFor(card.on === 'currents' ? { needs: ['h'], whole: true } : fieldKinds[card.quantity], field.volume);
   return (
     <Card
       title={title}
@@ -102,7 +102,7 @@ export function VolumeCard({ card }: { card: VolumeCardData }) {
         <p className="quiet pad">{missing ? `There is no box of fields ${card.recorder}.` : 'Reading the field …'}</p>
       ) : lacking ? (
         <p className="quiet pad">
-          {card.recorder} keeps no {lacking.toUpperCase()}. Let the box keep E and H in Feed, and run it anew.
+          {card.recorder} keeps no {lacking}. Let the box keep E and H with all components in Feed, and run it anew.
         </p>
       ) : field.flat !== null ? (
         <p className="quiet pad">{card.recorder} is flat: a field in space needs a box with three extents.</p>

@@ -1,4 +1,4 @@
-import { type FieldVolume, type Filling, volumeOf } from '@jadebell/core/reading';
+import { boxWidth, type FieldVolume, type Filling, volumeOf } from '@jadebell/core/reading';
 import { useEffect, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
@@ -30,7 +30,7 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
   const x = useArray(id, plane ? `${stem}:u` : `${stem}:x`).data;
   const y = useArray(id, plane ? `${stem}:v` : `${stem}:y`).data;
   const z = useArray(box ? id : null, `${stem}:z`).data;
-  const width = plane ? 6 : (box?.electric ? 6 : 0) + (box?.magnetic ? 6 : 0);
+  const width = plane ? 6 : box ? boxWidth(box) : 0;
   const count = x && y && (plane || z) ? x.data.length * y.data.length * (z?.data.length ?? 1) * width : 0;
   const frequency = useFrequency();
   const at = meta ? nearestRecorded(meta, frequency) : 0;
@@ -56,7 +56,7 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
     const axes = [x.data, y.data, z.data] as const;
     const filling = fill ? { fill: fill.data, media: new Map((box.media ?? []).map((m) => [m.mark, m.permittivity[at]])) } : null;
     const thin = ([0, 1, 2] as const).filter((a) => axes[a].length === 1);
-    return { volume: volumeOf(axes, values, box.electric, box.magnetic), filling, kind: 'box', flat: thin[0] ?? null, frequency: frequencyHere, at };
+    return { volume: volumeOf(axes, values, box), filling, kind: 'box', flat: thin[0] ?? null, frequency: frequencyHere, at };
   }, [x, y, z, values, fill, meta, plane, box, at]);
   return { field, missing: !!meta && !stem, error };
 }
