@@ -18,8 +18,11 @@ export interface Sought {
   pairs: EigenPair[];
 }
 
-/** First look: few steps suffice to place the shift well. */
-const look = { most: 12, tolerance: 1e-3 };
+/**
+ * The first search, from above all modes. Few modes mostly come in it, and a second elimination costs as much as some thirty steps; of
+ * many it only looks where they lie, so that the shift can be placed well.
+ */
+const firstSearch = (count: number): { most: number; tolerance: number } => (count <= 4 ? { most: 48, tolerance } : { most: 12, tolerance: 1e-3 });
 /** Residual at which a mode counts as found; that of the index is far smaller. */
 const tolerance = 1e-7;
 /** Attenuation over phase constant above which a solution with absorbing edges lives in these edges. */
@@ -42,7 +45,7 @@ function highest(s: Section): number {
   return mu * Math.max(most, surface);
 }
 
-/** The eigenpairs of a section at k0, 1/m: shift and invert, the shift moved beside the modes once these are known roughly. */
+/** The eigenpairs of a section at k0, 1/m: shift and invert, the shift moved beside the modes where these, known roughly by then, take long. */
 export function seek(s: Section, k0: number, { count, near, kernel }: SeekOptions): Sought {
   const unknowns = unknownsOf(s);
   if (unknowns.count < 3) return { unknowns, pairs: [] };
@@ -61,7 +64,7 @@ export function seek(s: Section, k0: number, { count, near, kernel }: SeekOption
   if (near) return { unknowns, pairs: at(near[0], complex ? near[1] : 0, []) };
   // Above all modes, so that the elimination meets no pivot near zero.
   const top = 1.02 * highest(s) * k0 * k0;
-  const rough = at(top, 0, [], look);
+  const rough = at(top, 0, [], firstSearch(wanted));
   if (rough.length >= wanted && rough.every((p) => p.residual < tolerance)) return { unknowns, pairs: rough };
   const known = rough.filter((p) => p.residual < 0.1);
   if (!known.length) return { unknowns, pairs: at(top, 0, []) };
