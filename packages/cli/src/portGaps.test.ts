@@ -1,13 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldedBodies, mirrorOf, rowSpans, spansAlong, type Exact } from '@jadebell/core/geometry';
 import { type ResultMeta, withoutGaps } from '@jadebell/core/results';
-import { facesEnd, type Mirrors, portLine, type ScenePort } from '@jadebell/core/scene';
+import { facesEnd, type Mirrors, portLine, type Scene, type ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { fitGap, halfLine } from '../../core/src/solvers/fdtd/gapFit.ts';
 import { plainBody } from '../../core/src/verification/bench.ts';
 import { buildGrid } from '@jadebell/core/grid';
+import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
 import { facingColumns, fitSpread } from '../../core/src/solvers/fdtd/gapSpread.ts';
+import { solveScene } from '../../core/src/solvers/fdtd/solve.ts';
 import { lumpedLine } from '../../core/src/verification/portGaps.ts';
 import { againstSpread, gappedDipole } from '../../core/src/verification/portSpread.ts';
 
@@ -168,4 +170,33 @@ describe('gaps of lumped ports', () => {
     },
     120_000,
   );
+
+  test('half of a dipole, the other behind a plane of symmetry, has the gap of the whole', async () => {
+    const whole = gappedDipole(1e-3, 1e-3, true, 3, { accuracy: 'draft', details: {} });
+    const low = (p: Scene['min']): Scene['min'] => [p[0], 0, p[2]];
+    const half: Scene = {
+      ...whole,
+      min: low(whole.min),
+      boundaries: whole.boundaries.map((b, s) => (s === 2 ? 'magnetic' : b)),
+      mirrors: [null, { wall: 'magnetic', at: 0 }, null] as unknown as Mirrors,
+      ports: whole.ports.map((p) => ({ ...p, min: low(p.min), halved: [false, true, false] })),
+    };
+    // On one grid: that of the half, and the same with its image.
+    const grid = buildGrid(half);
+    const y = Array.from(grid.lines[1].subarray(grid.pml[2]));
+    const both = Float64Array.from([...y.slice(1).map((v) => -v), ...y].sort((p, q) => p - q));
+    const full: typeof grid = { ...grid, lines: [grid.lines[0], both, grid.lines[2]], pml: grid.pml.map((n, s) => (s === 2 ? grid.pml[3] : n)) };
+    const gaps = [];
+    for (const [scene, on] of [
+      [whole, full],
+      [half, grid],
+    ] as const)
+      // prettier-ignore
+      gaps.push((await solveScene(scene, { host: await nodeHost() }, undefined, discretise(scene, on))).meta.ports[0].gap!);
+    const [one, two] = gaps;
+    process.stdout.write(`whole ${(one.inductance[0] * 1e12).toFixed(1)} pH, half ${(two.inductance[0] * 1e12).toFixed(1)} pH\n`);
+    expect(two.capacitance[0] / one.capacitance[0]).toBeCloseTo(1, 6);
+    expect(Math.abs(two.inductance[0] / one.inductance[0] - 1)).toBeLessThan(0.02);
+    expect(Math.abs(two.mutual! / one.mutual! - 1)).toBeLessThan(0.05);
+  }, 120_000);
 });

@@ -42,7 +42,8 @@ export function facingColumns(port: ScenePort, scene: Scene, grid: Grid): { colu
       [at[axis], at[p], at[q]] = [end, u, v];
       return metal.some((b) => touches(b.shape, at, tolerance));
     });
-  const lines = [grid.lines[p], grid.lines[q]];
+  // What lies behind a wall or plane of symmetry, or in absorbing layers, does not count.
+  const lines = [p, q].map((a) => grid.lines[a].subarray(grid.pml[2 * a], grid.lines[a].length - grid.pml[2 * a + 1]));
   const seed = [nearestLine(lines[0], middle[p]), nearestLine(lines[1], middle[q])];
   // From the port outwards, node by node: other gaps in the same plane are not this one's.
   const found = new Map<string, [number, number]>();
@@ -85,7 +86,7 @@ export function facingColumns(port: ScenePort, scene: Scene, grid: Grid): { colu
   const some = weights.some((w) => w > 0);
   const columns = nodes.map(([i, j], n): PortColumn => {
     const index: [number, number, number] = [0, 0, 0];
-    [index[p], index[q]] = [i, j];
+    [index[p], index[q]] = [i + grid.pml[2 * p], j + grid.pml[2 * q]];
     return { index, weight: some ? weights[n] : 1 };
   });
   return { columns: columns.filter((c) => c.weight > 0), patches };
