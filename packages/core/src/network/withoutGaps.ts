@@ -26,6 +26,8 @@ export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: 
       const [y, x] = gap
         ? [w * atFrequency(gap.capacitance, frequency[f]) * resistance, (w * atFrequency(gap.inductance, frequency[f])) / resistance]
         : [0, 0];
+      // Part of the current may turn into the capacitance before it has gone through all of the inductance.
+      const turn = gap?.mutual ? 1 - w * w * gap.mutual * atFrequency(gap.capacitance, frequency[f]) : 1;
       for (let j = 0; j < n; j++) {
         const at = 2 * (i * n + j);
         const [re, im] = [s.data[f * size + at], s.data[f * size + at + 1]];
@@ -33,13 +35,10 @@ export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: 
         // V = (z* a + z b) and I = a - b, with z in units of the resistance, over its square root.
         const xi = reactance / resistance;
         const v = [own + re - xi * im, im + xi * (re - own)];
-        let current = [own - re, -im];
-        let behind = v;
-        // Part of the current turns into the capacitance before it has gone through all of the inductance.
-        const turn = gap?.mutual ? 1 - w * w * gap.mutual * atFrequency(gap.capacitance, frequency[f]) : 1;
-        const series = (): void => void (behind = [(behind[0] + x * current[1]) / turn, (behind[1] - x * current[0]) / turn]);
-        const across = (): void => void (current = [current[0] + y * behind[1], current[1] - y * behind[0]]);
-        for (const part of gap?.impedance ? [across, series] : [series, across]) part();
+        let [ir, ii] = [own - re, -im];
+        if (gap?.impedance) [ir, ii] = [ir + y * v[1], ii - y * v[0]];
+        const behind = [(v[0] + x * ii) / turn, (v[1] - x * ir) / turn];
+        const current = gap?.impedance ? [ir, ii] : [ir + y * behind[1], ii - y * behind[0]];
         const turned = [-xi * current[1], xi * current[0]];
         for (const k of [0, 1]) {
           a[at + k] = (behind[k] + current[k] + turned[k]) / 2;

@@ -54,6 +54,9 @@ describe('a box that keeps one component alone', () => {
       }
     expect(lackingFor(fieldKinds.S, volume)).toBe(`components but ${'xyz'[only]}`);
     expect(lackingFor(fieldKinds.E, volume)).toBeNull();
+    // Of its parts the own one can be told, and no other.
+    for (const part of ['x', 'y', 'z', 'normal', 'tangential'] as const) expect(lackingFor(fieldKinds.E, volume, part) === null).toBe(part === 'xyz'[only]); // prettier-ignore
+    expect(lackingFor(fieldKinds.E, volumeOf(axes, both, { electric: true, magnetic: true }), 'normal')).toBeNull();
     expect(lackingFor(fieldKinds.H, volumeOf(axes, alone, { electric: true, magnetic: false, only }))).toBe('H');
   });
 });

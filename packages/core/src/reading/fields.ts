@@ -333,9 +333,14 @@ export function alongLine(
   return { distance: Float64Array.from({ length: n }, (_, i) => (length * i) / (n - 1)), e: read(volume.e), h: read(volume.h) };
 }
 
-/** What a recorder would have to keep besides, so that a quantity can be told: E, H, or all components; null where nothing lacks. */
-export function lackingFor({ needs, whole }: { needs: readonly ('e' | 'h')[]; whole?: boolean }, volume: FieldVolume): string | null {
-  const field = needs.find((n) => !volume[n]);
+/** What a recorder would have to keep besides, so that a quantity, or a part of it, can be told: E, H, or other components; null where nothing lacks. */
+export function lackingFor(
+  { needs, whole }: { needs: readonly ('e' | 'h')[]; whole?: boolean },
+  { e, h, only }: Pick<FieldVolume, 'e' | 'h' | 'only'>,
+  part: FieldCard['part'] = 'size',
+): string | null {
+  const field = needs.find((n) => !(n === 'e' ? e : h));
   if (field) return field.toUpperCase();
-  return whole && volume.only !== undefined ? `components but ${'xyz'[volume.only]}` : null;
+  if (only === undefined) return null;
+  return whole || (part !== 'size' && part !== 'xyz'[only]) ? `components but ${'xyz'[only]}` : null;
 }

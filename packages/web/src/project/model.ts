@@ -86,26 +86,32 @@ function start(): Worker {
 
 const post = (request: Request): void => (worker ??= start()).postMessage(request);
 
-/** The project that was asked for last, if its ports are to be looked at. */
-let toLook: Project | null = null;
+/** The project that was asked for last, whether its ports are to be looked at, and what was found in the one looked at last. */
+let asked: { project: Project; look: boolean } | null = null;
+let found: { project: Project; problems: Problem[] } | null = null;
 
-/** Looks at the ports of a sound model, and adds what is found to its problems. */
+/** Looks at the ports of a sound model, and adds what is found to its problems; what is known of the same project is not sought again. */
 function look(view: View): void {
-  if (!toLook || !(view.ports.length || view.guides.length) || view.problems.some((p) => p.severity === 'error')) return;
+  if (!asked || !(view.ports.length || view.guides.length) || view.problems.some((p) => p.severity === 'error')) return;
+  const { project } = asked;
   const own = newest;
-  useModel.setState({ looking: true });
-  lookAtPorts(toLook, (problems) => {
+  const tell = (problems: Problem[]): void => {
+    found = { project, problems };
     if (own !== newest) return;
     const now = useModel.getState().view;
     useModel.setState({ looking: false, ...(problems.length ? { view: { ...now, problems: [...now.problems, ...problems] } } : {}) });
-  });
+  };
+  if (found?.project === project) return tell(found.problems);
+  if (!asked.look) return;
+  useModel.setState({ looking: true });
+  lookAtPorts(project, tell);
 }
 
 /** Asks for the model of a project, with its grid, and with a look at its ports on it, where they are wanted; the newest request wins. */
 export function evaluateProject(project: Project, machine: Machine | null, wantGrid: boolean, wantLook: boolean): void {
   newest = ++ticket;
   endLook();
-  toLook = wantLook ? project : null;
+  asked = { project, look: wantLook };
   useModel.setState({ checked: false, looking: false });
   post({ kind: 'evaluate', ticket: newest, project: sender.pack(project), machine, wantGrid });
 }

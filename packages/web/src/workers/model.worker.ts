@@ -1,14 +1,14 @@
 import { emptyProject, type Problem, type Project, type Quantity } from '@jadebell/core/document';
 import { evaluateAny, evaluateExpression, evaluateGivens, formatSI, sampleExpression } from '@jadebell/core/expressions';
-import { type Body, evaluateModel, isSheet, loadGeometryKernel, ModelCache } from '@jadebell/core/geometry';
+import { type Body, evaluateModel, isSheet, ModelCache } from '@jadebell/core/geometry';
 import { buildGrid, meshNodes, wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
 import { meshOf, solvers } from '@jadebell/core/solvers';
-import kernelAddress from 'manifold-3d/manifold.wasm?url';
+import { loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
 import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
 
-const kernel = loadGeometryKernel(() => kernelAddress);
+const kernel = loadGeometry();
 const cache = new ModelCache();
 const receiver = new ProjectReceiver();
 /** Geometry that the page holds already. */

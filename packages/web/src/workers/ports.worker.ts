@@ -1,18 +1,13 @@
-import kernelsAddress from '@jadebell/core/kernels/kernels.wasm?url';
-import { denseKernel } from '@jadebell/core/dense';
 import { ProblemError, type Problem, type Project } from '@jadebell/core/document';
-import { loadGeometryKernel, ModelCache } from '@jadebell/core/geometry';
+import { ModelCache } from '@jadebell/core/geometry';
 import { buildScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
-import kernelAddress from 'manifold-3d/manifold.wasm?url';
 import type { PortsReply, PortsRequest } from './ports.protocol.ts';
+import { loadDense, loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
 
-const geometry = loadGeometryKernel(() => kernelAddress);
-const dense = fetch(kernelsAddress)
-  .then((r) => r.arrayBuffer())
-  .then((bytes) => WebAssembly.compile(bytes))
-  .then(denseKernel);
+const geometry = loadGeometry();
+const dense = loadDense();
 const cache = new ModelCache();
 const receiver = new ProjectReceiver();
 

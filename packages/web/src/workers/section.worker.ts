@@ -1,8 +1,6 @@
-import kernelsAddress from '@jadebell/core/kernels/kernels.wasm?url';
-import { denseKernel } from '@jadebell/core/dense';
 import { type Problem, problem, ProblemError, type Project } from '@jadebell/core/document';
 import { evaluateExpression } from '@jadebell/core/expressions';
-import { type Body, loadGeometryKernel, ModelCache } from '@jadebell/core/geometry';
+import { type Body, ModelCache } from '@jadebell/core/geometry';
 import { buildScene, type SceneSection } from '@jadebell/core/scene';
 import {
   convergeSection,
@@ -15,15 +13,12 @@ import {
   solveModes,
   sweepSection,
 } from '@jadebell/core/sections';
-import kernelAddress from 'manifold-3d/manifold.wasm?url';
+import { loadDense, loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
 import type { Prepared, SectionReply, SectionRequest } from './section.protocol.ts';
 
-const geometry = loadGeometryKernel(() => kernelAddress);
-const dense = fetch(kernelsAddress)
-  .then((r) => r.arrayBuffer())
-  .then((bytes) => WebAssembly.compile(bytes))
-  .then(denseKernel);
+const geometry = loadGeometry();
+const dense = loadDense();
 const cache = new ModelCache();
 const receiver = new ProjectReceiver();
 const answer = (reply: SectionReply, transfer: Transferable[] = []): void => postMessage(reply, { transfer });

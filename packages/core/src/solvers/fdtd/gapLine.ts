@@ -8,6 +8,7 @@ import type { SolveOptions } from '../solver.ts';
 import { type Discrete, discretise } from './discretise.ts';
 import { fitGap } from './gapFit.ts';
 import { guideModes, guidePlane, guideSection, type PortMode } from './guides.ts';
+import { portAlone } from './portAlone.ts';
 import type { solveScene } from './solve.ts';
 
 /**
@@ -52,7 +53,8 @@ function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; g
   const [end, far] = [inward > 0 ? scene.min : scene.max, inward > 0 ? scene.max : scene.min].map((p) => [...p]);
   far[axis] = mirrorOf(fold, end[axis]);
   const [min, max] = (inward > 0 ? [end, far] : [far, end]) as [Scene['min'], Scene['max']];
-  const image: ScenePort = { ...port, name: `${port.name}'`, order: port.order + 1, line: undefined };
+  const alone = portAlone(scene, port, points);
+  const image: ScenePort = { ...alone.ports[0], name: `${port.name}'`, order: port.order + 1 };
   [image.min, image.max] = [beyond(port.min), beyond(port.max)] as [Scene['min'], Scene['max']];
   return {
     length: Math.abs(mirrorOf(fold, plane) - plane),
@@ -64,19 +66,12 @@ function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; g
       unsnapped: grid.unsnapped.map((l, a) => (a === axis ? [...l, ...l.map((v) => mirrorOf(fold, v))] : l)) as Grid['unsnapped'],
     },
     scene: {
-      ...scene,
+      ...alone,
       bodies: foldedBodies(scene.bodies, fold),
-      ports: [{ ...port, line: undefined }, image],
-      guides: [],
-      wave: null,
-      excite: [port.name],
-      combine: undefined,
-      recorders: [],
-      recordAt: [],
+      ports: [...alone.ports, image],
       boundaries: twice(scene.boundaries),
       min,
       max,
-      band: { ...scene.band, points },
     },
   };
 }

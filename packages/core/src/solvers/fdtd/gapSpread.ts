@@ -8,6 +8,7 @@ import type { PortGap } from '../../results/index.ts';
 import type { Scene, ScenePort } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { type Discrete, discretise } from './discretise.ts';
+import { portAlone } from './portAlone.ts';
 import { columnEdges, type PortColumn, portColumns } from './portEdges.ts';
 import type { solveScene } from './solve.ts';
 
@@ -129,20 +130,7 @@ function surroundings(scene: Scene, port: ScenePort, grid: Grid, columns: readon
   return {
     from,
     grid: { ...grid, lines, pml },
-    scene: {
-      ...scene,
-      ports: [{ ...port, order: 0, spread: undefined, reactance: undefined }],
-      guides: [],
-      wave: null,
-      excite: [port.name],
-      combine: undefined,
-      recorders: [],
-      recordAt: [],
-      boundaries,
-      min,
-      max,
-      band: { ...scene.band, points },
-    },
+    scene: { ...portAlone(scene, port, points), boundaries, min, max },
   };
 }
 

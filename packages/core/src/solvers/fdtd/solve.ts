@@ -204,7 +204,9 @@ export async function solveScene(
     if (!(port.line || port.spread) || signal?.aborted) continue;
     try {
       const gap = await (port.line ? portGap : spreadGap)(scene, port, grid, { host, signal }, solveScene);
-      if (gap.after < worstLine) gaps.set(p, gap);
+      // Of a reference that was stopped nothing is known.
+      if (signal?.aborted) gapsKept.push({ name: port.name, why: 'The run was stopped before its reference was solved.' });
+      else if (gap.after < worstLine) gaps.set(p, gap);
       else gapsKept.push({ name: port.name, why: `The reference ${port.line ? 'line' : 'run'} is off by ${gap.after.toPrecision(2)} even without it: more than ${port.line ? 'one mode may run there' : 'an inductance is at work'}.` }); // prettier-ignore
     } catch (error) {
       // What was solved is worth keeping without it.

@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { AlongCard as AlongCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/format';
-import { alongLine, fieldKinds, inMedia, readField } from '@jadebell/core/reading';
+import { alongLine, fieldKinds, inMedia, lackingFor, readField } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { Legend } from '../../charts/Legend.tsx';
@@ -18,6 +18,11 @@ import { useField } from './useField.ts';
 const samples = 401;
 const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
 const noAxis = { label: '', size: 1 };
+const parts = ['size', 'x', 'y', 'z'] as const;
+function lookOf(part: (typeof parts)[number], dark: boolean): { color: string; dash: string | undefined } {
+  const { color, dash } = traceStyle(parts.indexOf(part) + 1, dark);
+  return { color, dash };
+}
 
 /** The field along a line that was drawn on a picture: its size and components over the way. */
 export function AlongCard({ card }: { card: AlongCardData }) {
@@ -30,25 +35,28 @@ export function AlongCard({ card }: { card: AlongCardData }) {
     [field, card.quantity, card.from, card.to],
   );
   const { quantity, form } = card;
+  const lacking = field && lackingFor(fieldKinds[quantity], field.volume);
+  const only = field?.volume.only;
   const moment = form === 'instant' ? phase : 0;
   const traces = useMemo(
     () =>
       line
-        ? (['size', 'x', 'y', 'z'] as const).map((part, n) => ({
-            name: part === 'size' ? `|${quantity}|` : `${quantity}${part}`,
-            color: traceStyle(n + 1, dark).color,
-            dash: traceStyle(n + 1, dark).dash,
-            x: line.distance,
-            y: readField(
-              { ...frame, e: line.e, h: line.h },
-              { quantity, part, form: form === 'phase' ? 'peak' : form },
-              moment,
-              new Float64Array(samples),
-            ),
-            axis: 'left' as const,
-          }))
+        ? parts
+            .filter((part) => part === 'size' || only === undefined || part === 'xyz'[only])
+            .map((part) => ({
+              name: part === 'size' ? `|${quantity}|` : `${quantity}${part}`,
+              ...lookOf(part, dark),
+              x: line.distance,
+              y: readField(
+                { ...frame, e: line.e, h: line.h },
+                { quantity, part, form: form === 'phase' ? 'peak' : form },
+                moment,
+                new Float64Array(samples),
+              ),
+              axis: 'left' as const,
+            }))
         : [],
-    [line, quantity, form, moment, dark],
+    [line, only, quantity, form, moment, dark],
   );
   const x = useMemo(() => {
     const { size, unit } = unitOfAxis('m', line ? line.distance[samples - 1] : 1);
@@ -69,7 +77,11 @@ export function AlongCard({ card }: { card: AlongCardData }) {
       file={stem}
       exports={[{ label: 'Values (CSV)', act: () => download(`${stem}.csv`, writeCsv([{ title: 'way (m)', values: line?.distance ?? [] }, ...traces.map((t) => ({ title: `${t.name} (${unit})`, values: t.y }))]), 'text/csv') }]} // prettier-ignore
     >
-      {line ? (
+      {lacking ? (
+        <p className="quiet pad">
+          {card.recorder} keeps no {lacking}.
+        </p>
+      ) : line ? (
         <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
           <Legend traces={traces} />
           <div style={{ flex: 1, minHeight: 0 }}>

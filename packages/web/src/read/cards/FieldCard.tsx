@@ -94,7 +94,7 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
   );
   const { slice, normal, index } = useMemo(() => sliceFor(field, { across, at, theta, phi }, plane), [field, across, at, theta, phi, plane]);
   const plainSlice = field.volume === recorded.volume ? slice : sliceFor(recorded, { across, at, theta, phi }, plane).slice;
-  const lacking = lackingFor(fieldKinds[card.quantity], recorded.volume);
+  const lacking = lackingFor(fieldKinds[card.quantity], recorded.volume, card.part);
   const { quantity, part, form } = card;
   const reading = useMemo(() => ({ quantity, part, form }), [quantity, part, form]);
   const kind = fieldScale(reading);

@@ -74,7 +74,11 @@ export function VolumeCard({ card }: { card: VolumeCardData }) {
   const { field, missing } = useField(shown?.run, card.recorder);
   const bodies = useModelBodies(shown?.run);
   const title = card.title ?? (card.on === 'currents' ? 'Current on metal' : `Field in ${card.recorder}`);
-  const lacking = field && lackingFor(card.on === 'currents' ? { needs: ['h'], whole: true } : fieldKinds[card.quantity], field.volume);
+  const lacking =
+    field &&
+    (card.on === 'currents'
+      ? lackingFor({ needs: ['h'], whole: true }, field.volume)
+      : lackingFor(fieldKinds[card.quantity], field.volume, card.part));
   return (
     <Card
       title={title}

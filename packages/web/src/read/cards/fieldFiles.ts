@@ -9,13 +9,17 @@ const fields = ['e', 'h'] as const;
 const names = { e: 'E', h: 'H' };
 const units = { e: 'V/m', h: 'A/m' };
 
-/** Real and imaginary parts as three components each, as VTK wants vectors. */
-function vectors(values: Float32Array, name: string, unit: string): VtkArray[] {
+/** The components that a field holds. */
+const componentsOf = ({ volume: { only } }: RecordedField): readonly (0 | 1 | 2)[] => (only === undefined ? [0, 1, 2] : [only]);
+
+/** Real and imaginary parts as three components each, as VTK wants vectors, or as the one that was kept. */
+function vectors(values: Float32Array, name: string, unit: string, kept: readonly (0 | 1 | 2)[]): VtkArray[] {
   const count = values.length / 6;
+  const size = kept.length === 1 ? 1 : 3;
   return (['real', 'imaginary'] as const).map((part, p) => {
-    const out = new Float32Array(3 * count);
-    for (let n = 0; n < count; n++) for (let c = 0; c < 3; c++) out[3 * n + c] = values[6 * n + 2 * c + p];
-    return { name: `${name} ${part} (${unit})`, components: 3, values: out };
+    const out = new Float32Array(size * count);
+    for (let n = 0; n < count; n++) for (let k = 0; k < size; k++) out[size * n + k] = values[6 * n + 2 * kept[k] + p];
+    return { name: `${name}${size === 1 ? 'xyz'[kept[0]] : ''} ${part} (${unit})`, components: size, values: out };
   });
 }
 
@@ -28,6 +32,7 @@ export function fieldFiles(
   stem: string,
 ): { label: string; act(): void | Promise<void> }[] {
   const { axes } = field.volume;
+  const kept = componentsOf(field);
   const csv = (): void => {
     const nu = slice.u.length;
     const count = nu * slice.v.length;
@@ -39,9 +44,9 @@ export function fieldFiles(
     const columns = fields.flatMap((f) => {
       const values = slice[f];
       return values
-        ? [...'xyz'].flatMap((c, k) =>
+        ? kept.flatMap((k) =>
             ['real', 'imaginary'].map((part, p) => ({
-              title: `${names[f]}${c} ${part} (${units[f]})`,
+              title: `${names[f]}${'xyz'[k]} ${part} (${units[f]})`,
               values: Float64Array.from({ length: count }, (_, n) => values[6 * n + 2 * k + p]),
             })),
           )
@@ -50,13 +55,13 @@ export function fieldFiles(
     download(`${stem}.csv`, writeCsv([...([0, 1, 2] as const).map((a) => ({ title: `${'xyz'[a]} (m)`, values: place(a) })), ...columns]), 'text/csv');
   };
   const vtr = (): void => {
-    const arrays = fields.flatMap((f) => (field.volume[f] ? vectors(field.volume[f], names[f], units[f]) : []));
+    const arrays = fields.flatMap((f) => (field.volume[f] ? vectors(field.volume[f], names[f], units[f], kept) : []));
     download(`${stem}.vtr`, writeVtr(axes, arrays), 'application/xml');
   };
   const vti = (): void => {
     // An image needs even steps: the finest of each axis, as far as a few million samples allow.
     const even = evenAxes(axes);
-    const arrays = fields.flatMap((f) => (field.volume[f] ? vectors(resampled(axes, field.volume[f], even), names[f], units[f]) : []));
+    const arrays = fields.flatMap((f) => (field.volume[f] ? vectors(resampled(axes, field.volume[f], even), names[f], units[f], kept) : []));
     download(`${stem}.vti`, writeVti(even.size, even.origin, even.spacing, arrays), 'application/xml');
   };
   const hdf5 = async (): Promise<void> => {

@@ -24,6 +24,7 @@ export async function fieldHdf5(run: Run, recorder: string, { volume, frequency 
     if (!values) continue;
     const made = file.create_dataset({ name: dataset, data: values, shape });
     made.create_attribute('unit', unit);
+    if (volume.only !== undefined) made.create_attribute('kept', `component ${'xyz'[volume.only]} alone; the others are zero`);
     made.create_attribute('axes', 'z, y, x, component (x, y, z), part (real, imaginary)');
   } // prettier-ignore
   file.close();

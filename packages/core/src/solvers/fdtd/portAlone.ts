@@ -1,0 +1,14 @@
+import type { Scene, ScenePort } from '../../scene/index.ts';
+
+/** A scene with its port alone, as a reference solves it: nothing else excites it, and nothing is recorded. */
+export const portAlone = (scene: Scene, port: ScenePort, points: number): Scene => ({
+  ...scene,
+  ports: [{ ...port, line: undefined, spread: undefined, reactance: undefined }],
+  guides: [],
+  wave: null,
+  excite: [port.name],
+  combine: undefined,
+  recorders: [],
+  recordAt: [],
+  band: { ...scene.band, points },
+});
