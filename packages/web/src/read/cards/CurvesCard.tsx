@@ -177,10 +177,14 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
                       <td>{traces[n].name}</td>
                       <td className="mono">{told(spot.x, unitX, 6)}</td>
                       <td className="mono">{told(spot.y, drawn[n].unit)}</td>
-                      <td className="mono">{apart ? `Δ ${told(spot.x - base.spot.x, unitX, 5)}` : ''}</td>
-                      <td className="mono">
-                        {apart && drawn[base.n].unit === drawn[n].unit ? `Δ ${told(spot.y - base.spot.y, drawn[n].unit)}` : ''}
-                      </td>
+                      {card.base !== undefined && (
+                        <>
+                          <td className="mono">{apart ? `Δ ${told(spot.x - base.spot.x, unitX, 5)}` : ''}</td>
+                          <td className="mono">
+                            {apart && drawn[base.n].unit === drawn[n].unit ? `Δ ${told(spot.y - base.spot.y, drawn[n].unit)}` : ''}
+                          </td>
+                        </>
+                      )}
                     </tr>
                   );
                 })}
