@@ -242,6 +242,28 @@ describe('runs', () => {
   });
 });
 
+test('a project and a run that an older version stored are read with what it left unsaid', async () => {
+  const { ProjectRow } = await import('./db/models.ts');
+  const { addRun } = await import('./api/runs.ts');
+  const box = {
+    kind: 'field-box',
+    name: 'inside',
+    from: ['0 mm', '0 mm', '0 mm'],
+    to: ['1 mm', '1 mm', '1 mm'],
+    fields: 'e',
+    where: 'nodes',
+    every: '1',
+  };
+  const old = { ...smallDipole(), recorders: [box] } as unknown as Project;
+  const row = await ProjectRow.create({ title: 'Old', document: JSON.stringify(old), picture: '' });
+  const { body } = await api().get(`/api/projects/${row.id}`).expect(200);
+  expect(body.document.recorders).toEqual([{ ...box, components: 'all' }]);
+  const run = await addRun(row.id, old);
+  const solved = (await api().get(`/api/runs/${run.id}/document`).expect(200)).body as Project;
+  expect(solved.recorders).toEqual(body.document.recorders);
+  await api().post(`/api/runs/${run.id}/stop`).expect(202);
+});
+
 test('the password file can be read by its owner only', async () => {
   const { statSync } = await import('node:fs');
   expect(statSync(join(folder, 'password')).mode & 0o077).toBe(0);

@@ -208,22 +208,24 @@ function accumulate(cfg: usize, thread: i32, threads: i32, sample: i32): void {
   const scratch = word(cfg, P.P_SCRATCH) + <usize>thread * word(cfg, P.P_SCRATCH_BYTES);
   const count = <i32>word(cfg, P.P_DFT_COUNT);
   for (let r = 0; r < count; r++) {
-    const d = word(cfg, P.P_DFT) + <usize>r * 48;
+    const d = word(cfg, P.P_DFT) + <usize>r * 56;
     const a = <usize>load<u32>(d), b = <usize>load<u32>(d, 4);
     const wa = load<f32>(d, 8), wb = load<f32>(d, 12);
     const inner = load<i32>(d, 16), innerStride = <usize>load<u32>(d, 20);
     const outer = load<i32>(d, 24), outerStride = <usize>load<u32>(d, 28);
     const sums = <usize>load<u32>(d, 32), padded = <usize>load<u32>(d, 36) << 2;
     const magnetic = load<i32>(d, 40);
+    const kept = load<i32>(d, 44), list = <usize>load<u32>(d, 48);
     const twiddle = word(cfg, P.P_DFT_TWIDDLE) + <usize>((sample * 2 + magnetic) * nf) * 8;
     for (let o = (thread + r) % threads; o < outer; o += threads) {
       let pa = a + <usize>o * outerStride, pb = b + <usize>o * outerStride;
       for (let i = 0; i < inner; i++, pa += innerStride, pb += innerStride)
         store<f32>(scratch + (<usize>i << 2), wa * load<f32>(pa) + wb * load<f32>(pb));
-      let at = sums + <usize>o * <usize>(nf * 2) * padded;
-      for (let f = 0; f < nf; f++) {
-        const c = f32x4.splat(load<f32>(twiddle + (<usize>f << 3)));
-        const s = f32x4.splat(load<f32>(twiddle + (<usize>f << 3), 4));
+      let at = sums + <usize>o * <usize>(kept * 2) * padded;
+      for (let f = 0; f < kept; f++) {
+        const turn = twiddle + (<usize>load<u32>(list + (<usize>f << 2)) << 3);
+        const c = f32x4.splat(load<f32>(turn));
+        const s = f32x4.splat(load<f32>(turn, 4));
         for (let i: usize = 0; i < padded; i += 16) {
           const v = v128.load(scratch + i);
           v128.store(at + i, f32x4.add(v128.load(at + i), f32x4.mul(c, v)));

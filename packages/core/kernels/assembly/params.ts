@@ -35,7 +35,7 @@ export const P_SRC: i32 = 49; // port edges by plane: address, address of its ne
 export const P_PORTS: i32 = 50; // number of lumped ports
 export const P_PORT: i32 = 51; // per port 80 bytes, see updatePorts
 export const P_DFT_COUNT: i32 = 52; // number of recorded regions
-export const P_DFT: i32 = 53; // region descriptors, 12 words each
+export const P_DFT: i32 = 53; // region descriptors, 14 words each
 export const P_DFT_EVERY: i32 = 54; // steps between samples, 0 = none
 export const P_DFT_NF: i32 = 55; // frequencies
 export const P_DFT_TWIDDLE: i32 = 56; // f32 [sample][E|H][f][cos, -sin]

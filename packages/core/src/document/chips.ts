@@ -63,8 +63,8 @@ export type SentencePart =
   | { refs: string; label: string; accepts: Accepts }
   /** A face of an earlier line, as 'line.face'. */
   | { face: string; label: string }
-  /** Rows of expressions, such as the points of an outline. */
-  | { list: string; label: string; columns: Column[]; least: number }
+  /** Rows of expressions, such as the points of an outline; what more than one of them are called, and what stands for no row. */
+  | { list: string; label: string; columns: Column[]; least: number; several?: string; none?: string }
   | { text: string; label: string }
   /** A part of the project that came from a file. */
   | { part: string; label: string };

@@ -100,10 +100,12 @@ export function redirectLines<P extends Pick<Project, 'lines' | 'ports'> & Parti
     return changed.kind === 'guide-face' ? { ...changed, face: changed.face.split('.').map(target).join('.') } : changed;
   });
   const givens = project.givens?.map((g) => changeAt(g, ['expression'], inText));
-  const recorders = project.recorders?.map((r) =>
-    r.kind === 'energy' ? { ...r, body: target(r.body) } : r.kind === 'wire-probe' ? { ...r, wire: target(r.wire) } : r,
-  );
-  return { ...project, lines, ports, ...(givens ? { givens } : {}), ...(recorders ? { recorders } : {}) };
+  const recorders = project.recorders?.map((entry) => {
+    const r = changeAt(entry, recorderChips(entry).map((c) => c.path), inText); // prettier-ignore
+    return r.kind === 'energy' ? { ...r, body: target(r.body) } : r.kind === 'wire-probe' ? { ...r, wire: target(r.wire) } : r;
+  });
+  const sections = project.sections?.map((s) => changeAt(s, sectionChips(s).map((c) => c.path), inText)); // prettier-ignore
+  return { ...project, lines, ports, ...(givens ? { givens } : {}), ...(recorders ? { recorders } : {}), ...(sections ? { sections } : {}) }; // prettier-ignore
 }
 
 /** Renames a line and all that refers to it. */

@@ -21,7 +21,7 @@ import {
   tilt,
   type Vec3,
 } from '../radiation/index.ts';
-import type { PatternFigures, ResultArray, ResultMeta } from '../results/index.ts';
+import { farFrequencies, type PatternFigures, type ResultArray, type ResultMeta } from '../results/index.ts';
 
 /** A far field and what it is held against. */
 export interface PatternSource {
@@ -31,9 +31,9 @@ export interface PatternSource {
   powers: { radiated: number; accepted: number; incident: number; lossless: number } | null;
 }
 
-/** The far field of a run at one recorded frequency; null where it has none. */
+/** The far field of a run at one of its frequencies; null where it has none. */
 export function patternSource(meta: ResultMeta, f: number, pattern: Pattern): PatternSource | null {
-  const frequency = meta.recordAt[f];
+  const frequency = farFrequencies(meta)[f];
   const figures = meta.farField?.figures[f];
   if (figures)
     return { pattern, frequency, powers: { lossless: figures.fromPattern, radiated: figures.radiated, accepted: figures.accepted, incident: 1 } };

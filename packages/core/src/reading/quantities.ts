@@ -2,7 +2,18 @@ import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
-import { channelNames, impedance, type PatternFigures, type ResultArray, type ResultMeta, sCurve, sLabel, turnName } from '../results/index.ts';
+import {
+  channelNames,
+  farFrequencies,
+  frequenciesKept,
+  impedance,
+  type PatternFigures,
+  type ResultArray,
+  type ResultMeta,
+  sCurve,
+  sLabel,
+  turnName,
+} from '../results/index.ts';
 import { formatSI } from '../expressions/format.ts';
 import { complexForms, type Numbers } from './forms.ts';
 import { immittanceOf, type ViewedNetwork } from './view.ts';
@@ -148,7 +159,7 @@ const figure = (
   unit,
   forms,
   terms: (meta) => (meta.farField ? [{ key: '', label: 'far field' }] : []),
-  curve: ({ meta, figures = meta.farField?.figures }) => (figures ? { x: meta.recordAt, re: figures.map((f) => f[key]) } : null),
+  curve: ({ meta, figures = meta.farField?.figures }) => (figures ? { x: figures.map((f) => f.frequency), re: figures.map((f) => f[key]) } : null),
 });
 const crossSection = (
   title: string,
@@ -162,7 +173,7 @@ const crossSection = (
   unit,
   forms,
   terms: (meta) => (meta.scattered ? [{ key: '', label: 'scattered field' }] : []),
-  curve: ({ meta }) => (meta.scattered ? { x: meta.recordAt, re: meta.scattered.figures.map((f) => f[key]) } : null),
+  curve: ({ meta }) => (meta.scattered ? { x: farFrequencies(meta), re: meta.scattered.figures.map((f) => f[key]) } : null),
 });
 
 const waveTerms: Terms = ({ modeWaves = [] }) =>
@@ -171,9 +182,11 @@ const waveTerms: Terms = ({ modeWaves = [] }) =>
       (['forward', 'backward'] as const).map((way) => ({ key: `${r.name}/${m + 1}/${way}`, label: `${r.name} mode ${m + 1} ${way}` })),
     ),
   );
+const wavesOf = (meta: ResultMeta, of: string): NonNullable<ResultMeta['modeWaves']>[number] | undefined =>
+  meta.modeWaves?.find((r) => r.name === of.split('/')[0]);
 const waveOf = (meta: ResultMeta, of: string): [number, number][] | undefined => {
-  const [name, mode, way] = of.split('/');
-  return meta.modeWaves?.find((r) => r.name === name)?.modes[Number(mode) - 1]?.[way as 'forward' | 'backward'];
+  const [, mode, way] = of.split('/');
+  return wavesOf(meta, of)?.modes[Number(mode) - 1]?.[way as 'forward' | 'backward'];
 };
 
 const signalTerms: Terms = (meta) => [
@@ -381,7 +394,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     terms: ({ fluxes = [] }) => fluxes.map(({ name }) => ({ key: name, label: name })),
     curve({ meta }, of) {
       const found = meta.fluxes?.find((f) => f.name === of);
-      return found ? { x: meta.recordAt, re: found.power } : null;
+      return found ? { x: frequenciesKept(meta, found), re: found.power } : null;
     },
   },
   current: {
@@ -393,7 +406,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     terms: ({ currents = [] }) => currents.map(({ name }) => ({ key: name, label: name })),
     curve({ meta }, of) {
       const found = meta.currents?.find((c) => c.name === of);
-      return found ? { x: meta.recordAt, re: found.current.map((v) => v[0]), im: found.current.map((v) => v[1]) } : null;
+      return found ? { x: frequenciesKept(meta, found), re: found.current.map((v) => v[0]), im: found.current.map((v) => v[1]) } : null;
     },
   },
   'probe-current': probe('Current in a wire', 'A', 1, 'excited'),
@@ -416,7 +429,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     terms: waveTerms,
     curve({ meta }, of) {
       const wave = waveOf(meta, of);
-      return wave ? { x: meta.recordAt, re: wave.map(([re, im]) => re * re + im * im) } : null;
+      return wave ? { x: frequenciesKept(meta, wavesOf(meta, of)), re: wave.map(([re, im]) => re * re + im * im) } : null;
     },
   },
   lost: {
@@ -428,7 +441,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     terms: ({ energies = [] }) => energies.map(({ line }) => ({ key: line, label: line })),
     curve({ meta }, of) {
       const found = meta.energies?.find((e) => e.line === of);
-      return found ? { x: meta.recordAt, re: found.lost } : null;
+      return found ? { x: frequenciesKept(meta, found), re: found.lost } : null;
     },
   },
   signal: {

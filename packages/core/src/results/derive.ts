@@ -1,7 +1,13 @@
-import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
+import type { AtFrequencies, Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
 export { readReference, referenceOf, referredTo } from '../network/renormalise.ts';
 export { atFrequency, knowsGaps, withoutGaps } from '../network/withoutGaps.ts';
+
+/** Frequencies of the arrays and lists of a recorder, hertz. */
+export const frequenciesKept = (meta: ResultMeta, told: AtFrequencies | undefined): readonly number[] => told?.frequencies ?? meta.recordAt;
+
+/** Frequencies of the far field, hertz. */
+export const farFrequencies = (meta: ResultMeta): readonly number[] => (meta.farField ?? meta.scattered)?.figures.map((f) => f.frequency) ?? [];
 
 /** S over the band from an array `s` of a result: wave out of channel `to` for a wave into the channel of excitation `from`. */
 export function sCurve({ data, shape }: ResultArray, to: number, from: number): Complex[] {

@@ -109,7 +109,12 @@ export const effortText = (e: Evidence): string =>
     ? `${e.solved} frequencies of ${e.unknowns} unknowns`
     : `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`;
 
-export interface FieldPlaneInfo {
+/** Frequencies at which a recorder was kept where those are not all that were recorded, hertz; its arrays and lists have these alone. */
+export interface AtFrequencies {
+  frequencies?: number[];
+}
+
+export interface FieldPlaneInfo extends AtFrequencies {
   name: string;
   normal: 0 | 1 | 2;
   /** Coordinate of the grid line that was recorded, metres. */
@@ -131,7 +136,7 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   excitations: number[];
   /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */
   combined?: { channel: number; amplitude: number; phase: number; reflection: [re: number, im: number][] }[];
-  /** Hertz, of the recorders. */
+  /** Hertz, all at which something was recorded; a far field's figures say their own. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;
   /** The plane wave that lit the structure, theta and phi of where it comes from, radians, and its strength, V/m (absent: 1; everything that is kept is for 1 V/m), and the directions of a sweep; absent: ports were excited. */
@@ -140,11 +145,11 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
   fieldPlanes: FieldPlaneInfo[];
   /** Power through rectangles at each recorded frequency, W for 1 W incident or a wave of 1 V/m; coordinates are those of the grid. */
-  fluxes?: { name: string; normal: 0 | 1 | 2; at: number; power: number[] }[];
+  fluxes?: ({ name: string; normal: 0 | 1 | 2; at: number; power: number[] } & AtFrequencies)[];
   /** Currents through rectangles at each recorded frequency, A, peak, real and imaginary part. */
-  currents?: { name: string; normal: 0 | 1 | 2; at: number; current: [re: number, im: number][] }[];
+  currents?: ({ name: string; normal: 0 | 1 | 2; at: number; current: [re: number, im: number][] } & AtFrequencies)[];
   /** Waves of modes through rectangles: [mode][frequency] as complex amplitudes whose squares are powers in W; phases are those at the rectangle. */
-  modeWaves?: {
+  modeWaves?: ({
     name: string;
     normal: 0 | 1 | 2;
     at: number;
@@ -154,11 +159,11 @@ export interface ResultMeta<E extends Evidence = Evidence> {
       forward: [re: number, im: number][];
       backward: [re: number, im: number][];
     }[];
-  }[];
+  } & AtFrequencies)[];
   /** Mean stored energies, J, and lost power, W, in the bodies of lines at each recorded frequency. */
-  energies?: { name: string; line: string; electric: number[]; magnetic: number[]; lost: number[] }[];
+  energies?: ({ name: string; line: string; electric: number[]; magnetic: number[]; lost: number[] } & AtFrequencies)[];
   /** Boxes in which E, H or both are kept. */
-  fieldBoxes?: {
+  fieldBoxes?: ({
     name: string;
     electric: boolean;
     magnetic: boolean;
@@ -166,9 +171,9 @@ export interface ResultMeta<E extends Evidence = Evidence> {
     only?: 0 | 1 | 2;
     /** Media that `box:NAME:fill` marks: relative permittivity and loss along x, y, z at each recorded frequency. */
     media?: { mark: number; permittivity: number[][] }[];
-  }[];
+  } & AtFrequencies)[];
   /** Lines along which the field is kept: their axis, and the grid nodes that stand for their place across it, metres. */
-  fieldLines?: { name: string; axis: 0 | 1 | 2; at: [number, number, number] }[];
+  fieldLines?: ({ name: string; axis: 0 | 1 | 2; at: [number, number, number] } & AtFrequencies)[];
   /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
   signals?: { name: string; at: [number, number, number] }[];
   /** Wires that were solved, and which of the segments are theirs. */

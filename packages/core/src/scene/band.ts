@@ -1,5 +1,5 @@
 import { needsFrequency, type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
-import type { SceneRecorder } from './recorders.ts';
+import type { PlacedRecorder, SceneRecorder } from './recorders.ts';
 
 /** Evaluates an expression of a project; NaN, and a problem told, where it fails. */
 export type Evaluate = (text: string, quantity: Quantity, place: Place) => number;
@@ -22,24 +22,43 @@ export function resolveBand(project: Project, value: Evaluate, problems: Problem
     );
 
   const recordAt = project.recordAt.map((text, i) => value(text, 'frequency', { part: 'recorders', chip: `recordAt.${i}` }));
-  recordAt.forEach((f, i) => {
-    if (from > 0 && to > from && (f < from * (1 - 1e-9) || f > to * (1 + 1e-9)))
-      problems.push(
-        problem(
-          'error',
-          'recorder.outside-band',
-          { part: 'recorders', chip: `recordAt.${i}` },
-          'Fields are asked for at a frequency outside the band.',
-          'Move it into the band, or widen the band.',
-        ),
-      );
-  });
+  recordAt.forEach((f, i) => tellOutside({ from, to }, f, { part: 'recorders', chip: `recordAt.${i}` }, problems));
   return { from, to, recordAt };
 }
 
-/** Tells that recorders have no frequency to record at. */
-export function tellNoFrequency(recorders: readonly SceneRecorder[], recordAt: readonly number[], problems: Problem[]): void {
-  if (recorders.some(needsFrequency) && !recordAt.length)
+/** Tells that a frequency, hertz, lies outside the band. */
+function tellOutside({ from, to }: { from: number; to: number }, f: number, place: Place, problems: Problem[]): void {
+  if (from > 0 && to > from && (f < from * (1 - 1e-9) || f > to * (1 + 1e-9)))
+    problems.push(
+      problem(
+        'error',
+        'recorder.outside-band',
+        place,
+        'Fields are asked for at a frequency outside the band.',
+        'Move it into the band, or widen the band.',
+      ),
+    );
+}
+
+/**
+ * All frequencies, hertz, at which something is recorded, those of the project first, and the recorders with the numbers of those that each
+ * keeps, rising. Tells of recorders that have none, and of frequencies of their own outside the band.
+ */
+export function atFrequencies(
+  placed: readonly PlacedRecorder[],
+  band: { from: number; to: number; recordAt: readonly number[] },
+  problems: Problem[],
+): { recorders: SceneRecorder[]; recordAt: number[] } {
+  const all = [...band.recordAt];
+  const number = (f: number): number => {
+    const known = all.findIndex((x) => Math.abs(x - f) <= 1e-9 * x);
+    return known >= 0 ? known : all.push(f) - 1;
+  };
+  const own = placed.map(({ recorder, own }) => {
+    own.forEach((f, i) => tellOutside(band, f, { part: 'recorders', name: recorder.name, chip: `frequencies.${i}.0` }, problems));
+    return [...new Set(own.map(number))];
+  });
+  if (placed.some(({ recorder }, n) => needsFrequency(recorder) && !own[n].length && !band.recordAt.length))
     problems.push(
       problem(
         'error',
@@ -49,4 +68,10 @@ export function tellNoFrequency(recorders: readonly SceneRecorder[], recordAt: r
         'Add a frequency under Feed.',
       ),
     );
+  const recorders = placed.map(({ recorder }, n): SceneRecorder => {
+    const kept = own[n].length ? own[n] : band.recordAt.map((_, f) => f);
+    const none = recorder.kind === 'signal' || recorder.kind === 'wire-probe';
+    return kept.length === all.length || none ? recorder : { ...recorder, kept: kept.sort((p, q) => all[p] - all[q]) };
+  });
+  return { recorders, recordAt: all };
 }

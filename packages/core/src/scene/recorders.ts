@@ -1,13 +1,17 @@
-import { type Place, type Point3, type Problem, problem, type Recorder, recorderChips } from '../document/index.ts';
+import { type ChipValues, ownFrequencies, type Place, type Point3, type Problem, problem, type Recorder, recorderChips } from '../document/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 
-export interface SceneFarField {
+interface AtFrequencies {
+  /** Which of the scene's recorded frequencies it keeps, by their index; absent: all. */
+  kept?: number[];
+}
+export interface SceneFarField extends AtFrequencies {
   kind: 'far-field';
   name: string;
   /** Radians. */
   step: number;
 }
-export interface SceneFieldPlane {
+export interface SceneFieldPlane extends AtFrequencies {
   kind: 'field-plane';
   name: string;
   normal: 0 | 1 | 2;
@@ -16,7 +20,7 @@ export interface SceneFieldPlane {
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
-export interface SceneFlux {
+export interface SceneFlux extends AtFrequencies {
   kind: 'flux';
   name: string;
   normal: 0 | 1 | 2;
@@ -34,7 +38,7 @@ export interface SceneFlux {
 export interface SceneCurrent extends Omit<SceneFlux, 'kind'> {
   kind: 'current';
 }
-export interface SceneFieldLine {
+export interface SceneFieldLine extends AtFrequencies {
   kind: 'field-line';
   name: string;
   axis: 0 | 1 | 2;
@@ -52,13 +56,13 @@ export interface SceneModes extends Omit<SceneFlux, 'kind'> {
   modes: number;
 }
 /** What is stored and lost in the bodies of a line. */
-export interface SceneEnergy {
+export interface SceneEnergy extends AtFrequencies {
   kind: 'energy';
   name: string;
   line: string;
 }
 /** Fields in a box, whose corners may be the same along some axes. */
-export interface SceneFieldBox {
+export interface SceneFieldBox extends AtFrequencies {
   kind: 'field-box';
   name: string;
   min: Point3;
@@ -102,17 +106,37 @@ export type SceneRecorder =
   | SceneEnergy
   | SceneWireProbe;
 
+/** Numbers of the frequencies that a recorder keeps, of so many; absent: all. */
+export const numbersOf = (kept: readonly number[] | undefined, of: number): readonly number[] => kept ?? Array.from({ length: of }, (_, f) => f);
+
+/** What a result says of a recorder's frequencies: nothing where it keeps all. */
+export const frequenciesOf = (kept: readonly number[] | undefined, all: readonly number[]): { frequencies?: number[] } =>
+  kept ? { frequencies: kept.map((f) => all[f]) } : {};
+
 const axisOf = (name: 'x' | 'y' | 'z'): 0 | 1 | 2 => 'xyz'.indexOf(name) as 0 | 1 | 2;
 
+/** A recorder in its place, and the frequencies of its own, hertz: none where it has those of the project. */
+export interface PlacedRecorder {
+  recorder: SceneRecorder;
+  own: number[];
+}
+
 /** Places a recorder of the document. `bodies` are those that the model has. */
-export function resolveRecorder(
-  recorder: Recorder,
-  scope: Scope,
-  bodies: readonly { line: string }[],
-): { recorder: SceneRecorder } | { problems: Problem[] } {
+export function resolveRecorder(recorder: Recorder, scope: Scope, bodies: readonly { line: string }[]): PlacedRecorder | { problems: Problem[] } {
   const place: Place = { part: 'recorders', name: recorder.name };
   const { values, problems } = evaluateChips(recorder, recorderChips(recorder), scope, place);
   if (!values) return { problems };
+  const found = placed(recorder, values, bodies, place);
+  if ('problems' in found) return found;
+  return { ...found, own: ownFrequencies(recorder).map((_, i) => values[`frequencies.${i}.0`]) };
+}
+
+function placed(
+  recorder: Recorder,
+  values: ChipValues,
+  bodies: readonly { line: string }[],
+  place: Place,
+): { recorder: SceneRecorder } | { problems: Problem[] } {
   const { kind, name } = recorder;
   switch (kind) {
     case 'far-field':

@@ -18,9 +18,9 @@ import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../mate
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
-import { resolveBand, tellNoFrequency } from './band.ts';
+import { atFrequencies, resolveBand } from './band.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
-import { recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
+import { type PlacedRecorder, recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { halveGuide, halvePort, halveRecorder, type Mirrors, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
@@ -236,8 +236,9 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     else problems.push(...result.problems);
   }
 
-  const { from, to, recordAt } = resolveBand(project, value, problems);
-  const recorders: SceneRecorder[] = [];
+  const band = resolveBand(project, value, problems);
+  const { from, to } = band;
+  const placed: PlacedRecorder[] = [];
   for (const recorder of project.recorders) {
     const result = resolveRecorder(recorder, scope, bodies);
     if ('problems' in result) {
@@ -246,9 +247,9 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     }
     const half = whole ? halveRecorder(result.recorder, mirrors) : { kept: result.recorder };
     if ('problem' in half) problems.push(half.problem);
-    else recorders.push(half.kept);
+    else placed.push({ ...result, recorder: half.kept });
   }
-  tellNoFrequency(recorders, recordAt, problems);
+  const { recorders, recordAt } = atFrequencies(placed, band, problems);
 
   const boundaries = sides.map((s, i): Boundary => (i % 2 ? project.boundaries[s] : (mirrors[i >> 1]?.wall ?? project.boundaries[s])));
   const fault = axes.findIndex((_, a) => (boundaries[2 * a] === 'periodic') !== (boundaries[2 * a + 1] === 'periodic'));

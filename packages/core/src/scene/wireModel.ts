@@ -1,8 +1,8 @@
 import { averageEarth, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
 import type { Body, Model } from '../geometry/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import { type Evaluate, resolveBand, tellNoFrequency } from './band.ts';
-import { resolveRecorder, type SceneRecorder } from './recorders.ts';
+import { atFrequencies, type Evaluate, resolveBand } from './band.ts';
+import { type PlacedRecorder, resolveRecorder, type SceneRecorder } from './recorders.ts';
 import type { Scene, SceneResult } from './scene.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
@@ -80,7 +80,8 @@ const kept = new Set<SceneRecorder['kind']>(['far-field', 'field-plane', 'field-
 /** The scene of a project for the solver of wires. */
 export function resolveWires(project: Project, model: Model, value: Evaluate, problems: Problem[]): SceneResult {
   const { scope, bodies } = model;
-  const { from, to, recordAt } = resolveBand(project, value, problems);
+  const band = resolveBand(project, value, problems);
+  const { from, to } = band;
   // What is of air is there for other lines to build on.
   const real = bodies.filter((b) => b.material.kind === 'conductor' || (b.material.permittivity ?? 1) > 1.001 || b.material.dispersion);
   const wires = real.map((b) => wireOf(b, problems)).filter((w): w is SceneWire => w !== null);
@@ -131,7 +132,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       ),
     );
 
-  const recorders: SceneRecorder[] = [];
+  const placed: PlacedRecorder[] = [];
   const probes: WireProbe[] = [];
   for (const recorder of project.recorders) {
     const result = resolveRecorder(recorder, scope, bodies);
@@ -150,9 +151,9 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       const { name, wire, share } = result.recorder;
       const at = placeOn(wires, wire, share, { part: 'recorders', name }, { wire: 'wire', at: 'at' }, problems);
       if (at) probes.push({ name, place: at });
-    } else recorders.push(result.recorder);
+    } else placed.push(result);
   }
-  tellNoFrequency(recorders, recordAt, problems);
+  const { recorders, recordAt } = atFrequencies(placed, band, problems);
   const twice = [...parts.ports, ...parts.loads, ...probes].map((p) => p.name);
   for (const name of twice.filter((n, i) => twice.indexOf(n) !== i))
     problems.push(

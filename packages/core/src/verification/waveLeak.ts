@@ -69,7 +69,7 @@ export const waveLeak: Case = {
             const { region } = sums;
             for (let o = 0; o < region.outer; o++)
               for (let i = 0; i < region.inner; i++) {
-                const [re, im] = sumAt(sums, frequencies.length, o, i, at);
+                const [re, im] = sumAt(sums, o, i, at);
                 if (!inside) leak = Math.max(leak, Math.hypot(re, im) / size);
                 const [gi, go] = [lo[0] + i, lo[1] + o];
                 if (!inside || c === 2 || Math.min(gi, go) < 16 || Math.max(gi, go) > cells - 17) continue;

@@ -3,6 +3,7 @@ import { evaluateModel, loadGeometryKernel, pictureOf } from '@jadebell/core/geo
 import { fn, col } from 'sequelize';
 import { z } from 'zod';
 import { ProjectRow, RunRow } from '../db/models.ts';
+import { storedDocument } from '../db/stored.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
 import { idParams, projectFull, projectSummary } from './schemas.ts';
 
@@ -19,7 +20,7 @@ const full = (row: ProjectRow): z.infer<typeof projectFull> => ({
   id: row.id,
   revision: row.revision,
   updatedAt: row.updatedAt.toISOString(),
-  document: JSON.parse(row.document) as Project,
+  document: storedDocument(row.document),
 });
 
 export async function findProject(id: string): Promise<ProjectRow> {
@@ -145,7 +146,7 @@ export const projectRoutes: Route[] = [
       response
         .attachment(`${fileStem(row.title)}.json`)
         .type('application/json')
-        .send(`${JSON.stringify(JSON.parse(row.document), null, 2)}\n`);
+        .send(`${JSON.stringify(storedDocument(row.document), null, 2)}\n`);
     },
   }),
 ];

@@ -10,6 +10,7 @@ import { z } from 'zod';
 import { describeArray, loadArray, readArray, removeArrays } from '../db/arrays.ts';
 import { countJobs } from '../db/jobs.ts';
 import { ProjectRow, RunRow } from '../db/models.ts';
+import { storedDocument } from '../db/stored.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { fileStem, findProject } from './projects.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
@@ -180,7 +181,7 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     path: '/runs/{id}/document',
     summary: 'The project as this run solved it',
     schemas: { params: idParams, answer: projectSchema },
-    handle: async ({ params }) => JSON.parse((await findRun(params.id)).document) as Project,
+    handle: async ({ params }) => storedDocument((await findRun(params.id)).document),
   }),
   route({
     method: 'post',
@@ -200,7 +201,7 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     schemas: { params: idParams, answer: runSchema },
     async handle({ params }) {
       const old = await findRun(params.id);
-      const row = await addRun(old.projectId, JSON.parse(old.document) as Project);
+      const row = await addRun(old.projectId, storedDocument(old.document));
       queue.wake(row.id);
       return runView(row, queue);
     },

@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { Worker } from 'node:worker_threads';
-import type { Problem, Project } from '@jadebell/core/document';
+import type { Problem } from '@jadebell/core/document';
 import type { ResultSet } from '@jadebell/core/results';
 import type { Job, Progress } from '@jadebell/core/solvers';
 import { problem } from '@jadebell/core/document';
@@ -9,6 +9,7 @@ import type { Sequelize } from 'sequelize';
 import { storeArrays } from '../db/arrays.ts';
 import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
+import { storedDocument } from '../db/stored.ts';
 
 interface Active {
   id: string;
@@ -109,7 +110,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   }
 
   private start(run: RunRow, jobs: Job[]): void {
-    const project = JSON.parse(run.document) as Project;
+    const project = storedDocument(run.document);
     const worker = new Worker(new URL('./worker.mjs', import.meta.url), { workerData: { project, jobs, cellsPerSecond: this.speed } });
     let settle: () => void = () => undefined;
     const active: Active = { id: run.id, worker, progress: null, finished: new Promise((resolve) => (settle = resolve)) };

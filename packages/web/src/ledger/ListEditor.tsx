@@ -8,6 +8,10 @@ interface Props {
   label: string;
   columns: Column[];
   least: number;
+  /** What more than one row are called. */
+  several?: string;
+  /** What stands for no row. */
+  none?: string;
   rows: string[][];
   problems: Problem[];
   onChange(rows: string[][]): void;
@@ -19,7 +23,7 @@ const withUnit = (text: string, quantity: string): string =>
   /^[-+]?[\d.]+(e[-+]?\d+)?$/i.test(text) && units[quantity] ? `${text} ${units[quantity]}` : text;
 
 /** Rows of expressions: folded to their number, opened as a table; takes rows pasted from a spreadsheet. */
-export function ListEditor({ path, label, columns, least, rows, problems, onChange }: Props) {
+export function ListEditor({ path, label, columns, least, several = `${label}s`, none, rows, problems, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const own = problems.filter((p) => p.place.chip?.startsWith(`${path}.`));
   const fresh = (): string[] => columns.map((c, i) => rows.at(-1)?.[i] ?? (c.quantity === 'number' ? '0' : `0 ${units[c.quantity] ?? ''}`.trim()));
@@ -34,13 +38,13 @@ export function ListEditor({ path, label, columns, least, rows, problems, onChan
   return (
     <span className="list-editor">
       <button type="button" className={`chip${own.length ? ' failing' : ''}`} aria-expanded={open} onClick={() => setOpen(!open)}>
-        {rows.length} {rows.length === 1 ? label : `${label}s`}
+        {!rows.length && none ? none : `${rows.length} ${rows.length === 1 ? label : several}`}
       </button>
       {open && (
         <span
           className="list-rows"
           role="group"
-          aria-label={`${label}s of ${path}`}
+          aria-label={`${several} of ${path}`}
           onPaste={(e) => {
             if (take(e.clipboardData.getData('text'))) {
               e.preventDefault();

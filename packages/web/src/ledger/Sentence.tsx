@@ -131,9 +131,11 @@ function Part<T extends { name: string }>({
         label={part.label}
         columns={part.columns}
         least={part.least}
+        several={part.several}
+        none={part.none}
         rows={(atPath(entry, part.list) ?? []) as string[][]}
         problems={problems}
-        onChange={(v) => set(part.list, v)}
+        onChange={(v) => set(part.list, part.none && !v.length ? undefined : v)}
       />
     );
   if ('text' in part)

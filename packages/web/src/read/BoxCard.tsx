@@ -1,6 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
 import { boxWidth } from '@jadebell/core/reading';
+import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
@@ -57,7 +58,7 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
   return (
     <Card
       title={`Fields in ${box.name}`}
-      about={`run ${run.number}, ${formatSI(run.meta!.recordAt[frequency], 'frequency')}`}
+      about={`run ${run.number}, ${formatSI(frequenciesKept(run.meta!, box)[frequency], 'frequency')}`}
       file={`${stem}-${box.name}`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
     >

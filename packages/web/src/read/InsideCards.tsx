@@ -23,14 +23,17 @@ export function ModeWavesCard({ run, stem }: Props) {
       about={`power and phase there, for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-mode-waves`}
       heads={['rectangle', 'mode', 'way']}
-      rows={rows.map(({ r, mode, m, way }) => [
-        rectangle(r),
-        `${m + 1} ${mode.family}`,
-        way,
-        ...mode[way].map((x, f) => told(mode.propagates[f], x)),
-      ])}
+      rows={rows.map(({ r, mode, m, way }) => ({
+        of: r,
+        heads: [rectangle(r), `${m + 1} ${mode.family}`, way],
+        texts: mode[way].map((x, f) => told(mode.propagates[f], x)),
+      }))}
       columns={rows.flatMap(({ r, mode, m, way }) =>
-        ['real', 'imaginary'].map((part, i) => ({ title: `${r.name} mode ${m + 1} ${way} ${part} (W^(1/2))`, values: mode[way].map((x) => x[i]) })),
+        ['real', 'imaginary'].map((part, i) => ({
+          of: r,
+          title: `${r.name} mode ${m + 1} ${way} ${part} (W^(1/2))`,
+          values: mode[way].map((x) => x[i]),
+        })),
       )}
     />
   );
@@ -55,8 +58,8 @@ export function EnergyCard({ run, stem }: Props) {
       about={`means over a period, for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-energy`}
       heads={['body', 'what']}
-      rows={rows.map(({ e, k }) => [e.line, k.label, ...e[k.key].map((x) => told(x, k.unit))])}
-      columns={rows.map(({ e, k }) => ({ title: `${e.line} ${k.label} (${k.unit})`, values: e[k.key] }))}
+      rows={rows.map(({ e, k }) => ({ of: e, heads: [e.line, k.label], texts: e[k.key].map((x) => told(x, k.unit)) }))}
+      columns={rows.map(({ e, k }) => ({ of: e, title: `${e.line} ${k.label} (${k.unit})`, values: e[k.key] }))}
     />
   );
 }

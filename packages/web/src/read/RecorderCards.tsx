@@ -1,5 +1,6 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
+import { frequenciesKept } from '@jadebell/core/results';
 import { channelNames } from '@jadebell/core/s';
 import { useSum } from './cards/useSum.ts';
 import { useArray } from '../api/hooks.ts';
@@ -28,12 +29,10 @@ export function CombinedCard({ run, stem }: Props) {
       about="active reflection"
       file={`${stem}-waves`}
       heads={['wave', 'amplitude', 'phase']}
-      rows={combined.map((w) => [
-        names[w.channel],
-        w.amplitude.toFixed(3),
-        degrees(w.phase),
-        ...w.reflection.map((r) => `${level(r).toFixed(2)} dB`),
-      ])}
+      rows={combined.map((w) => ({
+        heads: [names[w.channel], w.amplitude.toFixed(3), degrees(w.phase)],
+        texts: w.reflection.map((r) => `${level(r).toFixed(2)} dB`),
+      }))}
       columns={combined.map((w) => ({ title: `active reflection of ${names[w.channel]} (dB)`, values: w.reflection.map(level) }))}
     />
   );
@@ -48,8 +47,8 @@ export function FluxCard({ run, stem }: Props) {
       about={`for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-power`}
       heads={['rectangle']}
-      rows={fluxes.map((x) => [rectangle(x), ...x.power.map((p) => `${p.toPrecision(4)} W`)])}
-      columns={fluxes.map((x) => ({ title: `${x.name} (W)`, values: x.power }))}
+      rows={fluxes.map((x) => ({ of: x, heads: [rectangle(x)], texts: x.power.map((p) => `${p.toPrecision(4)} W`) }))}
+      columns={fluxes.map((x) => ({ of: x, title: `${x.name} (W)`, values: x.power }))}
     />
   );
 }
@@ -63,12 +62,13 @@ export function CurrentCard({ run, stem }: Props) {
       about={`peak, for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-current`}
       heads={['rectangle']}
-      rows={currents.map((c) => [
-        rectangle(c),
-        ...c.current.map(([re, im]) => `${(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, ${degrees(Math.atan2(im, re))}`),
-      ])}
+      rows={currents.map((c) => ({
+        of: c,
+        heads: [rectangle(c)],
+        texts: c.current.map(([re, im]) => `${(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, ${degrees(Math.atan2(im, re))}`),
+      }))}
       columns={currents.flatMap((c) =>
-        ['real', 'imaginary'].map((part, i) => ({ title: `${c.name} ${part} (A)`, values: c.current.map((v) => v[i]) })),
+        ['real', 'imaginary'].map((part, i) => ({ of: c, title: `${c.name} ${part} (A)`, values: c.current.map((v) => v[i]) })),
       )}
     />
   );
@@ -99,7 +99,7 @@ export function LineCard({ run, stem, line, frequency }: Props & { line: FieldLi
   return (
     <Card
       title={`E along ${line.name}`}
-      about={`run ${run.number}, ${formatSI(run.meta!.recordAt[frequency], 'frequency')}`}
+      about={`run ${run.number}, ${formatSI(frequenciesKept(run.meta!, line)[frequency], 'frequency')}`}
       file={`${stem}-${line.name}`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
     >

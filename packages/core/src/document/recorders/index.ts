@@ -1,14 +1,23 @@
 import { z } from 'zod';
 import { axis, type Chip, expression, nameText, type SentencePart, vector2, vector3, vectorChips } from '../chips.ts';
 
+/** Frequencies of a recorder's own, a row each. */
+const frequencies = z
+  .array(z.tuple([expression]))
+  .max(200)
+  .optional()
+  .describe('Frequencies at which it records; absent: those of the project');
+
 export const farFieldSchema = z.strictObject({
   kind: z.literal('far-field'),
   name: nameText,
+  frequencies,
   step: expression.describe('Angular step of the pattern'),
 });
 export const fieldPlaneSchema = z.strictObject({
   kind: z.literal('field-plane'),
   name: nameText,
+  frequencies,
   normal: axis.describe('Axis the plane stands across'),
   at: expression.describe('Coordinate of the plane on that axis'),
 });
@@ -16,6 +25,7 @@ export const fieldPlaneSchema = z.strictObject({
 export const fluxSchema = z.strictObject({
   kind: z.literal('flux'),
   name: nameText,
+  frequencies,
   normal: axis.describe('Axis the rectangle stands across'),
   towards: z.enum(['up', 'down']).describe('up: power counts that flows towards larger coordinates'),
   at: expression.describe('Coordinate of the rectangle on that axis'),
@@ -31,6 +41,7 @@ export const currentSchema = fluxSchema.extend({
 export const fieldLineSchema = z.strictObject({
   kind: z.literal('field-line'),
   name: nameText,
+  frequencies,
   along: axis.describe('Axis the line runs along'),
   at: vector2.describe('Its place in the two other axes, in the order x, y, z'),
   from: expression.describe('Where it begins on its axis'),
@@ -49,6 +60,7 @@ export const signalSchema = z.strictObject({
 export const fieldBoxSchema = z.strictObject({
   kind: z.literal('field-box'),
   name: nameText,
+  frequencies,
   from: vector3.describe('One corner'),
   to: vector3.describe('The opposite corner; the same as the first along an axis makes a plane, a line or a point'),
   fields: z.enum(['e', 'h', 'eh']).describe('Which fields are kept'),
@@ -66,6 +78,7 @@ export const modeSchema = fluxSchema.extend({
 export const energySchema = z.strictObject({
   kind: z.literal('energy'),
   name: nameText,
+  frequencies,
   body: nameText.describe('Name of the line whose body it is'),
 });
 /** Current in a wire over the band. */
@@ -91,6 +104,15 @@ export type Recorder = z.infer<typeof recorderSchema>;
 
 /** Whether a recorder keeps fields at the recorded frequencies. */
 export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal' && r.kind !== 'wire-probe';
+
+const frequencyList: SentencePart = {
+  list: 'frequencies',
+  label: 'frequency',
+  several: 'frequencies',
+  none: 'all frequencies',
+  columns: [{ label: 'value', quantity: 'frequency' }],
+  least: 0,
+};
 
 const normals = (['x', 'y', 'z'] as const).map((value) => ({ value, label: `${value} =` }));
 
@@ -251,8 +273,22 @@ const kinds: { [K in Recorder['kind']]: RecorderKind<Extract<Recorder, { kind: K
   },
 };
 
+/** The frequencies of a recorder's own; none: those of the project. */
+export const ownFrequencies = (recorder: Recorder): readonly [string][] => ('frequencies' in recorder && recorder.frequencies) || [];
+
 /** The chips of a recorder. */
-export const recorderChips = (recorder: Recorder): Chip[] => (kinds[recorder.kind] as RecorderKind<Recorder>).chips(recorder);
+export const recorderChips = (recorder: Recorder): Chip[] => [
+  ...(kinds[recorder.kind] as RecorderKind<Recorder>).chips(recorder),
+  ...ownFrequencies(recorder).map((_, i): Chip => ({
+    path: `frequencies.${i}.0`,
+    label: `frequency ${i + 1}`,
+    quantity: 'frequency',
+    positive: true,
+  })),
+];
 
 /** The sentence of a recorder in the ledger. */
-export const recorderSentence = (recorder: Recorder): SentencePart[] => (kinds[recorder.kind] as RecorderKind<Recorder>).sentence(recorder);
+export const recorderSentence = (recorder: Recorder): SentencePart[] => [
+  ...(kinds[recorder.kind] as RecorderKind<Recorder>).sentence(recorder),
+  ...(needsFrequency(recorder) ? ['· at', frequencyList] : []),
+];

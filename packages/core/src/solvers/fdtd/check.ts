@@ -1,7 +1,7 @@
 import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { Scene, SceneRecorder } from '../../scene/index.ts';
 import type { Machine, TimeEstimate } from '../solver.ts';
 import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
@@ -41,17 +41,23 @@ export const stepLimit = (scene: Scene, dt: number): number => {
 const linesIn = (grid: Grid, min: readonly number[], max: readonly number[]): [number, number, number] =>
   [0, 1, 2].map((a) => grid.lines[a].filter((x) => x >= min[a] && x <= max[a]).length) as [number, number, number];
 
-/** Field samples whose running sums are kept within boxes and bodies. */
-function samplesInside(scene: Scene, grid: Grid): number {
+/** Floats of all running sums: two for each field sample and frequency of each recorder. */
+function sumsOf(scene: Scene, grid: Grid): number {
+  const [nx, ny, nz] = [0, 1, 2].map((a) => cellsOf(grid, a as 0 | 1 | 2));
+  const sides = [nx * ny, ny * nz, nz * nx];
   const count = (min: readonly number[], max: readonly number[], fields: number): number =>
     fields * linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
-  return scene.recorders.reduce((sum, r) => {
-    if (r.kind === 'field-box') return sum + count(r.min, r.max, ((r.electric ? 3 : 0) + (r.magnetic ? 3 : 0)) / (r.only === undefined ? 1 : 3));
-    if (r.kind !== 'energy') return sum;
+  const samples = (r: SceneRecorder): number => {
+    if (r.kind === 'far-field') return 8 * (sides[0] + sides[1] + sides[2]);
+    if (r.kind === 'field-plane' || r.kind === 'flux' || r.kind === 'mode') return 3 * Math.max(...sides);
+    if (r.kind === 'field-box') return count(r.min, r.max, ((r.electric ? 3 : 0) + (r.magnetic ? 3 : 0)) / (r.only === undefined ? 1 : 3));
+    if (r.kind !== 'energy') return 0;
     const own = scene.bodies.filter((b) => b.line === r.line && b.material.kind !== 'conductor');
     const end = (pick: (...v: number[]) => number, of: 'min' | 'max'): number[] => [0, 1, 2].map((a) => pick(...own.map((b) => b[of][a])));
-    return own.length ? sum + count(end(Math.min, 'min'), end(Math.max, 'max'), 6) : sum;
-  }, 0);
+    return own.length ? count(end(Math.min, 'min'), end(Math.max, 'max'), 6) : 0;
+  };
+  const frequencies = (r: SceneRecorder): number => ('kept' in r ? r.kept?.length : undefined) ?? scene.recordAt.length;
+  return scene.recorders.reduce((sum, r) => sum + 2 * frequencies(r) * samples(r), 0);
 }
 
 /** Bytes of what media with memory remember, bodies taken as full as the boxes around them. */
@@ -76,22 +82,13 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
     maxSteps,
     Math.ceil((pulse.length + ringing[scene.guides.length || !scene.boundaries.includes('open') ? 'guided' : 'open'] / pulse.centre) / dt),
   );
-  const faces = 2 * (cells[0] * cells[1] + cells[1] * cells[2] + cells[2] * cells[0]);
-  const hasFar = scene.recorders.some((r) => r.kind === 'far-field');
-  const sums =
-    scene.recordAt.length *
-    2 *
-    ((hasFar ? 4 * faces : 0) +
-      samplesInside(scene, grid) +
-      scene.recorders.filter((r) => r.kind === 'field-plane' || r.kind === 'flux' || r.kind === 'mode').length *
-        3 *
-        Math.max(cells[0] * cells[1], cells[1] * cells[2], cells[2] * cells[0]));
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
   const excitations = scene.wave
     ? 1
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const points = scene.recorders.filter((r) => r.kind === 'signal').length;
-  const bytes = memoryNeeded(cells, grid.pml, 0, sums) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
+  const bytes =
+    memoryNeeded(cells, grid.pml, 0, sumsOf(scene, grid)) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
   const turns = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), excitations);
   return {
     cells,

@@ -1,6 +1,6 @@
 import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultArray, ResultMeta } from '../../results/index.ts';
-import { loadAdmittance, type Scene } from '../../scene/index.ts';
+import { loadAdmittance, numbersOf, type Scene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
 import type { Discrete } from './discretise.ts';
 import { beforeWalls, withImages } from './images.ts';
@@ -9,7 +9,7 @@ import { hasReactance, onReference, sharesOfRuns } from './references.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
 import { boxFaces, boxPower, lossPower, metalLosses, planesOf, type RecordingPlan } from './recorders.ts';
 import { type Recorded, recordedResults } from './recordedResults.ts';
-import type { RegionSums } from './recording.ts';
+import { type RegionSums } from './recording.ts';
 import type { Simulation } from './simulation.ts';
 
 type C = [re: number, im: number];
@@ -196,12 +196,12 @@ export class FieldSum {
   }
 
   private addRegions(all: readonly RegionSums[], scales: readonly C[]): void {
-    const nf = scales.length;
     const into = (this.data ??= all.map((s) => new Float32Array(s.data.length)));
-    all.forEach(({ data, padded }, r) => {
+    all.forEach(({ region, data, padded }, r) => {
+      const numbers = numbersOf(region.at?.list, scales.length);
       const out = into[r];
       for (let at = 0, n = 0; at < data.length; at += 2 * padded, n++) {
-        const [re, im] = scales[n % nf];
+        const [re, im] = scales[numbers[n % numbers.length]];
         for (let i = at; i < at + padded; i++) {
           out[i] += data[i] * re - data[i + padded] * im;
           out[i + padded] += data[i] * im + data[i + padded] * re;
@@ -224,22 +224,23 @@ export class FieldSum {
   /** Writes planes and far field into a result's arrays and gives their figures. */
   finish(arrays: Record<string, ResultArray>): RecordedFields {
     const { scene, d, plan, scales } = this;
-    const nf = scene.recordAt.length;
     const far = scene.recorders.find((r) => r.kind === 'far-field');
     const combined = scene.combine ? this.combined() : undefined;
-    if (!nf) return { figures: null, step: 0, recorded: { fieldPlanes: planesOf(plan, d) }, combined };
+    if (!scene.recordAt.length) return { figures: null, step: 0, recorded: { fieldPlanes: planesOf(plan, d, scene.recordAt) }, combined };
     const sums = this.source!;
     const kept = { recorded: recordedResults(scene, d, plan, sums, scales, arrays), combined };
     if (!far || far.kind !== 'far-field') return { figures: null, step: 0, ...kept };
     const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
     const nPhi = 2 * (nTheta - 1);
-    const data = new Float64Array(nf * nTheta * nPhi * 4);
-    const figures = scene.recordAt.map((frequency, f): PatternFigures => {
-      const faces = boxFaces(plan, d, sums, nf, f, scales[f]);
+    const numbers = numbersOf(far.kept, scene.recordAt.length);
+    const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
+    const figures = numbers.map((f, n): PatternFigures => {
+      const frequency = scene.recordAt[f];
+      const faces = boxFaces(plan, d, sums, f, scales[f]);
       const hidden = plan.walls.filter((w) => !w.real);
       const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
       const pattern = beforeWalls(both, hidden);
-      data.set(pattern.values, f * nTheta * nPhi * 4);
+      data.set(pattern.values, n * nTheta * nPhi * 4);
       const { peak, theta, phi } = patternPower(pattern);
       // The image behind a wall that is no plane of symmetry radiates in the sum only; with it the pattern has no edge to be integrated to.
       const power = patternPower(both).power / 2 ** hidden.length;
@@ -266,7 +267,7 @@ export class FieldSum {
         totalEfficiency: radiated,
       };
     });
-    arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
+    arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
     return { figures, step: Math.PI / (nTheta - 1), ...kept };
   }
 

@@ -4,7 +4,7 @@ import { eta0 } from '../../numerics/constants.ts';
 import { dielectricsOf } from './materials.ts';
 import { mediumAt } from './recordedEnergy.ts';
 import type { ResultArray, ResultMeta } from '../../results/index.ts';
-import { imageSign, type Scene, type SceneFieldBox } from '../../scene/index.ts';
+import { frequenciesOf, imageSign, numbersOf, type Scene, type SceneFieldBox } from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { isHalf, type Region, type RegionSums } from './recording.ts';
 import { blockValues, planVolume, type VolumePlan } from './recordedVolume.ts';
@@ -76,19 +76,20 @@ export function boxArrays(
   arrays: Record<string, ResultArray>,
 ): NonNullable<ResultMeta['fieldBoxes']> {
   return plans.map(({ recorder, places, volume }) => {
-    const { name, electric, magnetic, only } = recorder;
+    const { name, electric, magnetic, only, kept } = recorder;
+    const numbers = numbersOf(kept, scales.length);
     const [px, py, pz] = places;
     const width = 2 * volume.blocks.length;
     const size = px.length * py.length * pz.length * width;
-    const data = new Float32Array(scales.length * size);
-    scales.forEach((scale, f) =>
+    const data = new Float32Array(numbers.length * size);
+    numbers.forEach((f, n) =>
       volume.blocks.forEach((block, b) => {
         const { field, from, count } = block;
-        const { re, im } = blockValues(block, sums, scales.length, f, scale);
+        const { re, im } = blockValues(block, sums, f, scales[f]);
         const c = field % 3;
         const unit = field < 3 ? 1 : 1 / eta0;
         const taps = (p: Place, a: number): Place['half'] => (isHalf(a, field) ? p.half : p.node);
-        let out = f * size + 2 * b;
+        let out = n * size + 2 * b;
         for (const z of pz)
           for (const y of py)
             for (const x of px) {
@@ -107,11 +108,11 @@ export function boxArrays(
             }
       }),
     );
-    arrays[`box:${name}`] = { shape: [scales.length, pz.length, py.length, px.length, width], data };
-    const { fill, media } = filling(scene, places);
+    arrays[`box:${name}`] = { shape: [numbers.length, pz.length, py.length, px.length, width], data };
+    const { fill, media } = filling(scene, places, numbers);
     if (fill) arrays[`box:${name}:fill`] = { shape: [pz.length, py.length, px.length], data: fill };
     places.forEach((list, a) => (arrays[`box:${name}:${'xyz'[a]}`] = { shape: [list.length], data: Float64Array.from(list, (p) => p.at) }));
-    return { name, electric, magnetic, ...(only === undefined ? {} : { only }), ...(media.length ? { media } : {}) };
+    return { name, electric, magnetic, ...(only === undefined ? {} : { only }), ...(media.length ? { media } : {}), ...frequenciesOf(kept, scene.recordAt) }; // prettier-ignore
   });
 }
 
@@ -119,6 +120,7 @@ export function boxArrays(
 function filling(
   scene: Scene,
   places: BoxPlan['places'],
+  numbers: readonly number[],
 ): { fill: Float32Array | null; media: NonNullable<NonNullable<ResultMeta['fieldBoxes']>[number]['media']> } {
   const bodies = scene.bodies.map((body, n) => ({ body, mark: body.material.kind === 'conductor' ? -1 : n + 1 })).filter(({ body }) => !isSheet(body)).sort((p, q) => p.body.order - q.body.order); // prettier-ignore
   const [x, y, z] = places.map((list, a) => list.map((p) => (p.image ? 2 * scene.mirrors![a as 0]!.at - p.at : p.at)));
@@ -138,10 +140,10 @@ function filling(
   const own = ([0, 1, 2] as const).map((a) => dielectricsOf(scene, a));
   const media = present.map((mark) => ({
     mark,
-    permittivity: scene.recordAt.map((f) =>
+    permittivity: numbers.map((n) =>
       own.flatMap((list) => {
         const medium = list[mark - 1];
-        const { re, loss } = medium ? mediumAt(medium, f) : { re: 1, loss: 0 };
+        const { re, loss } = medium ? mediumAt(medium, scene.recordAt[n]) : { re: 1, loss: 0 };
         return [re, loss];
       }),
     ),

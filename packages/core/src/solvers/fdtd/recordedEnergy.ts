@@ -3,7 +3,7 @@ import { type Grid, nearestLine } from '../../grid/index.ts';
 import { modelAt } from '../../materials/index.ts';
 import { eps0 } from '../../numerics/constants.ts';
 import type { ResultMeta } from '../../results/index.ts';
-import type { Scene, SceneEnergy } from '../../scene/index.ts';
+import { frequenciesOf, numbersOf, type Scene, type SceneEnergy } from '../../scene/index.ts';
 import type { Discrete } from './discretise.ts';
 import { type Dielectric, dielectricsOf } from './materials.ts';
 import { isHalf, type Region, type RegionSums } from './recording.ts';
@@ -137,23 +137,24 @@ export function energiesOf(
   const media = ([0, 1, 2] as const).map((a) => dielectricsOf(scene, a));
   const combinations = [0, 1, 2, 3, 4, 5, 6, 7].filter((n) => [0, 1, 2].every((a) => !(n & (1 << a)) || scene.mirrors?.[a]));
   return plans.map(({ recorder, volume }) => {
-    const electric = scales.map(() => 0);
-    const magnetic = scales.map(() => 0);
-    const lost = scales.map((_, f) => metal(f).reduce((sum, m) => sum + (m.line === recorder.line ? m.power : 0), 0));
+    const numbers = numbersOf(recorder.kept, scales.length);
+    const electric = numbers.map(() => 0);
+    const magnetic = numbers.map(() => 0);
+    const lost = numbers.map((f) => metal(f).reduce((sum, m) => sum + (m.line === recorder.line ? m.power : 0), 0));
     if (volume) {
       const axes = ([0, 1, 2] as const).map((a) => halfCells(d.grid.lines[a], volume.lo[a], volume.hi[a]));
       const fills = combinations.map((n) => fillOf(scene, axes, [0, 1, 2].map((a) => !!(n & (1 << a))))); // prettier-ignore
-      scales.forEach((scale, f) => {
-        const frequency = scene.recordAt[f];
+      numbers.forEach((at, f) => {
+        const frequency = scene.recordAt[at];
         // As everywhere, power and energy are those of the mean of E over a step.
         const mean2 = Math.cos(Math.PI * frequency * d.dt) ** 2;
         const mine = scene.bodies.map((b) => b.line === recorder.line && b.material.kind !== 'conductor');
-        const fields = volume.blocks.map((block) => blockValues(block, sums, scales.length, f, scale));
+        const fields = volume.blocks.map((block) => blockValues(block, sums, at, scales[at]));
         for (const [b, { field }] of volume.blocks.entries()) {
           const values = fields[b];
           const c = (field % 3) as 0 | 1 | 2;
           const own = media[c].map((m) => (m ? mediumAt(m, frequency) : null));
-          eachSample(volume, values, field, axes, fills, (n, at, parts, normalOf) => {
+          eachSample(volume, values, field, axes, fills, (n, place, parts, normalOf) => {
             const square = values.re[n] ** 2 + values.im[n] ** 2;
             if (!square) return;
             let [total, level] = [0, 0];
@@ -173,10 +174,10 @@ export function energiesOf(
               let e2 = square;
               const other = (level - size * m.re) / (total - size);
               if (size < 0.999 * total && Math.abs(other - m.re) > 1e-6 * m.re) {
-                const e = [0, 1, 2].map((a): C => (a === c ? [values.re[n], values.im[n]] : beside(fields[a], a, c, at)));
+                const e = [0, 1, 2].map((a): C => (a === c ? [values.re[n], values.im[n]] : beside(fields[a], a, c, place)));
                 e2 += acrossFace(m.re, size / total, other, normalOf(mark), c, e);
               }
-              const scaled = (mean2 * e2 * size) / (d.cuts?.free(c, at[0], at[1], at[2]) || 1) ** 2;
+              const scaled = (mean2 * e2 * size) / (d.cuts?.free(c, place[0], place[1], place[2]) || 1) ** 2;
               electric[f] += (eps0 / 4) * m.stored * scaled;
               lost[f] += Math.PI * frequency * eps0 * m.loss * scaled;
             }
@@ -184,7 +185,7 @@ export function energiesOf(
         }
       });
     }
-    return { name: recorder.name, line: recorder.line, electric, magnetic, lost };
+    return { name: recorder.name, line: recorder.line, ...frequenciesOf(recorder.kept, scene.recordAt), electric, magnetic, lost };
   });
 }
 

@@ -1,7 +1,7 @@
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import { eta0 } from '../../numerics/constants.ts';
 import type { ResultArray, ResultMeta } from '../../results/index.ts';
-import { imageSign, type Scene, type SceneCurrent, type SceneFieldLine } from '../../scene/index.ts';
+import { frequenciesOf, imageSign, numbersOf, type Scene, type SceneCurrent, type SceneFieldLine } from '../../scene/index.ts';
 import { coordinate, extent, type Region, type RegionSums, sumAt } from './recording.ts';
 
 type Index = [number, number, number];
@@ -13,6 +13,7 @@ export interface CurrentPlan {
   name: string;
   normal: 0 | 1 | 2;
   at: number;
+  kept?: readonly number[];
   factor: number;
   first: number;
   rows: { sign: 1 | -1; lengths: Float64Array }[];
@@ -85,21 +86,28 @@ export function planCurrent(scene: Scene, grid: Grid, r: SceneCurrent, regions: 
       // Around n from u to v: H_u counts where v is low, H_v where u is high.
       rows.push({ sign: (along === u) === !end ? 1 : -1, lengths });
     }
-  return { name: r.name, normal: n, at: r.turned?.[n] ? 2 * scene.mirrors![n]!.at - grid.lines[n][k] : grid.lines[n][k], factor: r.sign * (r.images ?? 1), first, rows }; // prettier-ignore
+  return { name: r.name, normal: n, at: r.turned?.[n] ? 2 * scene.mirrors![n]!.at - grid.lines[n][k] : grid.lines[n][k], kept: r.kept, factor: r.sign * (r.images ?? 1), first, rows }; // prettier-ignore
 }
 
 /** Currents at each recorded frequency, A. */
-export const currentsOf = (plans: readonly CurrentPlan[], sums: Sums, scales: readonly C[]): NonNullable<ResultMeta['currents']> =>
-  plans.map(({ name, normal, at, factor, first, rows }) => ({
+export const currentsOf = (
+  plans: readonly CurrentPlan[],
+  sums: Sums,
+  frequencies: readonly number[],
+  scales: readonly C[],
+): NonNullable<ResultMeta['currents']> =>
+  plans.map(({ name, normal, at, kept, factor, first, rows }) => ({
     name,
     normal,
     at,
-    current: scales.map((scale, f): C => {
+    ...frequenciesOf(kept, frequencies),
+    current: numbersOf(kept, scales.length).map((f): C => {
+      const scale = scales[f];
       let [re, im] = [0, 0];
       rows.forEach(({ sign, lengths }, row) => {
         const s = sums(first + row);
         lengths.forEach((length, i) => {
-          const [x, y] = sumAt(s, scales.length, 0, i, f);
+          const [x, y] = sumAt(s, 0, i, f);
           re += sign * length * x;
           im += sign * length * y;
         });
@@ -144,7 +152,7 @@ export function lineArrays(
   arrays: Record<string, ResultArray>,
 ): NonNullable<ResultMeta['fieldLines']> {
   return plans.map(({ recorder, axis, node, lo, hi, first }) => {
-    const nf = scales.length;
+    const numbers = numbersOf(recorder.kept, scales.length);
     const x = grid.lines[axis];
     const plane = scene.mirrors?.[axis];
     // Nodes as asked for: those behind a plane of symmetry are images of nodes before it.
@@ -153,17 +161,18 @@ export function lineArrays(
     const slack = 1e-9 * (x[x.length - 1] - x[0]);
     const asked = [...behind.reverse(), ...places];
     const kept = plane ? asked.filter((p) => p.at >= recorder.from - slack && p.at <= recorder.to + slack) : asked;
-    const data = new Float32Array(nf * kept.length * 6);
+    const data = new Float32Array(numbers.length * kept.length * 6);
     for (const c of [0, 1, 2] as const) {
       const s = sums(first + c);
       const wb = c === axis ? (i: number): number => atNode(grid, axis, c, lo + i)[1] : null;
       const sign = (image: boolean): number =>
         (scene.mirrors ?? []).reduce((t, m, a) => (m && (a === axis ? image : recorder.turned?.[a]) ? t * imageSign(m.wall, a, c) : t), 1);
-      scales.forEach((scale, f) =>
+      numbers.forEach((number, f) =>
         kept.forEach(({ i, image }, n) => {
-          let [re, im] = sumAt(s, nf, 0, i, f);
+          let [re, im] = sumAt(s, 0, i, number);
+          const scale = scales[number];
           if (wb) {
-            const [p, q] = sumAt(s, nf, 0, i + 1, f);
+            const [p, q] = sumAt(s, 0, i + 1, number);
             const w = wb(i);
             [re, im] = [w * re + (1 - w) * p, w * im + (1 - w) * q];
           }
@@ -173,9 +182,9 @@ export function lineArrays(
         }),
       );
     }
-    arrays[`line:${recorder.name}`] = { shape: [nf, kept.length, 6], data };
+    arrays[`line:${recorder.name}`] = { shape: [numbers.length, kept.length, 6], data };
     arrays[`line:${recorder.name}:at`] = { shape: [kept.length], data: Float64Array.from(kept, (p) => p.at) };
     const at = node.map((i, a) => (a !== axis && recorder.turned?.[a] ? 2 * scene.mirrors![a]!.at - grid.lines[a][i] : grid.lines[a][i])) as Index;
-    return { name: recorder.name, axis, at };
+    return { name: recorder.name, axis, at, ...frequenciesOf(recorder.kept, scene.recordAt) };
   });
 }

@@ -2,7 +2,7 @@ import { type Problem, ProblemError } from '../../document/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import { eta0 } from '../../numerics/constants.ts';
 import type { ResultMeta } from '../../results/index.ts';
-import type { Scene, SceneGuide, SceneModes } from '../../scene/index.ts';
+import { frequenciesOf, numbersOf, type Scene, type SceneGuide, type SceneModes } from '../../scene/index.ts';
 import { denseKernel, type Mode, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import type { Discrete } from './discretise.ts';
@@ -84,15 +84,17 @@ export function modesOf(
   scales: readonly C[],
 ): NonNullable<ResultMeta['modeWaves']> {
   return plans.map(({ recorder, first, modes }) => {
+    const { kept } = recorder;
     const { plane, section, modes: list } = modes!;
     const st = stepsOf(section);
     const nu = st.nu + 1;
     const out = list.map((m) => ({ family: m.mode.kind, propagates: [] as boolean[], forward: [] as C[], backward: [] as C[] }));
-    scales.forEach((scale, f) => {
+    for (const f of numbersOf(kept, scales.length)) {
+      const scale = scales[f];
       // Regions run along the lower axis first, sections along u.
       const read = (n: number): ((i: number, j: number) => C) => {
         const s = sums(first + n);
-        return (i, j) => (s.region.innerAxis === plane.u ? sumAt(s, scales.length, j, i, f) : sumAt(s, scales.length, i, j, f));
+        return (i, j) => (s.region.innerAxis === plane.u ? sumAt(s, j, i, f) : sumAt(s, i, j, f));
       };
       const [eu, hu, ev, hv] = [0, 1, 2, 3].map(read);
       list.forEach((mode, m) => {
@@ -130,8 +132,8 @@ export function modesOf(
         out[m].forward.push(wave(recorder.sign));
         out[m].backward.push(wave(-recorder.sign));
       });
-    });
+    }
     const at = d.grid.lines[plane.normal][plane.plane];
-    return { name: recorder.name, normal: plane.normal, at, modes: out };
+    return { name: recorder.name, normal: plane.normal, at, ...frequenciesOf(kept, frequencies), modes: out };
   });
 }

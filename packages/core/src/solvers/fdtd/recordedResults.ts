@@ -24,9 +24,9 @@ export function recordedResults(
   const inMetal = (f: number): { line: string; power: number }[] => metalLosses(plan, d, sums, scene.recordAt, f, scales[f]);
   const mean2 = (f: number): number => Math.cos(Math.PI * scene.recordAt[f] * d.dt) ** 2;
   return {
-    fieldPlanes: planesOf(plan, d),
+    fieldPlanes: planesOf(plan, d, scene.recordAt),
     fluxes: fluxesOf(plan, d, sums, scene.recordAt, scales),
-    currents: currentsOf(plan.currents, sums, scales),
+    currents: currentsOf(plan.currents, sums, scene.recordAt, scales),
     modeWaves: modesOf(plan.modes, d, sums, scene.recordAt, scales),
     energies: energiesOf(plan.energies, scene, d, sums, scales, (f) => inMetal(f).map((m) => ({ ...m, power: mean2(f) * m.power }))),
     fieldBoxes: boxArrays(plan.boxes, scene, sums, scales, arrays),

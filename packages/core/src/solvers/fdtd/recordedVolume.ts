@@ -54,7 +54,6 @@ export interface BlockValues {
 export function blockValues(
   { from, count, first }: Block,
   sums: (region: number) => RegionSums,
-  nf: number,
   f: number,
   scale: readonly [number, number],
 ): BlockValues {
@@ -65,7 +64,7 @@ export function blockValues(
     const s = sums(first + k);
     for (let j = 0; j < ny; j++)
       for (let i = 0; i < nx; i++, n++) {
-        const [x, y] = sumAt(s, nf, j, i, f);
+        const [x, y] = sumAt(s, j, i, f);
         re[n] = x * scale[0] - y * scale[1];
         im[n] = x * scale[1] + y * scale[0];
       }

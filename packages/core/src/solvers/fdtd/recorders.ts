@@ -2,7 +2,16 @@ import { eta0 } from '../../numerics/constants.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FaceSamples } from '../../radiation/index.ts';
 import type { FieldPlaneInfo, ResultArray, ResultMeta } from '../../results/index.ts';
-import { imageSign, type Scene, type SceneRecorder, type SceneSignal } from '../../scene/index.ts';
+import {
+  frequenciesOf,
+  imageSign,
+  numbersOf,
+  type Scene,
+  type SceneFieldPlane,
+  type SceneFlux,
+  type SceneRecorder,
+  type SceneSignal,
+} from '../../scene/index.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
@@ -13,7 +22,7 @@ import { type BoxPlan, planBox } from './recordedBoxes.ts';
 import { type EnergyPlan, planEnergy } from './recordedEnergy.ts';
 import { type ModesPlan, planModes } from './recordedModes.ts';
 import { type CurrentPlan, type LinePlan, planCurrent, planLine } from './recordedLines.ts';
-import { coordinate, extent, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
+import { coordinate, extent, keptAt, planeRegion, type Region, type RegionSums, sumAt } from './recording.ts';
 
 /** Cells between the absorbing layers and the Huygens box. */
 export const boxGap = 2;
@@ -37,19 +46,9 @@ export interface RecordingPlan {
   parts: number;
   /** How much of a sample's dual cell lies in the region. */
   share: (field: number, at: ArrayLike<number>) => number;
-  planes: { name: string; normal: 0 | 1 | 2; index: number; lo: number[]; hi: number[]; first: number; turned?: boolean[] }[];
+  planes: { recorder: SceneFieldPlane; index: number; lo: number[]; hi: number[]; first: number }[];
   /** Rectangles through which power is taken: their nodes, four regions each from `first` on, and how many such parts the whole has. */
-  fluxes: {
-    name: string;
-    normal: 0 | 1 | 2;
-    sign: 1 | -1;
-    faces: Face[];
-    lo: number[];
-    hi: number[];
-    first: number;
-    images: number;
-    turned?: boolean[];
-  }[];
+  fluxes: { recorder: SceneFlux; faces: Face[]; lo: number[]; hi: number[]; first: number }[];
   /** Points whose field is kept over time: their nodes; three probes each. */
   points: { recorder: SceneSignal; node: [number, number, number] }[];
   currents: CurrentPlan[];
@@ -75,10 +74,23 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
   const regions: Region[] = [];
   const faces: Face[] = [];
   const last = grid.lines.map((x) => x.length - 1);
+  const of = <K extends SceneRecorder['kind']>(kind: K): Extract<SceneRecorder, { kind: K }>[] =>
+    scene.recorders.filter((r): r is Extract<SceneRecorder, { kind: K }> => r.kind === kind);
+  /** Regions that are added meanwhile keep some of the recorded frequencies only; absent: all. */
+  const keeping = <T>(kept: readonly number[] | undefined, add: () => T): T => {
+    const first = regions.length;
+    const made = add();
+    if (kept) {
+      const at = keptAt(kept, scene.recordAt.length);
+      for (let n = first; n < regions.length; n++) regions[n].at = at;
+    }
+    return made;
+  };
+  const [far] = of('far-field');
   // At a wall the box ends with the region; its image goes on behind.
   const gap = (side: number): number => grid.pml[side] + (scene.boundaries[side] === 'open' ? boxGap : 0);
   const box = { lo: [0, 1, 2].map((a) => gap(2 * a)), hi: [0, 1, 2].map((a) => last[a] - gap(2 * a + 1)) };
-  if (scene.recorders.some((r) => r.kind === 'far-field')) {
+  const onBox = (): void => {
     const { lo, hi } = box;
     for (const normal of [0, 1, 2] as const)
       for (const outward of [-1, 1] as const) {
@@ -89,18 +101,17 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
           regions.push(planeRegion(grid, face.component + (face.magnetic ? 3 : 0), normal, index, lo, hi));
         }
       }
-  }
-  const planes: RecordingPlan['planes'] = [];
-  for (const r of scene.recorders) {
-    if (r.kind !== 'field-plane') continue;
+  };
+  if (far) keeping(far.kept, onBox);
+  const planePlan = (r: SceneFieldPlane): RecordingPlan['planes'][number] => {
     const lo = total?.lo ?? [0, 1, 2].map((a) => grid.pml[2 * a]);
     const hi = total?.hi ?? [0, 1, 2].map((a) => last[a] - grid.pml[2 * a + 1]);
     const index = Math.min(Math.max(nearestLine(grid.lines[r.normal], r.at), 1), last[r.normal] - 1);
-    planes.push({ name: r.name, normal: r.normal, index, lo, hi, first: regions.length, ...(r.turned ? { turned: r.turned } : {}) });
+    const first = regions.length;
     for (const component of [0, 1, 2] as const) regions.push(planeRegion(grid, component, r.normal, index, lo, hi));
-  }
-  const fluxes = scene.recorders.flatMap((r): RecordingPlan['fluxes'] => {
-    if (r.kind !== 'flux') return [];
+    return { recorder: r, index, lo, hi, first };
+  };
+  const fluxPlan = (r: SceneFlux): RecordingPlan['fluxes'][number] => {
     // What reaches into the absorbing layers is cut off; the plane itself needs samples on both sides.
     const ends = (p: readonly number[]): number[] =>
       ([0, 1, 2] as const).map((a) => {
@@ -113,20 +124,22 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
     const first = regions.length;
     const own = facesOn(r.normal, 1, lo[r.normal]);
     for (const { component, magnetic } of own) regions.push(planeRegion(grid, component + (magnetic ? 3 : 0), r.normal, lo[r.normal], lo, hi));
-    return [{ name: r.name, normal: r.normal, sign: r.sign, faces: own, lo, hi, first, images: r.images ?? 1, turned: r.turned }];
-  });
-  const of = <K extends SceneRecorder['kind']>(kind: K): Extract<SceneRecorder, { kind: K }>[] =>
-    scene.recorders.filter((r): r is Extract<SceneRecorder, { kind: K }> => r.kind === kind);
+    return { recorder: r, faces: own, lo, hi, first };
+  };
   const inside = (at: readonly number[]): [number, number, number] =>
     at.map((x, a) => Math.min(Math.max(nearestLine(grid.lines[a], x), 1), last[a] - 1)) as [number, number, number];
   const points = of('signal').map((recorder) => ({ recorder, node: inside(recorder.at) }));
-  const currents = of('current').map((r) => planCurrent(scene, grid, r, regions));
-  const lines = of('field-line').map((r) => planLine(scene, grid, r, regions));
-  const boxes = of('field-box').map((r) => planBox(scene, grid, r, regions, total));
-  const modes = of('mode').map((r) => planModes(grid, r, regions));
-  const energies = of('energy').map((r) => planEnergy(scene, grid, r, regions));
+  const each = <K extends SceneRecorder['kind'], T>(kind: K, plan: (r: Extract<SceneRecorder, { kind: K }>) => T): T[] =>
+    of(kind).map((r) => keeping('kept' in r ? r.kept : undefined, () => plan(r)));
+  const planes = each('field-plane', planePlan);
+  const fluxes = each('flux', fluxPlan);
+  const currents = each('current', (r) => planCurrent(scene, grid, r, regions));
+  const lines = each('field-line', (r) => planLine(scene, grid, r, regions));
+  const boxes = each('field-box', (r) => planBox(scene, grid, r, regions, total));
+  const modes = each('mode', (r) => planModes(grid, r, regions));
+  const energies = each('energy', (r) => planEnergy(scene, grid, r, regions));
   const firstLoss = regions.length;
-  if (faces.length)
+  const onLossy = (): void => {
     for (const row of lossyRows(d))
       regions.push({
         field: row.component,
@@ -139,10 +152,12 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
         outerAxis: 1,
         outer: 1,
       });
+  };
+  if (faces.length) keeping(far.kept, onLossy);
   const firstMetal = regions.length;
   const metal = faces.length || energies.length ? branchRuns(d.branches) : [];
   const { field, index } = d.branches;
-  for (const { axis, entries } of metal) {
+  const onMetal = ({ axis, entries }: BranchRun): void => {
     const n = entries[0];
     const from: [number, number, number] = [index[3 * n], index[3 * n + 1], index[3 * n + 2]];
     regions.push({
@@ -156,7 +171,10 @@ export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): Reco
       outerAxis: axis === 2 ? 0 : 2,
       outer: 1,
     });
-  }
+  };
+  // Loss in metal is asked for by the far field and by energies of bodies, each at frequencies of its own.
+  const askers = [...(faces.length ? [far] : []), ...of('energy')];
+  keeping(askers.every((r) => r.kept) ? [...new Set(askers.flatMap((r) => r.kept!))] : undefined, () => metal.forEach(onMetal));
   const walls = imageWalls(scene, grid);
   const share = insideShare(grid, scene.boundaries);
   const parts = partsOf(scene.mirrors);
@@ -194,7 +212,6 @@ function faceSamples(
   d: Discrete,
   lo: readonly number[],
   hi: readonly number[],
-  nf: number,
   f: number,
   scale: [number, number],
 ): FaceSamples {
@@ -208,7 +225,7 @@ function faceSamples(
   const im = new Float64Array(region.inner * region.outer);
   for (let o = 0; o < region.outer; o++)
     for (let i = 0; i < region.inner; i++) {
-      const [x, y] = sumAt(s, nf, o, i, f);
+      const [x, y] = sumAt(s, o, i, f);
       re[o * region.inner + i] = x * scale[0] - y * scale[1];
       im[o * region.inner + i] = x * scale[1] + y * scale[0];
     }
@@ -228,16 +245,9 @@ function faceSamples(
 }
 
 /** Faces of the Huygens box with their samples at one frequency, scaled by the complex factor. */
-export function boxFaces(
-  plan: RecordingPlan,
-  d: Discrete,
-  sums: (region: number) => RegionSums,
-  nf: number,
-  f: number,
-  scale: [number, number],
-): FaceSamples[] {
+export function boxFaces(plan: RecordingPlan, d: Discrete, sums: (region: number) => RegionSums, f: number, scale: [number, number]): FaceSamples[] {
   const { lo, hi } = plan.box;
-  return plan.faces.map((face, n) => faceSamples(face, sums(n), d, lo, hi, nf, f, scale));
+  return plan.faces.map((face, n) => faceSamples(face, sums(n), d, lo, hi, f, scale));
 }
 
 /** Power through the scene's rectangles at each recorded frequency (hertz), W. */
@@ -248,12 +258,13 @@ export const fluxesOf = (
   frequencies: readonly number[],
   scales: readonly [number, number][],
 ): NonNullable<ResultMeta['fluxes']> =>
-  plan.fluxes.map(({ name, normal, sign, faces, lo, hi, first, images, turned }) => ({
+  plan.fluxes.map(({ recorder: { name, normal, sign, images = 1, turned, kept }, faces, lo, hi, first }) => ({
     name,
     normal,
     at: turned?.[normal] ? 2 * wallAt(plan, normal) - d.grid.lines[normal][lo[normal]] : d.grid.lines[normal][lo[normal]],
-    power: scales.map((scale, f) => {
-      const samples = faces.map((face, n) => faceSamples(face, sums(first + n), d, lo, hi, scales.length, f, scale));
+    ...frequenciesOf(kept, frequencies),
+    power: numbersOf(kept, frequencies.length).map((f) => {
+      const samples = faces.map((face, n) => faceSamples(face, sums(first + n), d, lo, hi, f, scales[f]));
       // As everywhere, power is that of the mean of E over a step.
       return images * sign * Math.cos(Math.PI * frequencies[f] * d.dt) * boxPower(samples);
     }),
@@ -306,7 +317,7 @@ export function lossPower(
     for (let i = 0; i < row.classes.length; i++) {
       const kind = row.classes[i];
       if (!kind) continue;
-      const [re, im] = sumAt(s, frequencies.length, 0, i, f);
+      const [re, im] = sumAt(s, 0, i, f);
       const at = row.first + i;
       // A cut edge holds E times its free part: the loss belongs to the whole E in that part.
       const own = (row.level?.has(at) ? level : sigma)[kind - 1] / (row.free?.[i] || 1);
@@ -334,7 +345,7 @@ export function metalLosses(
     const metal = branches.metal[entries[0]];
     let sum = 0;
     entries.forEach((e, i) => {
-      const [re, im] = sumAt(s, frequencies.length, 0, i, f);
+      const [re, im] = sumAt(s, 0, i, f);
       const inside = plan.share(branches.field[e], branches.index.subarray(3 * e, 3 * e + 3));
       sum += 0.5 * plan.parts * real[metal] * (re * re + im * im) * gain * branches.area[e] * inside;
     });
@@ -352,11 +363,11 @@ export const signsOf = (plan: RecordingPlan, turned: readonly boolean[]): [numbe
   [0, 1, 2].map((c) => plan.walls.reduce((s, w) => (w.real && turned[w.axis] ? s * imageSign(w.wall, w.axis, c) : s), 1)) as [number, number, number];
 
 /** What a result says of its recorded planes. */
-export const planesOf = (plan: RecordingPlan, d: Discrete): FieldPlaneInfo[] =>
-  plan.planes.map((p) => {
-    const [u, v] = ([0, 1, 2] as const).filter((a) => a !== p.normal) as [0 | 1 | 2, 0 | 1 | 2];
-    const at = d.grid.lines[p.normal][p.index];
-    return { name: p.name, normal: p.normal, at: p.turned ? 2 * wallAt(plan, p.normal) - at : at, u, v };
+export const planesOf = (plan: RecordingPlan, d: Discrete, frequencies: readonly number[]): FieldPlaneInfo[] =>
+  plan.planes.map(({ index, recorder: { name, normal, turned, kept } }) => {
+    const [u, v] = ([0, 1, 2] as const).filter((a) => a !== normal) as [0 | 1 | 2, 0 | 1 | 2];
+    const at = d.grid.lines[normal][index];
+    return { name, normal, at: turned ? 2 * wallAt(plan, normal) - at : at, u, v, ...frequenciesOf(kept, frequencies) };
   });
 
 /** Adds the recorded planes to a result's arrays, at each frequency times its complex factor. */
@@ -367,14 +378,14 @@ export function planeArrays(
   scales: readonly [number, number][],
   arrays: Record<string, ResultArray>,
 ): void {
-  const nf = scales.length;
-  planesOf(plan, d).forEach(({ name, u, v }, n) => {
-    const { lo, hi } = plan.planes[n];
+  plan.planes.forEach(({ recorder: { name, normal, turned, kept }, lo, hi }, n) => {
+    const [u, v] = ([0, 1, 2] as const).filter((a) => a !== normal);
+    const numbers = numbersOf(kept, scales.length);
+    const nf = numbers.length;
     const nu = hi[u] - lo[u] + 1;
     const nv = hi[v] - lo[v] + 1;
     const data = new Float32Array(nf * nu * nv * 6);
-    scales.forEach((scale, f) => planeAtNodes(plan, n, sums, nf, f, scale, data, f * nu * nv * 6));
-    const { turned } = plan.planes[n];
+    numbers.forEach((f, i) => planeAtNodes(plan, n, sums, f, scales[f], data, i * nu * nv * 6));
     if (turned) {
       const signs = signsOf(plan, turned);
       data.forEach((x, i) => (data[i] = x * signs[(i % 6) >> 1]));
@@ -398,14 +409,13 @@ function planeAtNodes(
   plan: RecordingPlan,
   p: number,
   sums: (region: number) => RegionSums,
-  nf: number,
   f: number,
   scale: [number, number],
   out: Float32Array,
   at: number,
 ): void {
   const plane = plan.planes[p];
-  const [ua, va] = ([0, 1, 2] as const).filter((a) => a !== plane.normal);
+  const [ua, va] = ([0, 1, 2] as const).filter((a) => a !== plane.recorder.normal);
   const nu = plane.hi[ua] - plane.lo[ua] + 1;
   const nv = plane.hi[va] - plane.lo[va] + 1;
   for (const c of [0, 1, 2] as const) {
@@ -426,7 +436,7 @@ function planeAtNodes(
           [u0, v0],
           [u1, v1],
         ]) {
-          const [x, y] = sumAt(s, nf, b, a, f);
+          const [x, y] = sumAt(s, b, a, f);
           re += x / 2;
           im += y / 2;
         }

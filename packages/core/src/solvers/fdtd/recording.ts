@@ -13,18 +13,37 @@ export interface Region {
   inner: number;
   outerAxis: 0 | 1 | 2;
   outer: number;
+  /** The recorded frequencies whose sums are kept; absent: all. */
+  at?: KeptAt;
 }
 
-/** Fourier sums of a region: [outer][frequency][re, im][padded inner]. */
+/** Some of the recorded frequencies, by their number. */
+export interface KeptAt {
+  list: readonly number[];
+  /** For each recorded frequency its place in the list, -1 for none. */
+  place: Int32Array;
+}
+
+/** So many recorded frequencies, of which those of a list are kept. */
+export function keptAt(list: readonly number[], of: number): KeptAt {
+  const place = new Int32Array(of).fill(-1);
+  list.forEach((f, i) => (place[f] = i));
+  return { list, place };
+}
+
+/** Fourier sums of a region: [outer][kept frequency][re, im][padded inner]. */
 export interface RegionSums {
   region: Region;
   padded: number;
+  /** How many frequencies are kept. */
+  count: number;
   data: Float32Array;
 }
 
-/** Reads one sum. */
-export function sumAt(s: RegionSums, frequencies: number, o: number, i: number, f: number): [number, number] {
-  const at = (o * frequencies + f) * 2 * s.padded + i;
+/** Reads one sum at a recorded frequency, which the region must keep. */
+export function sumAt(s: RegionSums, o: number, i: number, f: number): [number, number] {
+  const n = s.region.at ? s.region.at.place[f] : f;
+  const at = (o * s.count + n) * 2 * s.padded + i;
   return [s.data[at], s.data[at + s.padded]];
 }
 

@@ -3,7 +3,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
 import { farFieldAt, nearToFar, patternPower } from '../../radiation/index.ts';
 import type { ResultArray, ResultSet, ScatterFigures, TimeEvidence } from '../../results/index.ts';
-import type { Scene, SceneWave } from '../../scene/index.ts';
+import { numbersOf, type Scene, type SceneWave } from '../../scene/index.ts';
 import { coreVersion } from '../../version.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -107,12 +107,13 @@ export async function scatterScene(
     if (far?.kind === 'far-field') {
       const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
       const nPhi = 2 * (nTheta - 1);
-      const nf = scene.recordAt.length;
-      const data = new Float64Array(nf * nTheta * nPhi * 4);
-      const figures = scene.recordAt.map((frequency, f): ScatterFigures => {
-        const faces = boxFaces(plan, d, sums, nf, f, scales[f]);
+      const numbers = numbersOf(far.kept, scene.recordAt.length);
+      const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
+      const figures = numbers.map((f, n): ScatterFigures => {
+        const frequency = scene.recordAt[f];
+        const faces = boxFaces(plan, d, sums, f, scales[f]);
         const pattern = nearToFar(faces, frequency, nTheta, nPhi);
-        data.set(pattern.values, f * nTheta * nPhi * 4);
+        data.set(pattern.values, n * nTheta * nPhi * 4);
         const mean = Math.cos(Math.PI * frequency * dt);
         const inLoads = elementLosses(scene, dt, f, (p) => {
           const { re, im } = voltageSpectrum(simulation, p, [frequency], dt);
@@ -134,7 +135,7 @@ export async function scatterScene(
           back: (4 * Math.PI * towards(faces, frequency, wave.from)) / density,
         };
       });
-      arrays.farField = { shape: [nf, nTheta, nPhi, 4], data };
+      arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
       scattered = { name: far.name, step: Math.PI / (nTheta - 1), figures };
     }
     return {

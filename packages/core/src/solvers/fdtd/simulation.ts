@@ -101,7 +101,7 @@ export class Simulation {
       energy: number;
       /** Costs of planes, see slabs.ts. */
       costs: Float64Array;
-      sums: { at: number; padded: number; floats: number }[];
+      sums: { at: number; padded: number; count: number; floats: number }[];
     },
     bytes: number,
   ) {
@@ -452,17 +452,20 @@ export class Simulation {
     const nf = frequencies.length;
     const sums = regions.map((r) => {
       const padded = (r.inner + 3) & ~3;
-      const count = r.outer * nf * 2 * padded;
-      return { at: arena.take(count * 4), padded, floats: count };
+      const count = r.at?.list.length ?? nf;
+      const floats = r.outer * count * 2 * padded;
+      return { at: arena.take(floats * 4), padded, count, floats };
     });
-    const descriptors = new DataView(new ArrayBuffer(regions.length * 48));
+    const lists = new Map<Region['at'], number>([[undefined, nf ? put(Uint32Array.from(frequencies, (_, f) => f)) : 0]]);
+    for (const { at } of regions) if (at && !lists.has(at)) lists.set(at, put(Uint32Array.from(at.list)));
+    const descriptors = new DataView(new ArrayBuffer(regions.length * 56));
     regions.forEach((r, n) => {
       const a = words[P.EX + r.field] + offset(r.from);
       const b = words[P.EX + r.field] + offset(r.from.map((v, i) => v + r.shift[i]));
-      const u32 = [a, b, 0, 0, r.inner, strides[r.innerAxis], r.outer, strides[r.outerAxis], sums[n].at, sums[n].padded, r.field < 3 ? 0 : 1];
-      u32.forEach((v, i) => descriptors.setUint32(n * 48 + i * 4, v, true));
-      descriptors.setFloat32(n * 48 + 8, r.wa, true);
-      descriptors.setFloat32(n * 48 + 12, r.wb, true);
+      const u32 = [a, b, 0, 0, r.inner, strides[r.innerAxis], r.outer, strides[r.outerAxis], sums[n].at, sums[n].padded, r.field < 3 ? 0 : 1, sums[n].count, lists.get(r.at)!]; // prettier-ignore
+      u32.forEach((v, i) => descriptors.setUint32(n * 56 + i * 4, v, true));
+      descriptors.setFloat32(n * 56 + 8, r.wa, true);
+      descriptors.setFloat32(n * 56 + 12, r.wb, true);
     });
     words[P.DFT_COUNT] = nf ? regions.length : 0;
     words[P.DFT] = put(new Uint32Array(descriptors.buffer));
@@ -608,7 +611,7 @@ export class Simulation {
   /** Fourier sums of a region so far. */
   sums(region: number): RegionSums {
     const s = this.at.sums[region];
-    return { region: this.plan.regions[region], padded: s.padded, data: new Float32Array(this.buffer, s.at, s.floats) };
+    return { region: this.plan.regions[region], padded: s.padded, count: s.count, data: new Float32Array(this.buffer, s.at, s.floats) };
   }
 
   close(): void {

@@ -1,7 +1,7 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
 import { type FarGround, patternPower, wireFarField, wireFarFieldOf, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
 import { type FieldPlaneInfo, type PatternFigures, type ResultArray, type ResultMeta, type ScatterFigures, turnName } from '../../results/index.ts';
-import type { Scene, SceneRecorder, SceneWave, WireScene } from '../../scene/index.ts';
+import { frequenciesOf, type Scene, type SceneRecorder, type SceneWave, type WireScene } from '../../scene/index.ts';
 import { addWave } from './excite.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 import { incidentOf } from './solution.ts';
@@ -69,6 +69,22 @@ const spread = (from: number, to: number, n: number): Float64Array =>
 
 type Breathe = () => Promise<void>;
 
+/** The sources at the frequencies that a recorder keeps, of those that were solved. */
+const keptOf = <T>({ kept }: { kept?: readonly number[] }, all: readonly T[]): readonly T[] =>
+  kept ? kept.flatMap((f) => (f < all.length ? [all[f]] : [])) : all;
+
+/** What a result says of the frequencies of a recorder that does not keep all. */
+const toldAt = (r: { kept?: readonly number[] }, all: readonly Grounded[]): { frequencies?: number[] } =>
+  r.kept ? { frequencies: keptOf(r, all).map((g) => g.source.frequency) } : {};
+
+/** A source, and its currents with their images in a perfect ground. */
+interface Grounded {
+  source: FieldSource;
+  both: WireCurrents;
+}
+const groundedOf = (wires: WireScene, sources: readonly FieldSource[]): Grounded[] =>
+  sources.map((source) => ({ source, both: wires.ground?.kind === 'perfect' ? withGround(source.currents, wires.ground.at) : source.currents }));
+
 /** What is recorded of one excitation at all recorded frequencies, as arrays of a result. */
 export async function recordTurn(
   scene: Scene,
@@ -78,26 +94,27 @@ export async function recordTurn(
   breathe: Breathe,
 ): Promise<void> {
   const wires = scene.wires!;
-  const both = sources.map((s) => (wires.ground?.kind === 'perfect' ? withGround(s.currents, wires.ground.at) : s.currents));
+  const all = groundedOf(wires, sources);
   const out = new Float64Array(12);
   const name = (base: string): string => turnName(base, turn);
   for (const r of ofKind(scene, 'field-plane')) {
     const { u, v } = planeAxes(scene, r.normal);
-    const data = new Float32Array(sources.length * u.length * v.length * 6);
+    const own = keptOf(r, all);
+    const data = new Float32Array(own.length * u.length * v.length * 6);
     const [a, b] = [0, 1, 2].filter((x) => x !== r.normal);
     let at = 0;
-    for (const [f, source] of sources.entries())
+    for (const { source, both } of own)
       for (const y of v) {
         await breathe();
         for (const x of u) {
           const p = [r.at, r.at, r.at];
           [p[a], p[b]] = [x, y];
-          fieldAt(wires, source, p, out, both[f]);
+          fieldAt(wires, source, p, out, both);
           data.set(out.subarray(0, 6), at);
           at += 6;
         }
       }
-    arrays[name(`plane:${r.name}`)] = { shape: [sources.length, v.length, u.length, 6], data };
+    arrays[name(`plane:${r.name}`)] = { shape: [own.length, v.length, u.length, 6], data };
     if (turn) continue;
     arrays[`plane:${r.name}:u`] = { shape: [u.length], data: u };
     arrays[`plane:${r.name}:v`] = { shape: [v.length], data: v };
@@ -105,16 +122,17 @@ export async function recordTurn(
   for (const r of ofKind(scene, 'field-line')) {
     const length = r.to - r.from;
     const s = spread(r.from, r.from + length, 201);
-    const data = new Float32Array(sources.length * s.length * 6);
-    sources.forEach((source, f) =>
+    const own = keptOf(r, all);
+    const data = new Float32Array(own.length * s.length * 6);
+    own.forEach(({ source, both }, f) =>
       s.forEach((x, i) => {
         const p = [...r.at];
         p[r.axis] = x;
-        fieldAt(wires, source, p, out, both[f]);
+        fieldAt(wires, source, p, out, both);
         data.set(out.subarray(0, 6), 6 * (f * s.length + i));
       }),
     );
-    arrays[name(`line:${r.name}`)] = { shape: [sources.length, s.length, 6], data };
+    arrays[name(`line:${r.name}`)] = { shape: [own.length, s.length, 6], data };
     if (!turn) arrays[`line:${r.name}:at`] = { shape: [s.length], data: s };
     await breathe();
   }
@@ -125,23 +143,24 @@ export async function recordTurn(
     const axes = sides.map((l, a) =>
       spread(r.min[a], r.max[a], l === 0 ? 1 : Math.max(2, Math.ceil(((most - 1) * l) / Math.max(...sides) / r.every) + 1)),
     );
-    const kept = [...(r.electric ? [0, 1, 2] : []), ...(r.magnetic ? [3, 4, 5] : [])].filter((c) => r.only === undefined || c % 3 === r.only);
-    const width = 2 * kept.length;
-    const data = new Float32Array(sources.length * axes[0].length * axes[1].length * axes[2].length * width);
+    const fields = [...(r.electric ? [0, 1, 2] : []), ...(r.magnetic ? [3, 4, 5] : [])].filter((c) => r.only === undefined || c % 3 === r.only);
+    const width = 2 * fields.length;
+    const own = keptOf(r, all);
+    const data = new Float32Array(own.length * axes[0].length * axes[1].length * axes[2].length * width);
     let at = 0;
-    for (const [f, source] of sources.entries())
+    for (const { source, both } of own)
       for (const z of axes[2])
         for (const y of axes[1]) {
           await breathe();
           for (const x of axes[0]) {
-            fieldAt(wires, source, [x, y, z], out, both[f]);
-            for (const c of kept) {
+            fieldAt(wires, source, [x, y, z], out, both);
+            for (const c of fields) {
               data[at++] = out[2 * c];
               data[at++] = out[2 * c + 1];
             }
           }
         }
-    arrays[name(`box:${r.name}`)] = { shape: [sources.length, axes[2].length, axes[1].length, axes[0].length, width], data };
+    arrays[name(`box:${r.name}`)] = { shape: [own.length, axes[2].length, axes[1].length, axes[0].length, width], data };
     if (turn) continue;
     axes.forEach((x, a) => (arrays[`box:${r.name}:${'xyz'[a]}`] = { shape: [x.length], data: x }));
   }
@@ -150,7 +169,7 @@ export async function recordTurn(
 /** Powers through rectangles and currents through them, of one excitation, by H and E on 24 x 24 points of Gauss and by H around the edge. */
 export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<ResultMeta, 'fluxes' | 'currents'> {
   const wires = scene.wires!;
-  const both = sources.map((s) => (wires.ground?.kind === 'perfect' ? withGround(s.currents, wires.ground.at) : s.currents));
+  const all = groundedOf(wires, sources);
   const out = new Float64Array(12);
   const n = 48;
   const fluxes = ofKind(scene, 'flux').map((r) => {
@@ -158,24 +177,24 @@ export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<Re
     const cell = ((r.max[a] - r.min[a]) * (r.max[b] - r.min[b])) / (n * n);
     // Components u, w, normal in right-handed order.
     const [u, w] = [(r.normal + 1) % 3, (r.normal + 2) % 3];
-    const power = sources.map((source, f) => {
+    const power = keptOf(r, all).map(({ source, both }) => {
       let sum = 0;
       for (let i = 0; i < n; i++)
         for (let j = 0; j < n; j++) {
           const p = [...r.min] as number[];
           p[a] = r.min[a] + ((i + 0.5) / n) * (r.max[a] - r.min[a]);
           p[b] = r.min[b] + ((j + 0.5) / n) * (r.max[b] - r.min[b]);
-          fieldAt(wires, source, p, out, both[f]);
+          fieldAt(wires, source, p, out, both);
           const re = (e: number, h: number): number => out[2 * e] * out[6 + 2 * h] + out[2 * e + 1] * out[7 + 2 * h];
           sum += (re(u, w) - re(w, u)) / 2;
         }
       return r.sign * sum * cell;
     });
-    return { name: r.name, normal: r.normal, at: r.min[r.normal], power };
+    return { name: r.name, normal: r.normal, at: r.min[r.normal], ...toldAt(r, all), power };
   });
   const currents = ofKind(scene, 'current').map((r) => {
     const [u, w] = [(r.normal + 1) % 3, (r.normal + 2) % 3];
-    const current = sources.map((source, f): [number, number] => {
+    const current = keptOf(r, all).map(({ source, both }): [number, number] => {
       const sum: [number, number] = [0, 0];
       const edge = (axis: number, other: number, place: number, sign: number): void => {
         const m = 400;
@@ -183,7 +202,7 @@ export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<Re
           const p = [...r.min] as number[];
           p[axis] = r.min[axis] + ((i + 0.5) / m) * (r.max[axis] - r.min[axis]);
           p[other] = place;
-          fieldAt(wires, source, p, out, both[f]);
+          fieldAt(wires, source, p, out, both);
           const dl = (sign * r.sign * (r.max[axis] - r.min[axis])) / m;
           sum[0] += dl * out[6 + 2 * axis];
           sum[1] += dl * out[7 + 2 * axis];
@@ -195,7 +214,7 @@ export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<Re
       edge(w, u, r.min[u], -1);
       return sum;
     });
-    return { name: r.name, normal: r.normal, at: r.min[r.normal], current };
+    return { name: r.name, normal: r.normal, at: r.min[r.normal], ...toldAt(r, all), current };
   });
   return { fluxes, currents };
 }
@@ -209,29 +228,35 @@ function planeAxes(scene: Scene, normal: 0 | 1 | 2): { u: Float64Array; v: Float
   return { u: spread(scene.min[a], scene.max[a], n(la)), v: spread(scene.min[b], scene.max[b], n(lb)) };
 }
 
-/** What a result tells of the recorders that keep fields. */
-export function recordersTold(scene: Scene): Pick<ResultMeta, 'fieldPlanes' | 'fieldLines' | 'fieldBoxes'> {
+/** What a result tells of the recorders that keep fields, of which so many frequencies were solved. */
+export function recordersTold(scene: Scene, solved: number): Pick<ResultMeta, 'fieldPlanes' | 'fieldLines' | 'fieldBoxes'> {
+  const told = ({ kept }: { kept?: readonly number[] }): { frequencies?: number[] } =>
+    frequenciesOf(
+      kept?.filter((f) => f < solved),
+      scene.recordAt,
+    );
   return {
     fieldPlanes: ofKind(scene, 'field-plane').map((r): FieldPlaneInfo => {
       const [u, v] = [0, 1, 2].filter((x) => x !== r.normal) as (0 | 1 | 2)[];
-      return { name: r.name, normal: r.normal, at: r.at, u, v };
+      return { name: r.name, normal: r.normal, at: r.at, u, v, ...told(r) };
     }),
-    fieldLines: ofKind(scene, 'field-line').map((r) => ({ name: r.name, axis: r.axis, at: r.at })),
+    fieldLines: ofKind(scene, 'field-line').map((r) => ({ name: r.name, axis: r.axis, at: r.at, ...told(r) })),
     fieldBoxes: ofKind(scene, 'field-box').map((r) => ({
       name: r.name,
       electric: r.electric,
       magnetic: r.magnetic,
       ...(r.only === undefined ? {} : { only: r.only }),
+      ...told(r),
     })),
   };
 }
 
-/** Grid of directions for the step of a far field. */
-export function patternGrid(scene: Scene): { name: string; nTheta: number; nPhi: number } | null {
+/** Grid of directions for the step of a far field, and the numbers of the frequencies that it keeps; absent: all. */
+export function patternGrid(scene: Scene): { name: string; nTheta: number; nPhi: number; kept?: readonly number[] } | null {
   const far = ofKind(scene, 'far-field')[0];
   if (!far) return null;
   const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
-  return { name: far.name, nTheta, nPhi: 2 * (nTheta - 1) };
+  return { name: far.name, nTheta, nPhi: 2 * (nTheta - 1), kept: far.kept };
 }
 
 /** Real earth as the far field sees it. */

@@ -174,7 +174,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
               scattered: far && first?.scattered ? { ...far, figures: first.scattered } : null,
             }
           : {}),
-        ...(at.length ? { ...recordersTold(scene), ...first?.powers } : { fieldPlanes: [] }),
+        ...(at.length ? { ...recordersTold(scene, at.length), ...first?.powers } : { fieldPlanes: [] }),
         wires: wires.wires.map((w, n) => ({ name: w.name, line: w.line, first: mesh.firstOf[n], count: mesh.firstOf[n + 1] - mesh.firstOf[n], radius: w.radius })), // prettier-ignore
         probes: probesOf(wires),
         ...(told.length > 1
@@ -320,15 +320,17 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
   const powers = powersOf(scene, sources);
   const grid = patternGrid(scene);
   if (!grid || !at.length) return { figures: null, scattered: null, balance: null, powers };
-  const data = new Float64Array(at.length * grid.nTheta * grid.nPhi * 4);
+  const kept = grid.kept?.filter((f) => f < at.length) ?? at.map((_, f) => f);
+  const data = new Float64Array(kept.length * grid.nTheta * grid.nPhi * 4);
   const figures: PatternFigures[] = [];
   const scattered: ScatterFigures[] = [];
   const balance: number[] = [];
   const overEarth = wires.ground?.kind === 'earth';
-  for (const [f, source] of sources.entries()) {
+  for (const [n, f] of kept.entries()) {
+    const source = sources[f];
     await rest();
     const p = patternOf(wires, source, grid.nTheta, grid.nPhi);
-    data.set(p.pattern.values, f * grid.nTheta * grid.nPhi * 4);
+    data.set(p.pattern.values, n * grid.nTheta * grid.nPhi * 4);
     const e = excited[f];
     const inMetal = metalLosses(wires, mesh, source);
     const inLoads = wires.loads.reduce((sum, { load }, i) => {
@@ -351,7 +353,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
     scattered.push(scatterFigures(wires, source, p, taken, given));
     balance.push((given - p.power - taken) / given);
   }
-  arrays[turnName('farField', turn)] = { shape: [at.length, grid.nTheta, grid.nPhi, 4], data };
+  arrays[turnName('farField', turn)] = { shape: [kept.length, grid.nTheta, grid.nPhi, 4], data };
   return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance: overEarth ? null : balance, powers };
 }
 

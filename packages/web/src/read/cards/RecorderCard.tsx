@@ -1,4 +1,5 @@
 import type { CardOf } from '@jadebell/core/document';
+import { frequenciesKept } from '@jadebell/core/results';
 import { Card } from '../../charts/Card.tsx';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
 import { CurrentCard, FluxCard, LineCard, SignalCard } from '../RecorderCards.tsx';
@@ -27,7 +28,6 @@ export function RecorderCard({ card }: { card: CardOf<'recorder'> }) {
   const run = ofExcitation(shown.run, excitation);
   const meta = run.meta!;
   const stem = stemOf(shown, '');
-  const at = nearestRecorded(meta, frequency);
   const own = { run, stem };
   const { recorder } = card;
   if (recorder === '*flux' && meta.fluxes?.length) return <FluxCard {...own} />;
@@ -35,7 +35,7 @@ export function RecorderCard({ card }: { card: CardOf<'recorder'> }) {
   if (recorder === '*mode' && meta.modeWaves?.length) return <ModeWavesCard {...own} />;
   if (recorder === '*energy' && meta.energies?.length) return <EnergyCard {...own} />;
   const line = meta.fieldLines?.find((l) => l.name === recorder);
-  if (line) return <LineCard {...own} line={line} frequency={at} />;
+  if (line) return <LineCard {...own} line={line} frequency={nearestRecorded(frequenciesKept(meta, line), frequency)} />;
   const signal = meta.signals?.find((s) => s.name === recorder);
   if (signal) return <SignalCard {...own} name={signal.name} at={signal.at} />;
   return (

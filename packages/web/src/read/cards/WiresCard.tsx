@@ -39,7 +39,7 @@ export function WiresCard({ card }: { card: WiresCardData }) {
   const segments = useArray(id, 'wire:segments').data?.data;
   const along = useArray(id, 'wire:along').data?.data;
   const frequency = useFrequency();
-  const at = meta ? nearestRecorded(meta, frequency) : 0;
+  const at = meta ? nearestRecorded(meta.recordAt, frequency) : 0;
   const count = segments ? segments.length / 2 : 0;
   const { data: currents } = useSum(id ? run : undefined, 'wire:current', { from: at * count, count });
   const phase = usePhase();

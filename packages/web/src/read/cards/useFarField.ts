@@ -1,6 +1,6 @@
 import { figuresOf, glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
-import { type PatternFigures, type ResultArray, turnName } from '@jadebell/core/results';
+import { farFrequencies, type PatternFigures, type ResultArray, turnName } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray } from '../../api/client.ts';
 import { useLoaded } from '../../api/useLoaded.ts';
@@ -25,7 +25,7 @@ export class FarField {
   constructor(
     readonly parts: Parts,
     shares: readonly Wave[],
-    /** Index of the recorded frequency. */
+    /** Index of the frequency among those of the far field. */
     readonly at: number,
   ) {
     const { run, fields, network } = parts;
@@ -89,7 +89,7 @@ export function useFarFields(runs: readonly (Run | undefined)[]): { fars: FarFie
       !all.length
         ? []
         : data && data.map((p) => p.run.id).join() === key
-          ? data.map((p) => farFieldOf(p, excitation, nearestRecorded(p.run.meta!, frequency)))
+          ? data.map((p) => farFieldOf(p, excitation, nearestRecorded(farFrequencies(p.run.meta!), frequency)))
           : null,
     [data, key, frequency, excitation], // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the runs.
   );
@@ -108,8 +108,8 @@ export function useEveryFarField(run: Run | undefined, most: number): FarField[]
   const excitation = useLens((s) => s.excitation);
   return useMemo(() => {
     if (!far) return [];
-    const { recordAt } = far.run.meta!;
-    return recordAt.length > most ? [far] : recordAt.map((_, at) => farFieldOf(far.parts, excitation, at));
+    const all = farFrequencies(far.run.meta!);
+    return all.length > most ? [far] : all.map((_, at) => farFieldOf(far.parts, excitation, at));
   }, [far, excitation, most]);
 }
 
@@ -127,7 +127,7 @@ export function useMixedFigures(runs: readonly Run[], wanted: boolean): Readonly
       for (const parts of data)
         out.set(
           parts.run.id,
-          parts.run.meta!.recordAt.flatMap((_, at) => {
+          farFrequencies(parts.run.meta!).flatMap((_, at) => {
             const far = farFieldOf(parts, excitation, at);
             return figuresOf(far.source, far.glance) ?? [];
           }),

@@ -1,4 +1,5 @@
 import { boxWidth, type FieldVolume, type Filling, volumeOf } from '@jadebell/core/reading';
+import { frequenciesKept } from '@jadebell/core/results';
 import { useEffect, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
@@ -33,19 +34,20 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
   const width = plane ? 6 : box ? boxWidth(box) : 0;
   const count = x && y && (plane || z) ? x.data.length * y.data.length * (z?.data.length ?? 1) * width : 0;
   const frequency = useFrequency();
-  const at = meta ? nearestRecorded(meta, frequency) : 0;
+  const all = meta ? frequenciesKept(meta, plane ?? box) : [];
+  const at = nearestRecorded(all, frequency);
   // Only the frequency that is shown is waited for; the others follow while it is looked at.
   const { data: values, error } = useSum(id ? run : undefined, stem, { from: at * count, count });
   const fill = useArray(box?.media ? id : null, `${stem}:fill`).data;
   const shares = useShares(run);
-  const total = meta?.recordAt.length ?? 0;
+  const total = all.length;
   useEffect(() => {
     if (!values || !id || !stem || total * count * shares.length > ahead) return;
     for (let f = 0; f < total; f++) if (f !== at) readAhead(run!, stem, { from: f * count, count }, shares);
   }, [values, id, run, stem, total, count, at, shares]);
   const field = useMemo((): RecordedField | null => {
     if (!x || !y || !values || !meta) return null;
-    const frequencyHere = meta.recordAt[at];
+    const frequencyHere = frequenciesKept(meta, plane ?? box)[at];
     if (plane) {
       const axes = [0, 1, 2].map((a) =>
         a === plane.normal ? Float64Array.of(plane.at) : a === plane.u ? x.data : y.data,

@@ -1,11 +1,9 @@
-import type { ResultMeta } from '@jadebell/core/results';
 import { createContext, useContext } from 'react';
 import { CardContext } from '../board/CardContext.ts';
 import { useLens } from './lens.ts';
 
-/** Index of the recorded frequency that is nearest to one. */
-export function nearestRecorded(meta: ResultMeta, frequency: number | null): number {
-  const { recordAt } = meta;
+/** Index of the recorded frequency that is nearest to one, hertz; of the middle one where none is looked at. */
+export function nearestRecorded(recordAt: readonly number[], frequency: number | null): number {
   if (frequency === null) return Math.floor(recordAt.length / 2);
   let best = 0;
   recordAt.forEach((f, i) => {
