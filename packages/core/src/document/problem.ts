@@ -27,6 +27,9 @@ export const problem = (severity: Problem['severity'], code: string, place: Plac
   fix,
 });
 
+/** A chip by its path as a reader knows it: a row of a list of frequencies by its number. */
+const chipName = (path: string): string => path.replace(/^(?:recordAt\.(\d+)|frequencies\.(\d+)\.0)$/, (_, p, q) => `frequency ${Number(p ?? q) + 1}`);
+
 /** 'line film, size.2' and the like. */
 export function placeName(place: Place): string {
   const singular: Record<Place['part'], string> = {
@@ -42,7 +45,7 @@ export function placeName(place: Place): string {
     solve: 'solve settings',
     machine: 'machine',
   };
-  return `${singular[place.part]}${place.name ? ` ${place.name}` : ''}${place.chip ? `, ${place.chip}` : ''}`;
+  return `${singular[place.part]}${place.name ? ` ${place.name}` : ''}${place.chip ? `, ${chipName(place.chip)}` : ''}`;
 }
 
 /** One line for a terminal or a log: severity, place, message, fix. */

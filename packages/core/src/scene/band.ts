@@ -1,4 +1,5 @@
 import { needsFrequency, type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
+import { formatSI } from '../expressions/index.ts';
 import type { PlacedRecorder, SceneRecorder } from './recorders.ts';
 
 /** Evaluates an expression of a project; NaN, and a problem told, where it fails. */
@@ -34,31 +35,25 @@ function tellOutside({ from, to }: { from: number; to: number }, f: number, plac
         'error',
         'recorder.outside-band',
         place,
-        'Fields are asked for at a frequency outside the band.',
+        `Fields are asked for at a frequency outside the band, ${formatSI(from, 'frequency')} to ${formatSI(to, 'frequency')}.`,
         'Move it into the band, or widen the band.',
       ),
     );
 }
 
 /**
- * All frequencies, hertz, at which something is recorded, those of the project first, and the recorders with the numbers of those that each
- * keeps, rising. Tells of recorders that have none, and of frequencies of their own outside the band.
+ * All frequencies, hertz, at which something is recorded, rising, and the recorders with the numbers of those that each keeps. Tells of
+ * recorders that have none, and of frequencies of their own outside the band.
  */
 export function atFrequencies(
   placed: readonly PlacedRecorder[],
   band: { from: number; to: number; recordAt: readonly number[] },
   problems: Problem[],
 ): { recorders: SceneRecorder[]; recordAt: number[] } {
-  const all = [...band.recordAt];
-  const number = (f: number): number => {
-    const known = all.findIndex((x) => Math.abs(x - f) <= 1e-9 * x);
-    return known >= 0 ? known : all.push(f) - 1;
-  };
-  const own = placed.map(({ recorder, own }) => {
+  for (const { recorder, own } of placed)
     own.forEach((f, i) => tellOutside(band, f, { part: 'recorders', name: recorder.name, chip: `frequencies.${i}.0` }, problems));
-    return [...new Set(own.map(number))];
-  });
-  if (placed.some(({ recorder }, n) => needsFrequency(recorder) && !own[n].length && !band.recordAt.length))
+  const lists = placed.map(({ own }) => (own.length ? own : band.recordAt));
+  if (placed.some(({ recorder }, n) => needsFrequency(recorder) && !lists[n].length))
     problems.push(
       problem(
         'error',
@@ -68,10 +63,13 @@ export function atFrequencies(
         'Add a frequency under Feed.',
       ),
     );
+  const all: number[] = [];
+  const same = (p: number, q: number): boolean => Math.abs(p - q) <= 1e-9 * q;
+  for (const f of [...band.recordAt, ...lists.flat()].sort((p, q) => p - q)) if (!all.length || !same(f, all[all.length - 1])) all.push(f);
   const recorders = placed.map(({ recorder }, n): SceneRecorder => {
-    const kept = own[n].length ? own[n] : band.recordAt.map((_, f) => f);
-    const none = recorder.kind === 'signal' || recorder.kind === 'wire-probe';
-    return kept.length === all.length || none ? recorder : { ...recorder, kept: kept.sort((p, q) => all[p] - all[q]) };
+    if (recorder.kind === 'signal' || recorder.kind === 'wire-probe') return recorder;
+    const kept = all.flatMap((f, i) => (lists[n].some((x) => same(x, f)) ? [i] : []));
+    return kept.length === all.length ? recorder : { ...recorder, kept };
   });
   return { recorders, recordAt: all };
 }

@@ -62,6 +62,8 @@ export function Entry({
   useEffect(() => {
     if (picked) element.current?.scrollIntoView({ block: 'nearest' });
   }, [picked]);
+  // Several chips with one fault need it said once.
+  const told = problems.filter((p, i) => problems.findIndex((o) => o.message === p.message && o.fix === p.fix) === i);
   const tool = (label: string, icon: ReactNode, act: () => void): ReactNode => (
     <Tooltip title={label}>
       <IconButton aria-label={`${label} ${name}`} onClick={act} sx={{ p: '2px', '& svg': { fontSize: 16 } }}>
@@ -111,8 +113,8 @@ export function Entry({
         {onDuplicate && tool('Duplicate', <ContentCopy />, onDuplicate)}
         {tool('Remove', <Delete />, onRemove)}
       </span>
-      {problems.map((p) => (
-        <div key={`${p.code}${p.place.chip}${p.message}`} role="alert" className={p.severity === 'error' ? 'fault' : 'fault caution'}>
+      {told.map((p) => (
+        <div key={`${p.code}${p.message}`} role="alert" className={p.severity === 'error' ? 'fault' : 'fault caution'}>
           {p.message} {p.fix}
         </div>
       ))}

@@ -1,6 +1,7 @@
 import { type Column, type Problem } from '@jadebell/core/document';
 import { parseTable } from '@jadebell/core/table';
 import { useState } from 'react';
+import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
 
 interface Props {
@@ -26,7 +27,9 @@ const withUnit = (text: string, quantity: string): string =>
 export function ListEditor({ path, label, columns, least, several = `${label}s`, none, rows, problems, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const own = problems.filter((p) => p.place.chip?.startsWith(`${path}.`));
-  const fresh = (): string[] => columns.map((c, i) => rows.at(-1)?.[i] ?? (c.quantity === 'number' ? '0' : `0 ${units[c.quantity] ?? ''}`.trim()));
+  const band = useProject((s) => s.document?.solve.from) ?? '1 GHz';
+  const first = (quantity: string): string => (quantity === 'frequency' ? band : quantity === 'number' ? '0' : `0 ${units[quantity] ?? ''}`.trim());
+  const fresh = (): string[] => columns.map((c, i) => rows.at(-1)?.[i] ?? first(c.quantity));
   const take = (text: string): boolean => {
     const table = parseTable(text).filter((r) => r.length >= columns.length && r.slice(0, columns.length).every((c) => c !== ''));
     // A heading has no digit in it.
@@ -58,7 +61,7 @@ export function ListEditor({ path, label, columns, least, several = `${label}s`,
               {columns.map((c, k) => (
                 <Chip
                   key={k}
-                  label={`${label} ${i + 1} ${c.label}`}
+                  label={columns.length > 1 ? `${label} ${i + 1} ${c.label}` : `${label} ${i + 1}`}
                   quantity={c.quantity}
                   value={row[k] ?? ''}
                   problems={own.filter((p) => p.place.chip === `${path}.${i}.${k}`)}
@@ -90,7 +93,7 @@ export function ListEditor({ path, label, columns, least, several = `${label}s`,
             <button type="button" className="tool" onClick={() => onChange([...rows, fresh()])}>
               Add {label}
             </button>
-            <span className="quiet">paste rows of {columns.map((c) => c.label).join(', ')} here</span>
+            <span className="quiet">paste {columns.length > 1 ? `rows of ${columns.map((c) => c.label).join(', ')}` : 'a column'} here</span>
           </span>
         </span>
       )}

@@ -53,7 +53,11 @@ export default function StageView({ stage }: { stage: StagePath }) {
   }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
   const region = stage !== 'shape' ? view.region : null;
   // Wires have no region of their own: what is to be seen are they and the ground under them.
-  const seen = useMemo(() => (region && view.wires ? boundsOver(view.bodies, view.wires.ground) : region), [region, view.wires, view.bodies]);
+  const present = useMemo(() => (region && view.wires ? boundsOver(view.bodies, view.wires.ground) : region), [region, view.wires, view.bodies]);
+  // While something is at fault there is no region; the view stays where it was.
+  const [lastSeen, setLastSeen] = useState(present);
+  if (present && present !== lastSeen) setLastSeen(present);
+  const seen = stage === 'shape' ? null : (present ?? lastSeen);
   const shownFrame = useMemo(() => (seen ? frameOf([seen]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
 
   const fit = useCallback(() => setFits((n) => n + 1), []);

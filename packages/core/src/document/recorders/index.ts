@@ -109,8 +109,8 @@ const frequencyList: SentencePart = {
   list: 'frequencies',
   label: 'frequency',
   several: 'frequencies',
-  none: 'all frequencies',
-  columns: [{ label: 'value', quantity: 'frequency' }],
+  none: 'the frequencies below',
+  columns: [{ label: 'frequency', quantity: 'frequency' }],
   least: 0,
 };
 
