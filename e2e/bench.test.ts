@@ -93,6 +93,15 @@ describe('from the Shelf to a pattern', () => {
   test('the run is queued, forms live, and ends with results that stay after a reload', async () => {
     await page.keyboard.press('3');
     await page.getByRole('button', { name: 'draft' }).click();
+    // What then still rings is carried on by a fit.
+    await page.getByRole('button', { name: 'Show details' }).click();
+    for (const [label, value] of [
+      ['stop at energy', '1e-3'],
+      ['smallest cell', '0.8 mm'],
+    ]) {
+      await page.getByLabel(label).fill(value);
+      await page.getByLabel(label).press('Enter');
+    }
     await page.getByText(/on this machine’s/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     const run = page.getByLabel('Run 3', { exact: true });

@@ -7,6 +7,8 @@ const args = [
   '--use-angle=swiftshader',
   '--enable-unsafe-swiftshader',
   '--ignore-gpu-blocklist',
+  // The page is put together by the processor: on a software GPU that takes a core of its own.
+  '--disable-gpu-compositing',
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',

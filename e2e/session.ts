@@ -46,7 +46,7 @@ export async function startSession(port: number): Promise<Session> {
   const { startService } = (await import(scripts)) as { startService(o: object): Promise<Service> };
   const service = await startService({ folder, port, databasePort: port + 10 });
   const browser = await openBrowser();
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 0.5, acceptDownloads: true });
   const page = await context.newPage();
   const faults: string[] = [];
   page.setDefaultTimeout(15_000);

@@ -85,7 +85,7 @@ export function Pattern3D({ pattern, shape, values, unit, scale, floor, linear, 
         : { top: `${ratioTop} dB`, bottom: '0 dB' };
   return (
     <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
-      <Canvas frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
+      <Canvas frameloop="demand" dpr={[0.5, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
         <Floor frame={model} dark={dark} />

@@ -48,7 +48,7 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, upper, lo
   useEffect(() => () => strokes?.dispose(), [strokes]);
   return (
     <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
-      <Canvas frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
+      <Canvas frameloop="demand" dpr={[0.5, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
         <Floor frame={frame} dark={dark} />

@@ -184,7 +184,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
     <div className="stage" aria-label="Stage view">
       <Canvas
         frameloop="demand"
-        dpr={[1, 2]}
+        dpr={[0.5, 2]}
         gl={{ antialias: true, preserveDrawingBuffer: true }}
         raycaster={{ params: { Line: { threshold: scale ? 6 / scale : 1e-4 } } as never }}
         onPointerMissed={onMissed}
