@@ -224,6 +224,16 @@ describe('from nothing', () => {
     await page.getByRole('menuitem', { name: /across the gap/ }).click();
     await setChip('resistance', '73 ohm');
     await setChip('recorded frequency 1', '1.1 GHz');
+    // Fields in a box at a frequency of its own, along the arms alone; one outside the band is told.
+    await page.getByRole('button', { name: 'Add recorder' }).click();
+    await page.getByRole('menuitem', { name: 'fields in a box' }).click();
+    const inside = entry('box');
+    await inside.getByLabel('components').selectOption('x');
+    await inside.getByRole('button', { name: 'the frequencies below' }).click();
+    await inside.getByRole('button', { name: 'Add frequency' }).click();
+    await setChip('frequency 1', '2 GHz');
+    await inside.getByText(/at a frequency outside the band/).waitFor();
+    await setChip('frequency 1', '1 GHz');
     await stage('Feed').getByText('●').waitFor();
     await page.keyboard.press('3');
     await setChip('lowest frequency', '0.9 GHz');
@@ -238,6 +248,8 @@ describe('from nothing', () => {
     // A dipole: between 1.5 and 2.4 dBi.
     expect(Number(/directivity \(dBi\)(\d\.\d\d)/.exec(figures ?? '')?.[1])).toBeGreaterThan(1.5);
     expect(Number(/directivity \(dBi\)(\d\.\d\d)/.exec(figures ?? '')?.[1])).toBeLessThan(2.4);
+    await openBoard('Fields');
+    await page.getByText(/x alone.*, 1 GHz$/).waitFor();
     // After a change the result says that it is of the old model.
     await page.keyboard.press('1');
     await setChip('value of arm', '50 mm');

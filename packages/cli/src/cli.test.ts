@@ -40,16 +40,25 @@ describe('command line', () => {
   });
 
   test('errors go to standard error with their place and cure; the exit code tells the kind', async () => {
-    const wrong = await jadebell('check', tag, '--set', 'w=3', '--set', 'span=arm');
-    expect(wrong.code).toBe(1);
-    expect(wrong.err).toMatch(/given span, expression: .*depends on itself/);
-    expect(await jadebell('check', tag, '--set', 'nope=3')).toMatchObject({ code: 1, err: expect.stringContaining('no given named nope') });
-    expect(await jadebell('check', file('broken.json', '{"format":'))).toMatchObject({ code: 1, err: expect.stringContaining('not a JSON file') });
-    expect(await jadebell('check', join(folder, 'absent.json'))).toMatchObject({ code: 4 });
-    expect(await jadebell('dance')).toMatchObject({ code: 2 });
-    expect(await jadebell('solve', tag)).toMatchObject({ code: 2, err: expect.stringContaining('--out') });
-    expect(await jadebell('check', tag, '--accuracy', 'best')).toMatchObject({ code: 2 });
-    expect((await jadebell('check', tag, '--json', '--set', 'film_h=2 km')).out).toContain('"machine.memory"');
+    const [circle, unknown, broken, absent, command, where, accuracy, memory] = await Promise.all([
+      jadebell('check', tag, '--set', 'w=3', '--set', 'span=arm'),
+      jadebell('check', tag, '--set', 'nope=3'),
+      jadebell('check', file('broken.json', '{"format":')),
+      jadebell('check', join(folder, 'absent.json')),
+      jadebell('dance'),
+      jadebell('solve', tag),
+      jadebell('check', tag, '--accuracy', 'best'),
+      jadebell('check', tag, '--json', '--set', 'film_h=2 km'),
+    ]);
+    expect(circle.code).toBe(1);
+    expect(circle.err).toMatch(/given span, expression: .*depends on itself/);
+    expect(unknown).toMatchObject({ code: 1, err: expect.stringContaining('no given named nope') });
+    expect(broken).toMatchObject({ code: 1, err: expect.stringContaining('not a JSON file') });
+    expect(absent).toMatchObject({ code: 4 });
+    expect(command).toMatchObject({ code: 2 });
+    expect(where).toMatchObject({ code: 2, err: expect.stringContaining('--out') });
+    expect(accuracy).toMatchObject({ code: 2 });
+    expect(memory.out).toContain('"machine.memory"');
   });
 
   test('ports are looked at on their grid: one whose guide does not propagate in the band is told by its name', async () => {
@@ -83,7 +92,7 @@ describe('command line', () => {
 
   test('solve writes Touchstone, CSV and JSON that agree', async () => {
     const project = JSON.parse(readFileSync(tag, 'utf8'));
-    project.solve = { ...project.solve, points: 41, from: '800 MHz', to: '950 MHz', details: { stopAt: 1e-3 } };
+    project.solve = { ...project.solve, points: 41, from: '800 MHz', to: '950 MHz', details: { stopAt: 1e-3, smallestCell: '0.8 mm' } };
     project.recorders = project.recorders.slice(0, 1);
     project.recordAt = ['f0'];
     const path = file('small.json', JSON.stringify(project));

@@ -1,8 +1,8 @@
-import { describe, expect, test } from '@jest/globals';
+import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { Point2 } from '@jadebell/core/document';
 import { PatternSampler } from '@jadebell/core/radiation';
 import { glance, mixedSource, patternSource } from '@jadebell/core/reading';
-import { sCurve, turnName } from '@jadebell/core/results';
+import { type ResultSet, sCurve, turnName } from '@jadebell/core/results';
 import type { Scene, ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -25,6 +25,7 @@ function pair(more: Partial<Scene> = {}): Scene {
     max: [75e-3, 75e-3, 28e-3],
     band: { from: 1.2e9, to: 1.6e9, points: 5 },
     accuracy: 'draft',
+    details: { smallestCell: 2e-3 },
     recorders: [
       { kind: 'far-field', name: 'pattern', step: Math.PI / 18 },
       { kind: 'field-plane', name: 'above', normal: 2, at: 10e-3 },
@@ -35,6 +36,12 @@ function pair(more: Partial<Scene> = {}): Scene {
 }
 
 describe('waves together', () => {
+  /** Both dipoles sent to, each kept by itself; the tests share it. */
+  let each: ResultSet;
+  beforeAll(async () => {
+    each = await solvers.fdtd.solve(pair({ excite: ['one', 'two'], keepEach: true }), { host: await nodeHost() });
+  }, 120_000);
+
   test('fields are the sum of those of each wave alone, at every frequency; balance and active reflection follow', async () => {
     const host = await nodeHost();
     const solve = (more: Partial<Scene>): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(pair(more), { host });
@@ -62,7 +69,6 @@ describe('waves together', () => {
       expect(most / size).toBeLessThan(1e-4);
     }
     // Kept each by itself they are those of the runs alone.
-    const each = await solve({ excite: ['one', 'two'], keepEach: true });
     for (const name of ['farField', 'plane:above'])
       alone.forEach(({ arrays }, turn) => {
         const [got, want] = [each.arrays[turnName(name, turn)].data, arrays[name].data];
@@ -125,7 +131,7 @@ describe('waves together', () => {
     const referred = (reactances: number[]): Partial<Scene> => ({
       ports: base.ports.map((p, i) => (reactances[i] ? { ...p, reactance: reactances[i] } : p)),
     });
-    const plain = await solvers.fdtd.solve(base, { host });
+    const plain = each;
     const complex = await solvers.fdtd.solve(pair(referred(xs)), { host });
     expect(complex.meta.ports.map((p) => p.reactance)).toEqual(xs);
     complex.meta.farField!.figures.forEach((f, n) => {
