@@ -2,10 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project, type Recorder, readProjectData } from '@jadebell/core/document';
 import { quantities, type RunReading } from '@jadebell/core/reading';
 import { farFrequencies, frequenciesKept, type ResultSet } from '@jadebell/core/results';
-import { buildScene, type Scene } from '@jadebell/core/scene';
+import { buildScene, type Scene, type SceneRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { nodeHost } from '@jadebell/node';
+import { plainScene } from '../../core/src/verification/bench.ts';
 
 const mm = (...v: number[]): string[] => v.map((x) => `${x} mm`);
 const bar = (name: string, material: string, at: number[], size: number[]): unknown => ({ kind: 'box', name, material, size: mm(...size), anchor: 'base', at: mm(...at) }); // prettier-ignore
@@ -34,7 +35,7 @@ const everyKind = [
   { kind: 'field-box', name: 'volume', from: mm(2, -2, 1), to: mm(8, 2, 3), fields: 'eh', components: 'all', where: 'nodes', every: '1' },
   { kind: 'energy', name: 'stored', body: 'post' },
 ] as Recorder[];
-const own: Readonly<Record<string, string[]>> = { far: ['3 GHz'], cut: ['2 GHz', '3 GHz'], along: ['4 GHz'], power: ['4 GHz', '2 GHz'], volume: ['3 GHz'], stored: ['4 GHz'] }; // prettier-ignore
+const own: Readonly<Record<string, string[]>> = { far: ['3 GHz'], cut: ['2 GHz', '3 GHz'], along: ['4 GHz'], power: ['4 GHz', '2 GHz'], amps: ['2 GHz'], volume: ['3 GHz'], stored: ['4 GHz'] }; // prettier-ignore
 
 async function sceneOf(change: Partial<Project>): Promise<Scene> {
   const { project, problems } = readProjectData({ ...emptyProject('t'), ...structure, ...change });
@@ -95,6 +96,33 @@ describe('recorders with frequencies of their own', () => {
       compare(all, some, rising);
     }
   }, 240_000);
+
+  test('keep waves of modes where they are asked for', async () => {
+    const [a, b, length] = [20e-3, 10e-3, 30e-3];
+    const waves = (name: string, kept?: number[]): SceneRecorder => ({ kind: 'mode', name, normal: 2, sign: 1, min: [0, 0, 12e-3], max: [a, b, 12e-3], modes: 2, kept }); // prettier-ignore
+    const scene = plainScene({
+      bodies: [],
+      ports: [],
+      guides: ([1, -1] as const).map((into, i) => ({ name: `port${i + 1}`, order: i, normal: 2, into, min: [0, 0, i * length], max: [a, b, i * length], modes: 1, shift: 0 })), // prettier-ignore
+      excite: ['port1'],
+      min: [0, 0, 0],
+      max: [a, b, length],
+      band: { from: 9e9, to: 11e9, points: 3 },
+      boundaries: Array<'electric'>(6).fill('electric'),
+      recorders: [waves('all'), waves('some', [0, 2])],
+      recordAt: [9.5e9, 10e9, 10.5e9],
+      details: { cellsPerWavelength: 20 },
+    });
+    const { meta } = await solvers.fdtd.solve(scene, { host: await nodeHost() });
+    const [all, some] = meta.modeWaves!;
+    expect([all.frequencies, some.frequencies]).toEqual([undefined, [9.5e9, 10.5e9]]);
+    all.modes.forEach((mode, m) => {
+      for (const key of ['forward', 'backward', 'propagates'] as const) expect(some.modes[m][key]).toEqual([mode[key][0], mode[key][2]]);
+      if (!m) for (const [re, im] of mode.forward) expect(re * re + im * im).toBeCloseTo(1, 2);
+    });
+    const curve = quantities['mode-power'].curve({ meta, frequency: [], array: () => undefined } as unknown as RunReading, 'some/1/forward');
+    expect(Array.from(curve!.x)).toEqual([9.5e9, 10.5e9]);
+  }, 60_000);
 
   test('add frequencies that the project does not name, and curves are over those of the recorder', async () => {
     const list = withOwn(everyKind.filter((r) => r.kind === 'flux' || r.kind === 'field-plane')).map((r): Recorder => (r.kind === 'flux' ? r : { ...r, frequencies: undefined } as Recorder)); // prettier-ignore
