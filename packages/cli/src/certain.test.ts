@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { evidenceRows } from '@jadebell/core/reading';
 import type { ResultSet } from '@jadebell/core/results';
 import type { Scene } from '@jadebell/core/scene';
 import { type Progress, solvers } from '@jadebell/core/solvers';
@@ -44,6 +45,10 @@ describe('accuracy certain', () => {
     process.stdout.write(`passes ${JSON.stringify(passes)}, error ${error(once).toFixed(4)} once, ${error(result).toFixed(4)} after them\n`);
     expect(passes.length).toBeGreaterThan(2);
     expect(passes[0].change).toBeNull();
+    expect(result.meta.evidence.asked).toBe(0.01);
+    const rows = Object.fromEntries(evidenceRows(result.meta));
+    expect(rows['change that was asked for']).toBe('reached: below 0.01, twice in a row');
+    expect(Number(rows['change to come, if passes go on so'])).toBeLessThan(0.02);
     for (const p of passes.slice(-2)) expect(p.change).toBeLessThan(0.01);
     for (let n = 1; n < passes.length; n++) expect(passes[n].cells / passes[n - 1].cells).toBeGreaterThan(1.6);
     expect(error(result)).toBeLessThan(0.01);

@@ -1,5 +1,5 @@
 import { durationText, formatSI } from '../expressions/format.ts';
-import type { ResultMeta, TimeEvidence, WireEvidence } from '../results/index.ts';
+import { changeToCome, type Evidence, isSettled, type Pass, type ResultMeta, type TimeEvidence, type WireEvidence } from '../results/index.ts';
 
 type Rows = [what: string, value: string][];
 
@@ -28,15 +28,26 @@ export function evidenceRows(meta: ResultMeta): Rows {
       ? []
       : [[several ? 'largest amplitude out for 1 in (passive up to 1)' : 'largest |S11|', e.largestReflection.toFixed(4)] as [string, string]]),
     ...(e.asymmetry === null ? [] : [['largest difference of S and its transpose', e.asymmetry.toExponential(1)] as [string, string]]),
-    ...(e.passes
-      ? ([
-          [
-            `passes: ${e.method === 'wires' ? 'unknowns' : 'cells'}, change of the result`,
-            e.passes.map((p) => `${p.cells.toLocaleString('en')}${p.change === null ? '' : ` ${p.change.toPrecision(2)}`}`).join('; '),
-          ],
-        ] as Rows)
-      : []),
+    ...(e.passes ? passRows(e, e.passes) : []),
     ...(e.method === 'wires' ? wireRows(e) : timeRows(meta, e)),
+  ];
+}
+
+function passRows(e: Evidence, passes: readonly Pass[]): Rows {
+  const told = passes.map((p) => `${p.cells.toLocaleString('en')}${p.change === null ? '' : ` ${p.change.toPrecision(2)}`}`).join('; ');
+  const toCome = changeToCome(passes);
+  const reached = e.asked === undefined ? null : `${isSettled(passes, e.asked) ? 'reached' : 'not reached'}: below ${e.asked}, twice in a row`;
+  return [
+    [`passes: ${e.method === 'wires' ? 'unknowns' : 'cells'}, change of the result`, told],
+    ...(reached ? [['change that was asked for', reached] as [string, string]] : []),
+    ...(passes.length > 2
+      ? [
+          ['change to come, if passes go on so', toCome === null ? 'cannot be told: changes do not shrink' : toCome.toPrecision(2)] as [
+            string,
+            string,
+          ],
+        ]
+      : []),
   ];
 }
 

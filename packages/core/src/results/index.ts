@@ -1,3 +1,4 @@
 export * from './derive.ts';
+export * from './passes.ts';
 export * from './resultSet.ts';
 export * from './container.ts';

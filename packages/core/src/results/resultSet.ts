@@ -1,4 +1,5 @@
 import type { NetworkChannel, ResultArray } from '../network/types.ts';
+import type { Pass } from './passes.ts';
 
 export type { Complex, PortGap, ResultArray } from '../network/types.ts';
 
@@ -54,6 +55,9 @@ interface CommonEvidence {
   seconds: number;
   threads: number;
   bytes: number;
+  /** Of accuracy certain: its passes, and the change, twice in a row, at which they were to end. */
+  passes?: Pass[];
+  asked?: number;
 }
 
 /** Where a run in time can be held against itself. */
@@ -75,8 +79,6 @@ export interface TimeEvidence extends CommonEvidence {
   cellsPerSecond: number;
   /** Lumped ports whose gap was to be taken out, and why it could not. */
   gapsKept?: { name: string; why: string }[];
-  /** Of accuracy certain: cells of each pass and by how much the result changed from the one before. */
-  passes?: { cells: number; change: number | null }[];
 }
 
 /** Where a run on wires can be held against itself. */
@@ -93,8 +95,6 @@ export interface WireEvidence extends CommonEvidence {
   /** Over real earth, which takes what is neither radiated nor lost in the wires. */
   earth?: true;
   ended: 'solved' | 'stopped';
-  /** Of accuracy certain: unknowns of each pass and by how much S changed from the one before. */
-  passes?: { cells: number; change: number | null }[];
 }
 
 export type Evidence = TimeEvidence | WireEvidence;

@@ -1,8 +1,8 @@
 import { buildGrid, cellCount } from '../../grid/index.ts';
-import type { ResultSet, TimeEvidence } from '../../results/index.ts';
+import { isSettled, type Pass, type ResultSet, type TimeEvidence } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
-import { changeBetween, defaultChange, quiet } from '../change.ts';
+import { changeBetween, defaultChange } from '../change.ts';
 import { Jumps, refined } from './refine.ts';
 import type { Simulation } from './simulation.ts';
 
@@ -17,8 +17,8 @@ type Solve = (scene: Scene, options: SolveOptions, observe: (s: Simulation) => v
  * changes by less than is asked for twice in a row. A run stopped by hand gives the last pass that was finished.
  */
 export async function solveCertain(scene: Scene, options: SolveOptions, solve: Solve): Promise<ResultSet<TimeEvidence>> {
-  const bound = scene.details.change ?? defaultChange;
-  const passes: NonNullable<TimeEvidence['passes']> = [];
+  const asked = scene.details.change ?? defaultChange;
+  const passes: Pass[] = [];
   let now = scene;
   let last: ResultSet<TimeEvidence> | null = null;
   let seconds = 0;
@@ -40,10 +40,10 @@ export async function solveCertain(scene: Scene, options: SolveOptions, solve: S
     last = result;
     // Without S or a cross-section there is nothing to compare.
     if (stopped || (!result.arrays.s && !result.meta.scattered?.figures.length)) break;
-    if (pass >= mostPasses || passes.slice(-quiet).filter((p) => p.change !== null && p.change < bound).length === quiet) break;
+    if (pass >= mostPasses || isSettled(passes, asked)) break;
     const next = refined(now, jumps);
     if (cellCount(buildGrid(next)) > mostCells) break;
     now = next;
   }
-  return { ...last, meta: { ...last.meta, evidence: { ...last.meta.evidence, seconds, passes } } };
+  return { ...last, meta: { ...last.meta, evidence: { ...last.meta.evidence, seconds, passes, asked } } };
 }

@@ -1,7 +1,7 @@
 import { wireAccuracy } from '../../grid/index.ts';
-import type { ResultSet, WireEvidence } from '../../results/index.ts';
+import { isSettled, type Pass, type ResultSet, type WireEvidence } from '../../results/index.ts';
 import type { Scene } from '../../scene/index.ts';
-import { changeBetween, defaultChange, quiet } from '../change.ts';
+import { changeBetween, defaultChange } from '../change.ts';
 import type { SolveOptions } from '../solver.ts';
 
 const mostPasses = 7;
@@ -16,8 +16,8 @@ export async function solveCertain(
   options: SolveOptions,
   solve: (scene: Scene, options: SolveOptions) => Promise<ResultSet<WireEvidence>>,
 ): Promise<ResultSet<WireEvidence>> {
-  const bound = scene.details.change ?? defaultChange;
-  const passes: NonNullable<WireEvidence['passes']> = [];
+  const asked = scene.details.change ?? defaultChange;
+  const passes: Pass[] = [];
   let last: ResultSet<WireEvidence> | null = null;
   let seconds = 0;
   let density = scene.details.segmentsPerWavelength ?? wireAccuracy.certain.perWavelength / 3;
@@ -34,9 +34,9 @@ export async function solveCertain(
     const { unknowns } = result.meta.evidence;
     passes.push({ cells: unknowns, change: last && changeBetween(last, result) });
     last = result;
-    if (stopped || pass >= mostPasses || passes.slice(-quiet).filter((p) => p.change !== null && p.change < bound).length === quiet) break;
+    if (stopped || pass >= mostPasses || isSettled(passes, asked)) break;
     if (unknowns * growth > mostUnknowns) break;
     density *= growth;
   }
-  return { ...last, meta: { ...last.meta, evidence: { ...last.meta.evidence, seconds, passes } } };
+  return { ...last, meta: { ...last.meta, evidence: { ...last.meta.evidence, seconds, passes, asked } } };
 }
