@@ -28,7 +28,8 @@ export const problem = (severity: Problem['severity'], code: string, place: Plac
 });
 
 /** A chip by its path as a reader knows it: a row of a list of frequencies by its number. */
-const chipName = (path: string): string => path.replace(/^(?:recordAt\.(\d+)|frequencies\.(\d+)\.0)$/, (_, p, q) => `frequency ${Number(p ?? q) + 1}`);
+const chipName = (path: string): string =>
+  path.replace(/^(?:recordAt\.(\d+)|frequencies\.(\d+)\.0)$/, (_, p, q) => `frequency ${Number(p ?? q) + 1}`);
 
 /** 'line film, size.2' and the like. */
 export function placeName(place: Place): string {
