@@ -48,8 +48,11 @@ export async function spawnKernel(module: unknown, memory: unknown): Promise<Ker
   return { call, run: (args) => call('run', args), close: () => void worker.terminate() };
 }
 
+/** Threads that solvers take: as many as the machine runs at once, or what JADEBELL_THREADS says. */
+export const threadsHere = (): number => Number(process.env.JADEBELL_THREADS) || availableParallelism();
+
 /** A solver host on Node's worker threads. */
-export async function nodeHost(threads = availableParallelism()): Promise<SolverHost> {
+export async function nodeHost(threads = threadsHere()): Promise<SolverHost> {
   return {
     module: await kernels(),
     threads,
