@@ -58,7 +58,8 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const [lastSeen, setLastSeen] = useState(present);
   if (present && present !== lastSeen) setLastSeen(present);
   const seen = stage === 'shape' ? null : (present ?? lastSeen);
-  const shownFrame = useMemo(() => (seen ? frameOf([seen]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  // What lies behind planes of symmetry stands outside the region.
+  const shownFrame = useMemo(() => (seen ? frameOf([seen, ...useModel.getState().view.bodies]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
 
   const fit = useCallback(() => setFits((n) => n + 1), []);
   useHotkeys('.', fit);

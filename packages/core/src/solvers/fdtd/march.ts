@@ -67,6 +67,21 @@ export async function march(simulation: Simulation, o: MarchOptions): Promise<Ma
   }
 }
 
+/**
+ * Step at which the energy will have fallen to a level, by a straight line through the logarithm of what was seen lately since a step, so that energy
+ * that beats does not make it jump. Infinite where it does not fall, null where too little was seen.
+ */
+function endOfDecay(energies: readonly (readonly [step: number, energy: number])[], since: number, level: number): number | null {
+  const first = energies.findIndex((e) => e[0] > since);
+  const seen = first < 0 ? 0 : energies.length - first;
+  if (seen < 4) return null;
+  const recent = energies.slice(-Math.min(seen, Math.max(8, seen >> 1)));
+  const mean = (of: (e: readonly [number, number]) => number): number => recent.reduce((sum, e) => sum + of(e), 0) / recent.length;
+  const [step, size] = [mean((e) => e[0]), mean((e) => Math.log(Math.max(e[1], 1e-300)))];
+  const slope = mean((e) => (e[0] - step) * (Math.log(Math.max(e[1], 1e-300)) - size)) / mean((e) => (e[0] - step) ** 2);
+  return slope < 0 ? step + (Math.log(level) - size) / slope : Infinity;
+}
+
 /** Progress, with a forecast from the decay of the energy since the pulse. */
 export function forecast(
   energies: readonly [number, number][],
@@ -82,12 +97,8 @@ export function forecast(
 ): Progress {
   const last = energies[energies.length - 1];
   const step = last[0];
-  let steps = Math.min(maxSteps, pulseSteps * 2);
-  const back = energies[Math.max(0, energies.length - 6)];
-  if (step > pulseSteps && back[1] > last[1]) {
-    const rate = Math.log(back[1] / last[1]) / (last[0] - back[0]);
-    steps = Math.min(maxSteps, Math.ceil(step + Math.log(last[1] / stopAt) / rate));
-  } else if (step >= steps) steps = maxSteps;
+  const end = endOfDecay(energies, pulseSteps, stopAt) ?? 2 * pulseSteps;
+  const steps = Math.min(maxSteps, Math.max(Math.ceil(end), step + 1));
   // The excitations to come are expected to take as long as this one.
   const fraction = Math.min(0.99, (turn + step / steps) / turns);
   return { fraction, step, steps, turn, turns, energy: last[1], secondsLeft: (elapsed / fraction) * (1 - fraction), s: own };
