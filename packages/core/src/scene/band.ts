@@ -67,7 +67,7 @@ export function atFrequencies(
   const same = (p: number, q: number): boolean => Math.abs(p - q) <= 1e-9 * q;
   for (const f of [...band.recordAt, ...lists.flat()].sort((p, q) => p - q)) if (!all.length || !same(f, all[all.length - 1])) all.push(f);
   const recorders = placed.map(({ recorder }, n): SceneRecorder => {
-    if (recorder.kind === 'signal' || recorder.kind === 'wire-probe') return recorder;
+    if (!needsFrequency(recorder)) return recorder;
     const kept = all.flatMap((f, i) => (lists[n].some((x) => same(x, f)) ? [i] : []));
     return kept.length === all.length ? recorder : { ...recorder, kept };
   });

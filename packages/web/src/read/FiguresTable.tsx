@@ -43,8 +43,8 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
         <table className="figures">
           <thead>
             <tr>
-              {[...heads, ...all.map((f) => formatSI(f, 'frequency'))].map((h) => (
-                <th key={h}>{h}</th>
+              {[...heads, ...all.map((f) => formatSI(f, 'frequency'))].map((h, i) => (
+                <th key={i}>{h}</th>
               ))}
             </tr>
           </thead>

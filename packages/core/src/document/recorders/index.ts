@@ -103,7 +103,8 @@ export const recorderSchema = z.discriminatedUnion('kind', [
 export type Recorder = z.infer<typeof recorderSchema>;
 
 /** Whether a recorder keeps fields at the recorded frequencies. */
-export const needsFrequency = (r: { kind: Recorder['kind'] }): boolean => r.kind !== 'signal' && r.kind !== 'wire-probe';
+export const needsFrequency = <R extends { kind: Recorder['kind'] }>(r: R): r is Exclude<R, { kind: 'signal' | 'wire-probe' }> =>
+  r.kind !== 'signal' && r.kind !== 'wire-probe';
 
 const frequencyList: SentencePart = {
   list: 'frequencies',

@@ -75,7 +75,7 @@ function endOfDecay(energies: readonly (readonly [step: number, energy: number])
   const first = energies.findIndex((e) => e[0] > since);
   const seen = first < 0 ? 0 : energies.length - first;
   if (seen < 4) return null;
-  const recent = energies.slice(-Math.min(seen, Math.max(12, Math.ceil((2 * seen) / 3))));
+  const recent = energies.slice(-Math.min(seen, Math.max(24, Math.ceil((2 * seen) / 3))));
   const mean = (of: (e: readonly [number, number]) => number): number => recent.reduce((sum, e) => sum + of(e), 0) / recent.length;
   const [step, size] = [mean((e) => e[0]), mean((e) => Math.log(Math.max(e[1], 1e-300)))];
   const slope = mean((e) => (e[0] - step) * (Math.log(Math.max(e[1], 1e-300)) - size)) / mean((e) => (e[0] - step) ** 2);

@@ -74,8 +74,8 @@ const keptOf = <T>({ kept }: { kept?: readonly number[] }, all: readonly T[]): r
   kept ? kept.flatMap((f) => (f < all.length ? [all[f]] : [])) : all;
 
 /** What a result says of the frequencies of a recorder that does not keep all. */
-const toldAt = (r: { kept?: readonly number[] }, all: readonly Grounded[]): { frequencies?: number[] } =>
-  r.kept ? { frequencies: keptOf(r, all).map((g) => g.source.frequency) } : {};
+const toldAt = ({ kept }: { kept?: readonly number[] }, solved: readonly number[]): { frequencies?: number[] } =>
+  frequenciesOf(kept?.filter((f) => f < solved.length), solved); // prettier-ignore
 
 /** A source, and its currents with their images in a perfect ground. */
 interface Grounded {
@@ -170,6 +170,7 @@ export async function recordTurn(
 export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<ResultMeta, 'fluxes' | 'currents'> {
   const wires = scene.wires!;
   const all = groundedOf(wires, sources);
+  const solved = sources.map((g) => g.frequency);
   const out = new Float64Array(12);
   const n = 48;
   const fluxes = ofKind(scene, 'flux').map((r) => {
@@ -190,7 +191,7 @@ export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<Re
         }
       return r.sign * sum * cell;
     });
-    return { name: r.name, normal: r.normal, at: r.min[r.normal], ...toldAt(r, all), power };
+    return { name: r.name, normal: r.normal, at: r.min[r.normal], ...toldAt(r, solved), power };
   });
   const currents = ofKind(scene, 'current').map((r) => {
     const [u, w] = [(r.normal + 1) % 3, (r.normal + 2) % 3];
@@ -214,7 +215,7 @@ export function powersOf(scene: Scene, sources: readonly FieldSource[]): Pick<Re
       edge(w, u, r.min[u], -1);
       return sum;
     });
-    return { name: r.name, normal: r.normal, at: r.min[r.normal], ...toldAt(r, all), current };
+    return { name: r.name, normal: r.normal, at: r.min[r.normal], ...toldAt(r, solved), current };
   });
   return { fluxes, currents };
 }
@@ -228,25 +229,20 @@ function planeAxes(scene: Scene, normal: 0 | 1 | 2): { u: Float64Array; v: Float
   return { u: spread(scene.min[a], scene.max[a], n(la)), v: spread(scene.min[b], scene.max[b], n(lb)) };
 }
 
-/** What a result tells of the recorders that keep fields, of which so many frequencies were solved. */
-export function recordersTold(scene: Scene, solved: number): Pick<ResultMeta, 'fieldPlanes' | 'fieldLines' | 'fieldBoxes'> {
-  const told = ({ kept }: { kept?: readonly number[] }): { frequencies?: number[] } =>
-    frequenciesOf(
-      kept?.filter((f) => f < solved),
-      scene.recordAt,
-    );
+/** What a result tells of the recorders that keep fields, of which these frequencies, hertz, were solved. */
+export function recordersTold(scene: Scene, solved: readonly number[]): Pick<ResultMeta, 'fieldPlanes' | 'fieldLines' | 'fieldBoxes'> {
   return {
     fieldPlanes: ofKind(scene, 'field-plane').map((r): FieldPlaneInfo => {
       const [u, v] = [0, 1, 2].filter((x) => x !== r.normal) as (0 | 1 | 2)[];
-      return { name: r.name, normal: r.normal, at: r.at, u, v, ...told(r) };
+      return { name: r.name, normal: r.normal, at: r.at, u, v, ...toldAt(r, solved) };
     }),
-    fieldLines: ofKind(scene, 'field-line').map((r) => ({ name: r.name, axis: r.axis, at: r.at, ...told(r) })),
+    fieldLines: ofKind(scene, 'field-line').map((r) => ({ name: r.name, axis: r.axis, at: r.at, ...toldAt(r, solved) })),
     fieldBoxes: ofKind(scene, 'field-box').map((r) => ({
       name: r.name,
       electric: r.electric,
       magnetic: r.magnetic,
       ...(r.only === undefined ? {} : { only: r.only }),
-      ...told(r),
+      ...toldAt(r, solved),
     })),
   };
 }

@@ -174,7 +174,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
               scattered: far && first?.scattered ? { ...far, figures: first.scattered } : null,
             }
           : {}),
-        ...(at.length ? { ...recordersTold(scene, at.length), ...first?.powers } : { fieldPlanes: [] }),
+        ...(at.length ? { ...recordersTold(scene, at), ...first?.powers } : { fieldPlanes: [] }),
         wires: wires.wires.map((w, n) => ({ name: w.name, line: w.line, first: mesh.firstOf[n], count: mesh.firstOf[n + 1] - mesh.firstOf[n], radius: w.radius })), // prettier-ignore
         probes: probesOf(wires),
         ...(told.length > 1
