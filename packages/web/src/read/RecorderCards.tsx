@@ -47,7 +47,7 @@ export function FluxCard({ run, stem }: Props) {
       about={`for ${wave ? '1 V/m' : '1 W in'}`}
       file={`${stem}-power`}
       heads={['rectangle']}
-      rows={fluxes.map((x) => ({ of: x, heads: [rectangle(x)], texts: x.power.map((p) => `${p.toPrecision(4)} W`) }))}
+      rows={fluxes.map((x) => ({ of: x, heads: [rectangle(x)], texts: x.power.map((p) => formatSI(p, 'power', 4)) }))}
       columns={fluxes.map((x) => ({ of: x, title: `${x.name} (W)`, values: x.power }))}
     />
   );
