@@ -1,4 +1,4 @@
-import { type Problem, problem } from './problem.ts';
+import { type Problem, problem } from '../entries/index.ts';
 import { documentFormat, documentVersion, type Project, projectSchema } from './schema.ts';
 
 /** Longest project text that is read, in characters. */

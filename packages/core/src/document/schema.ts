@@ -1,34 +1,13 @@
 import { z } from 'zod';
 import { boardSchema, dataSchema } from './boards/index.ts';
-import { expression, nameText } from './chips.ts';
-import { materialSchema } from './material.ts';
+import { expression, givenSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
+import { lineSchema } from '../shapes/index.ts';
 import { portSchema } from './ports/index.ts';
 import { recorderSchema } from './recorders/index.ts';
 import { sectionSchema } from './sections/index.ts';
-import { lineSchema } from './shapes/index.ts';
 
 export const documentFormat = 'jadebell-project';
 export const documentVersion = 1;
-
-export const givenSchema = z.strictObject({
-  name: nameText,
-  expression,
-  note: z.string().max(500).optional(),
-  group: z.string().max(60).optional(),
-  dial: z.strictObject({ min: expression, max: expression }).optional().describe('Shown as a dial on the stage view, between these bounds'),
-});
-export type Given = z.infer<typeof givenSchema>;
-
-export const partSchema = z.strictObject({
-  name: z.string().min(1).max(80),
-  kind: z.enum(['mesh', 'outlines']),
-  source: z.string().max(200).describe('File it came from'),
-  data: z
-    .string()
-    .max(12_000_000)
-    .describe('Base64 of deflated little-endian data: counts, then coordinates in metres (float32 of a mesh, float64 of outlines), then triangles'),
-});
-export type Part = z.infer<typeof partSchema>;
 
 export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
@@ -61,11 +40,11 @@ export const solveSchema = z.strictObject({
   to: expression.describe('Highest frequency of the band'),
   points: z.number().int().min(2).max(10001).describe('Frequencies at which S-parameters are given'),
   accuracy: z.enum(accuracies),
-  excite: z.array(nameText).max(100).optional().describe('Ports to excite, one after the other; absent: all'),
+  excite: z.array(portName).max(100).optional().describe('Ports to excite, one after the other; absent: all'),
   combine: z
     .array(
       z.strictObject({
-        port: nameText,
+        port: portName,
         mode: z.number().int().min(1).max(100).default(1).describe('Mode of a guided port, from 1'),
         amplitude: expression.describe('Of the wave; only ratios count'),
         phase: expression,
@@ -95,15 +74,25 @@ export const solveSchema = z.strictObject({
 });
 export type SolveSettings = z.infer<typeof solveSchema>;
 
+/**
+ * What a part of the project bears on: the words by which a result is told to be older than it, or null where no result depends on it. A part that
+ * says nothing counts, by its key.
+ */
+export const stakes = z.registry<{ word: string | null }>();
+const bears = <S extends z.ZodType>(word: string | null, schema: S): S => {
+  stakes.add(schema, { word });
+  return schema;
+};
+
 export const projectSchema = z.strictObject({
   format: z.literal(documentFormat),
   version: z.literal(documentVersion),
-  title: z.string().min(1).max(120),
-  note: z.string().max(5000).optional(),
+  title: bears(null, z.string().min(1).max(120)),
+  note: bears(null, z.string().max(5000).optional()),
   givens: z.array(givenSchema).max(2000),
   materials: z.array(materialSchema).max(500),
-  parts: z.array(partSchema).max(200).optional().describe('What came from files: meshes and outlines'),
-  lines: z.array(lineSchema).max(5000).describe('Bodies in order: where two overlap the later one wins'),
+  parts: bears('imported parts', z.array(partSchema).max(200).optional().describe('What came from files: meshes and outlines')),
+  lines: bears('bodies', z.array(lineSchema).max(5000).describe('Bodies in order: where two overlap the later one wins')),
   ports: z.array(portSchema).max(100),
   boundaries: z.strictObject(Object.fromEntries(sides.map((s) => [s, boundarySchema])) as Record<Side, typeof boundarySchema>),
   symmetry: z
@@ -111,13 +100,16 @@ export const projectSchema = z.strictObject({
     .optional()
     .describe('Planes of symmetry across the axes: only the half towards larger coordinates is computed'),
   ground: groundSchema.optional().describe('Ground under wires; absent: none'),
-  margin: expression.optional().describe('Distance from the bodies to the boundary; absent: a quarter of the longest wavelength'),
+  margin: bears(
+    'distance to the boundary',
+    expression.optional().describe('Distance from the bodies to the boundary; absent: a quarter of the longest wavelength'),
+  ),
   recorders: z.array(recorderSchema).max(100),
-  recordAt: z.array(expression).max(50).describe('Frequencies at which recorders keep fields'),
-  sections: z.array(sectionSchema).max(50).default([]).describe('Cross-sections whose modes are solved by themselves'),
-  solve: solveSchema,
-  boards: z.array(boardSchema).max(40).optional().describe('Boards of the Read stage; absent: those that suit what was solved'),
-  data: z.array(dataSchema).max(60).optional().describe('Curves that were brought in to compare with'),
+  recordAt: bears('recorded frequencies', z.array(expression).max(50).describe('Frequencies at which recorders keep fields')),
+  sections: bears(null, z.array(sectionSchema).max(50).default([]).describe('Cross-sections whose modes are solved by themselves')),
+  solve: bears('solve settings', solveSchema),
+  boards: bears(null, z.array(boardSchema).max(40).optional().describe('Boards of the Read stage; absent: those that suit what was solved')),
+  data: bears(null, z.array(dataSchema).max(60).optional().describe('Curves that were brought in to compare with')),
 });
 /** A whole project, version 1: what the engineer wrote, nothing computed. */
 export type Project = z.infer<typeof projectSchema>;

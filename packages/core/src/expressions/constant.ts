@@ -1,4 +1,4 @@
-import type { Quantity } from '../document/index.ts';
+import type { Quantity } from '../entries/index.ts';
 import { compile, ExpressionFault, toSI } from './language.ts';
 
 /** The value in SI of an expression without names, '12.5 mm' or '2*pi/3 rad'; a sentence where it has none. */

@@ -1,4 +1,4 @@
-import type { Quantity } from '../document/index.ts';
+import type { Quantity } from '../entries/index.ts';
 
 const scales: Record<Exclude<Quantity, 'number'> | 'area' | 'volume' | 'energy' | 'power' | 'current' | 'voltage', readonly (readonly [number, string])[]> = {
   length: [[1e-9, 'nm'], [1e-6, 'um'], [1e-3, 'mm'], [1, 'm']],

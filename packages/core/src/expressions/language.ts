@@ -1,6 +1,6 @@
 import type { MathNode, Unit } from 'mathjs';
 import mathjs from 'mathjs/lib/browser/math.js';
-import type { Quantity } from '../document/index.ts';
+import type { Quantity } from '../entries/index.ts';
 import { FormulaFault, formulas } from '../formulas/index.ts';
 import { type constantNames, functionNames, unitNameList } from './names.ts';
 import { type Reference, referenceOf } from './reference.ts';

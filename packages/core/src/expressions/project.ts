@@ -1,4 +1,5 @@
-import { atPath, type Chip, type ChipValues, type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
+import { atPath, type Chip, type ChipValues, type Given, type Place, type Problem, problem, type Quantity } from '../entries/index.ts';
+
 import { anySI, compile, ExpressionFault, measure, toSI, type Value } from './language.ts';
 import { nearestName } from './nearest.ts';
 import { reservedNames } from './names.ts';
@@ -44,7 +45,7 @@ export class Scope {
   private readonly state = new Map<string, 'open' | 'done' | 'bad'>();
   private readonly trail: string[] = [];
 
-  constructor(project: Project) {
+  constructor(project: { givens: readonly Given[] }) {
     this.entries = new Map(project.givens.map((g) => [g.name, g.expression]));
   }
 
@@ -126,7 +127,7 @@ export class Scope {
 }
 
 /** Evaluates the givens of a project without geometry. Cycles and unknown names are reported where they stand. */
-export const evaluateGivens = (project: Project): Scope => new Scope(project).evaluateAll();
+export const evaluateGivens = (project: { givens: readonly Given[] }): Scope => new Scope(project).evaluateAll();
 
 const none: Problem[] = [];
 type Evaluated = { si: number; notes: Problem[] } | { problem: Problem };

@@ -1,4 +1,5 @@
-import { type ConductorChoice, inPlane, type MaterialEntry, type Point2, type Point3, type SheetRecipe } from '../document/index.ts';
+import type { ConductorChoice, MaterialEntry } from '../entries/index.ts';
+import { inPlane, type Point2, type Point3, type SheetRecipe } from '../shapes/index.ts';
 import { apply, invert } from '../numerics/affine.ts';
 import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
 import { alignedAxis, axisFrame, type Item, originOf, type WireAxis } from './item.ts';

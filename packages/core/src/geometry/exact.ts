@@ -1,4 +1,4 @@
-import { inPlane, type Point2, type Point3 } from '../document/index.ts';
+import { inPlane, type Point2, type Point3 } from '../shapes/index.ts';
 import { type Affine, apply, applyLinear, compose } from '../numerics/affine.ts';
 import { type Fold, unfolded } from './fold.ts';
 import { type MeshShape, meshSpans } from './meshRows.ts';

@@ -1,4 +1,4 @@
-import { signedArea } from '../document/index.ts';
+import { signedArea } from '../shapes/index.ts';
 import { determinant } from '../numerics/affine.ts';
 import type { Exact } from './exact.ts';
 

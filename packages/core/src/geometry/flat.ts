@@ -1,5 +1,5 @@
 import type { CrossSection } from 'manifold-3d';
-import { type Point2, signedArea } from '../document/index.ts';
+import { type Point2, signedArea } from '../shapes/index.ts';
 import type { Kernel } from './kernel.ts';
 
 /** Closed outlines of one plane; inside by the even-odd rule. */

@@ -1,4 +1,4 @@
-import { inPlane, type Point2, type Point3, type SheetRecipe } from '../document/index.ts';
+import { inPlane, type Point2, type Point3, type SheetRecipe } from '../shapes/index.ts';
 import type { Body } from './body.ts';
 import type { Exact } from './exact.ts';
 import type { Fold } from './fold.ts';

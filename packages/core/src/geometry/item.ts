@@ -1,5 +1,6 @@
 import type { Manifold } from 'manifold-3d';
-import type { ConductorChoice, Point3 } from '../document/index.ts';
+import type { ConductorChoice } from '../entries/index.ts';
+import type { Point3 } from '../shapes/index.ts';
 import { type Affine, apply, cross, dot, frameOf, sub } from '../numerics/affine.ts';
 import type { Exact } from './exact.ts';
 import type { Loops } from './flat.ts';

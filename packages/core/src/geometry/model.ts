@@ -1,18 +1,5 @@
-import {
-  atPath,
-  type Chip,
-  type ChipValues,
-  conductorChoice,
-  type ConductorChoice,
-  type Line,
-  type Place,
-  type Point3,
-  type Problem,
-  problem,
-  type Project,
-  type Samples,
-  shapeOf,
-} from '../document/index.ts';
+import { atPath, type Chip, type ChipValues, conductorChoice, type ConductorChoice, type Place, type Problem, problem } from '../entries/index.ts';
+import { type Line, type ModelSource, type Point3, type Samples, shapeOf } from '../shapes/index.ts';
 import { evaluateChips, ExpressionFault, nearestName, sampleExpression, Scope } from '../expressions/index.ts';
 import { findMaterial } from '../materials/index.ts';
 import type { Affine } from '../numerics/affine.ts';
@@ -150,7 +137,7 @@ class Evaluation {
   private limit = Infinity;
 
   constructor(
-    private readonly project: Project,
+    private readonly project: ModelSource,
     private readonly kernel: Kernel,
     private readonly cache: ModelCache,
   ) {
@@ -378,7 +365,7 @@ const article = (accepts: string): string =>
   ({ body: 'a solid or a sheet', metal: 'a body of metal', solid: 'a solid', sheet: 'a sheet', curve: 'a curve', frame: 'a frame', any: 'an earlier line' })[accepts]!; // prettier-ignore
 
 /** Evaluates givens and lines to bodies. A line that fails is reported and the others go on as far as they can. */
-export function evaluateModel(project: Project, kernel: Kernel, cache?: ModelCache): Model {
+export function evaluateModel(project: ModelSource, kernel: Kernel, cache?: ModelCache): Model {
   const own = cache ?? new ModelCache();
   own.begin(project.lines.length);
   const run = new Evaluation(project, kernel, own);

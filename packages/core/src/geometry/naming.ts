@@ -1,4 +1,4 @@
-import type { Point3 } from '../document/index.ts';
+import type { Point3 } from '../shapes/index.ts';
 import type { Face, Surface } from './surface.ts';
 
 type Edged = Pick<Surface, 'edges' | 'edgeFaces'>;

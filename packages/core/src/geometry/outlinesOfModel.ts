@@ -1,4 +1,4 @@
-import { type Point2, signedArea } from '../document/index.ts';
+import { type Point2, signedArea } from '../shapes/index.ts';
 import { type Affine, compose, invert, scaling } from '../numerics/affine.ts';
 import { cutLoops, type Loops, unionLoops } from './flat.ts';
 import { insideLoops } from './exact.ts';

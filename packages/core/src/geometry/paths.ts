@@ -1,4 +1,4 @@
-import { type Point2, type Point3, signedArea } from '../document/index.ts';
+import { type Point2, type Point3, signedArea } from '../shapes/index.ts';
 import { apply, cross, dot, normalised, rotation, sub } from '../numerics/affine.ts';
 import { GeometryFault } from './fault.ts';
 import { cutLoops, type Loops, unionLoops } from './flat.ts';

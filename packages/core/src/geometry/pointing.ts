@@ -1,4 +1,4 @@
-import type { Point3 } from '../document/index.ts';
+import type { Point3 } from '../shapes/index.ts';
 import { ExpressionFault, nearestName, type Reference, type Value, valueOf } from '../expressions/index.ts';
 import { measuresOf } from './body.ts';
 import { exactBounds } from './exact.ts';

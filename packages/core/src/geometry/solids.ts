@@ -1,5 +1,5 @@
 import type { Manifold } from 'manifold-3d';
-import { inPlane, type Point2, type Point3, signedArea, type SolidRecipe } from '../document/index.ts';
+import { inPlane, type Point2, type Point3, signedArea, type SolidRecipe } from '../shapes/index.ts';
 import type { Exact } from './exact.ts';
 import { GeometryFault } from './fault.ts';
 import { type Loops, tidyLoops } from './flat.ts';

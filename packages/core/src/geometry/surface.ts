@@ -1,4 +1,4 @@
-import { type Point3, signedArea } from '../document/index.ts';
+import { type Point3, signedArea } from '../shapes/index.ts';
 import { apply } from '../numerics/affine.ts';
 import { exactArea, exactVolume } from './exactMeasures.ts';
 import { tidyLoops } from './flat.ts';

@@ -1,4 +1,5 @@
-import type { MaterialEntry, Project } from '../document/index.ts';
+import type { MaterialEntry } from '../entries/index.ts';
+
 import { c0 } from '../numerics/constants.ts';
 
 /** Groups of the library, in the order of the page. */
@@ -110,7 +111,7 @@ export const library: readonly LibraryMaterial[] = [
 ];
 
 /** The project's own material of that name, or the library's; null if neither has it. */
-export const findMaterial = (project: Project, name: string): MaterialEntry | null =>
+export const findMaterial = (project: { materials: readonly MaterialEntry[] }, name: string): MaterialEntry | null =>
   project.materials.find((m) => m.name === name) ?? byName.get(name) ?? null;
 const byName = new Map(library.map((m) => [m.name, m]));
 

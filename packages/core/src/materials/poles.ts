@@ -1,4 +1,4 @@
-import type { Dispersion, MaterialEntry } from '../document/index.ts';
+import type { Dispersion, MaterialEntry } from '../entries/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { nonNegative } from '../numerics/nnls.ts';
 import { lossTangentPoles } from './levelLoss.ts';

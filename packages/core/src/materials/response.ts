@@ -1,4 +1,4 @@
-import type { Dispersion, MaterialEntry } from '../document/index.ts';
+import type { Dispersion, MaterialEntry } from '../entries/index.ts';
 import { c0, eps0, mu0 } from '../numerics/constants.ts';
 import { modelAt } from './poleModel.ts';
 import { polesOf } from './poles.ts';

@@ -1,10 +1,19 @@
-import { portChips, portSentence, type Project, recorderChips, recorderSentence, sectionChips, sectionSentence } from '@jadebell/core/document';
+import {
+  portChips,
+  portSentence,
+  type Project,
+  recorderChips,
+  recorderSentence,
+  renamePort,
+  sectionChips,
+  sectionSentence,
+} from '@jadebell/core/document';
 import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { closeSection, openSection, useSection } from '../section/sectionState.ts';
 import { BoundarySection } from './BoundarySection.tsx';
-import { excitationRenamed, removePort } from './excitation.ts';
+import { removePort } from './excitation.ts';
 import { Excitation } from './Excitation.tsx';
 import { GroundSection } from './GroundSection.tsx';
 import { addPort, newPort, onlyWires } from './newPort.ts';
@@ -19,13 +28,11 @@ import { removeEntry, replaceEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 
-/** Gives an entry of a part another name, also where it is named among those to excite. */
+/** Gives an entry of a part another name. */
 const renamed =
-  (part: 'ports' | 'recorders' | 'sections') =>
-  (d: Project, from: string, to: string): Project => {
-    const next = replaceEntry(d, part, from, { ...d[part].find((e) => e.name === from)!, name: to });
-    return part === 'ports' ? excitationRenamed(next, from, to) : next;
-  };
+  (part: 'recorders' | 'sections') =>
+  (d: Project, from: string, to: string): Project =>
+    replaceEntry(d, part, from, { ...d[part].find((e) => e.name === from)!, name: to });
 
 function AddMenu({ label, items }: { label: string; items: { title: string; disabled?: boolean; act(): void }[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -64,7 +71,7 @@ export function FeedLedger() {
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const filled = [...new Set(bodies.map((b) => b.line))];
   const renamers = {
-    ports: useRename('ports', renamed('ports')),
+    ports: useRename('ports', renamePort),
     recorders: useRename('recorders', renamed('recorders')),
     sections: useRename('sections', renamed('sections')),
   };

@@ -10,17 +10,6 @@ export const feedingPorts = (d: Project): Port[] => d.ports.filter((p) => !p.kin
 const withWaves = ({ combine: _, ...solve }: Project['solve'], waves: Wave[] | undefined): Project['solve'] =>
   waves?.length ? { ...solve, combine: waves } : solve;
 
-/** Follows a port's new name. */
-export function excitationRenamed(d: Project, from: string, to: string): Project {
-  const name = (n: string): string => (n === from ? to : n);
-  const { excite, combine } = d.solve;
-  const solve = withWaves(
-    d.solve,
-    combine?.map((w) => ({ ...w, port: name(w.port) })),
-  );
-  return { ...d, solve: excite ? { ...solve, excite: excite.map(name) } : solve };
-}
-
 /** Takes a port away, also from those to excite. */
 export function removePort(d: Project, name: string): Project {
   const next = removeEntry(d, 'ports', name);

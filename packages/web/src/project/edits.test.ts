@@ -1,6 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { emptyProject, type Project, renameGiven, renameLine } from '@jadebell/core/document';
-import { changesSince } from '../read/changes.ts';
+import { changesSince, emptyProject, type Project, renameGiven, renameLine } from '@jadebell/core/document';
 import { freeName, moveLine, nameFault, removeEntry, replaceEntry } from './edits.ts';
 
 const project = (): Project => ({

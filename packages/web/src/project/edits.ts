@@ -5,6 +5,7 @@ import {
   type Part,
   type Port,
   type Project,
+  projectTexts,
   type Recorder,
   redirectLines,
   type SectionEntry,
@@ -105,6 +106,7 @@ export interface Clipping {
 /** Takes lines with the givens, materials and parts that they use. `uses` tells the givens in an expression. */
 export function clip(project: Project, names: ReadonlySet<string>, uses: (text: string) => string[]): Clipping {
   const lines = project.lines.filter((l) => names.has(l.name));
+  const texts = (...wanted: Parameters<typeof projectTexts>[1][]): Set<string> => new Set(projectTexts({ lines }, ...wanted).map((e) => e.text));
   const wanted = new Set<string>();
   const visit = (text: string): void => {
     for (const name of uses(text)) {
@@ -114,9 +116,9 @@ export function clip(project: Project, names: ReadonlySet<string>, uses: (text: 
       if (given) visit(given.expression);
     }
   };
-  for (const line of lines) for (const text of Object.values(line).flat(3)) if (typeof text === 'string') visit(text);
-  const kinds = new Set(lines.map((l) => l.material));
-  const parts = new Set(lines.map((l) => ('part' in l ? l.part : undefined)));
+  texts('expression').forEach(visit);
+  const kinds = texts('material');
+  const parts = texts('part');
   return {
     format: 'jadebell-lines',
     lines,

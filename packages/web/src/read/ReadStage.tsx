@@ -1,5 +1,5 @@
 import type { Board, BoardCard } from '@jadebell/core/document';
-import { cardWith } from '@jadebell/core/document';
+import { changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
 import { channelNames, knowsGaps } from '@jadebell/core/s';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -17,7 +17,6 @@ import { editBoard, editCard } from './board/boards.ts';
 import { freePlace, freshId } from './board/layout.ts';
 import { CardSettings } from './board/CardSettings.tsx';
 import { PlacedCard } from './board/PlacedCard.tsx';
-import { changesSince } from './changes.ts';
 import { ExcitationLens } from './lens/ExcitationLens.tsx';
 import { FrequencyLens, PhaseLens } from './lens/FrequencyLens.tsx';
 import { type Excitation, useLens } from './lens/lens.ts';

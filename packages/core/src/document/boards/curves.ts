@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { givenName } from '../../entries/index.ts';
 import { cardBase } from './common.ts';
 
 /** How a curve's numbers are told. */
@@ -42,7 +43,7 @@ export const curvesCardSchema = z.strictObject({
   ...cardBase,
   kind: z.literal('curves'),
   traces: z.array(traceSchema).max(64),
-  over: z.string().max(64).default('own').describe('own: what the curves are over; wavelength; or the name of a given, over the runs'),
+  over: givenName.default('own').describe('own: what the curves are over; wavelength; or the name of a given, over the runs'),
   x: axisSchema.default({}),
   left: axisSchema.default({}),
   right: axisSchema.default({}),

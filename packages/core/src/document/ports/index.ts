@@ -1,5 +1,17 @@
 import { z } from 'zod';
-import { axis, type Chip, expression, faceText, nameText, type SentencePart, vector2, vector3, vectorChips } from '../chips.ts';
+import {
+  axis,
+  type Chip,
+  chosenLine,
+  expression,
+  faceText,
+  lineName,
+  nameText,
+  type SentencePart,
+  vector2,
+  vector3,
+  vectorChips,
+} from '../../entries/index.ts';
 
 const portBase = {
   name: nameText,
@@ -16,7 +28,7 @@ const portBase = {
 export const gapPortSchema = z.strictObject({
   kind: z.literal('gap'),
   ...portBase,
-  between: z.tuple([nameText, nameText]).describe('Names of the two lines whose bodies face each other; voltage counts from the first to the second'),
+  between: z.tuple([lineName, lineName]).describe('Names of the two lines whose bodies face each other; voltage counts from the first to the second'),
 });
 
 /** A lumped port along a straight path between two points, of a given width. */
@@ -95,7 +107,7 @@ export const wavePortSchema = z.strictObject({
 });
 
 const onWire = {
-  wire: z.union([nameText, z.literal('')]).describe('Name of the body that is a wire'),
+  wire: chosenLine.describe('Name of the body that is a wire'),
   at: expression.describe('Place along the wire: 0 its start, 0.5 its middle, 1 its end'),
 };
 

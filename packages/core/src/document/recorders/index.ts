@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { axis, type Chip, expression, nameText, type SentencePart, vector2, vector3, vectorChips } from '../chips.ts';
+import {
+  axis,
+  type Chip,
+  chosenLine,
+  expression,
+  lineName,
+  nameText,
+  type SentencePart,
+  vector2,
+  vector3,
+  vectorChips,
+} from '../../entries/index.ts';
 
 /** Frequencies of a recorder's own, a row each. */
 const frequencies = z
@@ -79,13 +90,13 @@ export const energySchema = z.strictObject({
   kind: z.literal('energy'),
   name: nameText,
   frequencies,
-  body: nameText.describe('Name of the line whose body it is'),
+  body: lineName.describe('Name of the line whose body it is'),
 });
 /** Current in a wire over the band. */
 export const wireProbeSchema = z.strictObject({
   kind: z.literal('wire-probe'),
   name: nameText,
-  wire: z.union([nameText, z.literal('')]).describe('Name of the body that is a wire'),
+  wire: chosenLine.describe('Name of the body that is a wire'),
   at: expression.describe('Place along the wire: 0 its start, 1 its end'),
 });
 export const recorderSchema = z.discriminatedUnion('kind', [

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { axis, type Chip, expression, nameText, type SentencePart, vector2, vectorChips } from '../chips.ts';
+import { axis, type Chip, expression, nameText, type SentencePart, vector2, vectorChips } from '../../entries/index.ts';
 
 /** What bounds a section: metal, a plane of symmetry where H stands across, or edges that let waves out. */
 export const sectionEdge = z.enum(['electric', 'magnetic', 'open']);

@@ -1,4 +1,4 @@
-import { inPlane, type Point2, type Point3 } from '../../document/index.ts';
+import { inPlane, type Point2, type Point3 } from '../../shapes/index.ts';
 import { apply, compose, invert } from '../../numerics/affine.ts';
 import { stripLoops, sweptRings } from '../paths.ts';
 import { axisFrame, frameAlong, type WireAxis } from '../item.ts';

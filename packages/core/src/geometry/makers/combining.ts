@@ -1,5 +1,5 @@
 import type { Manifold } from 'manifold-3d';
-import { inPlane, type Point2, type Point3 } from '../../document/index.ts';
+import { inPlane, type Point2, type Point3 } from '../../shapes/index.ts';
 import { apply, compose, invert } from '../../numerics/affine.ts';
 import type { Exact } from '../exact.ts';
 import { GeometryFault } from '../fault.ts';

@@ -1,4 +1,4 @@
-import { type MeshData, type Point2, unpackMesh, unpackOutlines } from '../../document/index.ts';
+import { type MeshData, type Point2, unpackMesh, unpackOutlines } from '../../shapes/index.ts';
 import { compose, rotation, scaling, translation } from '../../numerics/affine.ts';
 import { GeometryFault } from '../fault.ts';
 import { tidyLoops } from '../flat.ts';

@@ -1,4 +1,4 @@
-import type { Form } from '../../document/index.ts';
+import type { Form } from '../../shapes/index.ts';
 import { curve, frame, frameOnFace, sheet, simple, strokes, sweep, trace, wire } from './basic.ts';
 import { common, container, copyFace, cut, edge, extrudeFace, imprint, join, offset, outline, section, split, thicken } from './combining.ts';
 import { drawing, imported } from './importing.ts';

@@ -1,4 +1,5 @@
-import type { Part, Recipe } from '../../document/index.ts';
+import type { Part } from '../../entries/index.ts';
+import type { Recipe } from '../../shapes/index.ts';
 import type { Affine } from '../../numerics/affine.ts';
 import { GeometryFault } from '../fault.ts';
 import type { Item } from '../item.ts';

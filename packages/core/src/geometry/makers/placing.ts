@@ -1,4 +1,4 @@
-import type { Point3 } from '../../document/index.ts';
+import type { Point3 } from '../../shapes/index.ts';
 import { type Affine, apply, compose, identity, invert, translation } from '../../numerics/affine.ts';
 import { type Exact, holdsMesh } from '../exact.ts';
 import { unionLoops } from '../flat.ts';

@@ -4,20 +4,43 @@ import { z } from 'zod';
 export const quantities = ['length', 'angle', 'frequency', 'resistance', 'inductance', 'capacitance', 'conductivity', 'time', 'number'] as const;
 export type Quantity = (typeof quantities)[number];
 
+/** What a text in a project stands for, beyond what it says: an expression, or the name of something else. */
+export type Role = 'expression' | 'line' | 'face' | 'port' | 'given' | 'material' | 'part';
+/** Schemas whose texts play a role; a schema that is made of one by `describe` plays it too. */
+export const roles = z.registry<{ role: Role }>();
+const playing = <S extends z.ZodType>(role: Role, schema: S): S => {
+  roles.add(schema, { role });
+  return schema;
+};
+
 /** Every expression is text as the user wrote it; 300 characters keep parsing time bounded. */
-export const expression = z.string().min(1).max(300).describe("An expression with units, e.g. 'arm / 2 + 1 mm'");
+export const expression = playing('expression', z.string().min(1).max(300)).describe("An expression with units, e.g. 'arm / 2 + 1 mm'");
 export const vector2 = z.tuple([expression, expression]);
 export const vector3 = z.tuple([expression, expression, expression]);
-export const nameText = z
-  .string()
-  .regex(/^[A-Za-z_][A-Za-z0-9_]{0,39}$/, 'A name starts with a letter and has letters, digits and _ only, at most 40')
-  .describe('A name: letters, digits and _');
+const nameForm = /^[A-Za-z_][A-Za-z0-9_]{0,39}$/;
+const nameRule = 'A name starts with a letter and has letters, digits and _ only, at most 40';
+/** An entry's own name. */
+export const nameText = z.string().regex(nameForm, nameRule).describe('A name: letters, digits and _');
+/** Name of an earlier line, or of one of the bodies that it makes. */
+export const lineName = playing('line', z.string().regex(nameForm, nameRule));
+/** The same, or nothing yet. */
+export const chosenLine = playing('line', z.union([z.string().regex(nameForm, nameRule), z.literal('')]));
+/** Name of a port. */
+export const portName = playing('port', z.string().regex(nameForm, nameRule)).describe('Name of a port');
+/** Name of a material of the project or the library. */
+export const materialName = playing('material', z.string().min(1).max(60));
+/** Name of a part that came from a file. */
+export const partName = playing('part', z.string().max(80));
+/** Name of a given, or a word that stands for something else. */
+export const givenName = playing('given', z.string().max(64));
 /** A face of an earlier line, or nothing yet. */
-export const faceText = z
-  .string()
-  .max(130)
-  .regex(/^([A-Za-z_]\w*(\.[A-Za-z_]\w*){1,2})?$/, 'A face is written line.face')
-  .describe('A face of an earlier line, e.g. board.top');
+export const faceText = playing(
+  'face',
+  z
+    .string()
+    .max(130)
+    .regex(/^([A-Za-z_]\w*(\.[A-Za-z_]\w*){1,2})?$/, 'A face is written line.face'),
+).describe('A face of an earlier line, e.g. board.top');
 export const axis = z.enum(['x', 'y', 'z']);
 export type Axis = z.infer<typeof axis>;
 export const planeName = z.enum(['xy', 'yz', 'zx']);

@@ -1,6 +1,6 @@
-import { angle, choice, count, entry3, faceRef, length, pair, planeField, point, points3, positive, value, axisField } from '../fields.ts';
-import { arcPoints, circleSides } from '../outlines.ts';
-import { inPlane, planeAxes, type Point3 } from '../recipe.ts';
+import { angle, choice, count, entry3, faceRef, length, pair, planeField, point, points3, positive, value, axisField } from '../entries/fields.ts';
+import { arcPoints, circleSides } from './outlines.ts';
+import { inPlane, planeAxes, type Point3 } from './recipe.ts';
 import { axisNumber, defineShape, listed3, twins, v3 } from './shape.ts';
 
 const ends = choice('ends', { open: 'open', closed: 'closed' });

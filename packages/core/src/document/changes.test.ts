@@ -1,6 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { emptyProject, type Project, projectSchema } from '@jadebell/core/document';
-import { changesSince } from './changes.ts';
+import { changesSince, emptyProject, type Project, projectSchema } from './index.ts';
 
 const project = (): Project => ({
   ...emptyProject('t'),

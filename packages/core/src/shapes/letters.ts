@@ -1,4 +1,4 @@
-import type { Point2 } from '../recipe.ts';
+import type { Point2 } from './recipe.ts';
 
 /**
  * Strokes of letters on a grid four wide and six high, drawn for this project. Each stroke is a row of points: column and row

@@ -1,5 +1,5 @@
-import { choice, point, size3 } from '../fields.ts';
-import type { Point3 } from '../recipe.ts';
+import { choice, point, size3 } from '../entries/fields.ts';
+import type { Point3 } from './recipe.ts';
 import { defineShape, v3 } from './shape.ts';
 
 export const box = defineShape({

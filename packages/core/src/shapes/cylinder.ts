@@ -1,4 +1,4 @@
-import { axisField, length, point, positive } from '../fields.ts';
+import { axisField, length, point, positive } from '../entries/fields.ts';
 import { axisNumber, defineShape, v3 } from './shape.ts';
 
 export const cylinder = defineShape({

@@ -1,6 +1,6 @@
-import { axisField, choice, entry2, pair, planeField, point, points2, positive, ref, value, angle } from '../fields.ts';
-import { outlineFault } from '../outlines.ts';
-import { inPlane, type Point2, type Point3, planeAxes } from '../recipe.ts';
+import { axisField, choice, entry2, pair, planeField, point, points2, positive, ref, value, angle } from '../entries/fields.ts';
+import { outlineFault } from './outlines.ts';
+import { inPlane, type Point2, type Point3, planeAxes } from './recipe.ts';
 import { axisNumber, defineShape, listed2, v3 } from './shape.ts';
 
 const triangle = [

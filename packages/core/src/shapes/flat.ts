@@ -1,7 +1,7 @@
-import { angle, choice, count, entry2, length, pair, planeField, point, points2, positive, value, words } from '../fields.ts';
-import { arcPoints, outlineFault } from '../outlines.ts';
-import { planeAxes, type Point2, type Recipe } from '../recipe.ts';
-import type { ChipValues } from '../chips.ts';
+import { angle, choice, count, entry2, length, pair, planeField, point, points2, positive, value, words } from '../entries/fields.ts';
+import { arcPoints, outlineFault } from './outlines.ts';
+import { planeAxes, type Point2, type Recipe } from './recipe.ts';
+import type { ChipValues } from '../entries/chips.ts';
 import { strokesOf } from './letters.ts';
 import { defineShape, listed2, type Samples } from './shape.ts';
 

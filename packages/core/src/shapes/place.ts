@@ -1,6 +1,6 @@
-import { type Affine, compose, frameOf, identity, reflection, rotation, scaling, translation } from '../../numerics/affine.ts';
-import { angle, axisField, choice, count, faceRef, length, pair, partRef, planeField, point, ref, rows, value, words } from '../fields.ts';
-import { planeAxes, type Point3 } from '../recipe.ts';
+import { type Affine, compose, frameOf, identity, reflection, rotation, scaling, translation } from '../numerics/affine.ts';
+import { angle, axisField, choice, count, faceRef, length, pair, partRef, planeField, point, ref, rows, value, words } from '../entries/fields.ts';
+import { planeAxes, type Point3 } from './recipe.ts';
 import { axisNumber, defineShape, listed3, v3 } from './shape.ts';
 
 const unit = (axis: 0 | 1 | 2): Point3 => [0, 1, 2].map((a) => (a === axis ? 1 : 0)) as Point3;

@@ -1,4 +1,4 @@
-import { axisField, point, positive, size3 } from '../fields.ts';
+import { axisField, point, positive, size3 } from '../entries/fields.ts';
 import { axisNumber, defineShape, v3 } from './shape.ts';
 
 export const sphere = defineShape({

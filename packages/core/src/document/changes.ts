@@ -1,4 +1,4 @@
-import type { Project } from '@jadebell/core/document';
+import { type Project, projectSchema, stakes } from './schema.ts';
 
 /** Data as text whatever the order in which their keys were written: the server writes them in the schema's order. */
 const plain = (v: unknown): string =>
@@ -6,8 +6,23 @@ const plain = (v: unknown): string =>
     x && typeof x === 'object' && !Array.isArray(x) ? Object.fromEntries(Object.entries(x).sort(([a], [b]) => (a < b ? -1 : 1))) : x,
   );
 
+/** Parts of a project that a result depends on, with the words for them: all but those that the schema sets apart. */
+const parts = Object.entries(projectSchema.shape)
+  .map(([key, schema]) => ({ key: key as keyof Project, word: (stakes.get(schema) ?? { word: key }).word }))
+  .filter((p): p is { key: keyof Project; word: string } => p.word !== null);
+
 /** What differs between the model a run solved and the project now, in words; empty if nothing that matters to a result does. */
 export function changesSince(solved: Project, now: Project): string[] {
+  const out: string[] = [];
+  for (const { key, word } of parts) {
+    if (key === 'givens') out.push(...changedGivens(solved, now));
+    else if (plain(solved[key]) !== plain(now[key])) out.push(`${word} changed`);
+  }
+  return out;
+}
+
+/** Of givens only the values count, not their notes, groups and dials. */
+function changedGivens(solved: Project, now: Project): string[] {
   const out: string[] = [];
   for (const g of now.givens) {
     const old = solved.givens.find((o) => o.name === g.name);
@@ -15,17 +30,5 @@ export function changesSince(solved: Project, now: Project): string[] {
     else if (old.expression !== g.expression) out.push(`${g.name}: ${old.expression} → ${g.expression}`);
   }
   for (const o of solved.givens) if (!now.givens.some((g) => g.name === o.name)) out.push(`${o.name} was removed`);
-  const names: [keyof Project, string][] = [
-    ['lines', 'bodies'],
-    ['materials', 'materials'],
-    ['ports', 'ports'],
-    ['boundaries', 'boundaries'],
-    ['symmetry', 'symmetry'],
-    ['margin', 'distance to the boundary'],
-    ['recorders', 'recorders'],
-    ['recordAt', 'recorded frequencies'],
-    ['solve', 'solve settings'],
-  ];
-  for (const [key, word] of names) if (plain(solved[key]) !== plain(now[key])) out.push(`${word} changed`);
   return out;
 }

@@ -26,7 +26,12 @@ import { ellipsoid, sphere, torus } from './round.ts';
 import type { LineOfShape, Shape } from './shape.ts';
 import { bentWire, cable, straightWire, wire } from './wires.ts';
 
+export * from './handles.ts';
+export * from './outlines.ts';
+export * from './partData.ts';
+export * from './recipe.ts';
 export * from './shape.ts';
+export type { ModelSource } from './source.ts';
 
 /** Every kind of line, in the order in which the interface offers them. */
 const all = [

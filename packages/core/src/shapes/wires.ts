@@ -1,6 +1,6 @@
-import { axisField, choice, entry3, length, optional, point, points2, points3, positive, ref } from '../fields.ts';
-import type { Recipe } from '../recipe.ts';
-import type { Impossible, Point3 } from '../recipe.ts';
+import { axisField, choice, entry3, length, optional, point, points2, points3, positive, ref } from '../entries/fields.ts';
+import type { Recipe } from './recipe.ts';
+import type { Impossible, Point3 } from './recipe.ts';
 import { axisNumber, defineShape, listed2, listed3, twins, v3 } from './shape.ts';
 
 /** A dielectric around the wire; both are left out of old lines. */

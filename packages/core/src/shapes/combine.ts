@@ -1,5 +1,5 @@
-import { choice, faceRef, length, point, ref, refs, planeField } from '../fields.ts';
-import { planeAxes, type Point3 } from '../recipe.ts';
+import { choice, faceRef, length, point, ref, refs, planeField } from '../entries/fields.ts';
+import { planeAxes, type Point3 } from './recipe.ts';
 import { defineShape, v3 } from './shape.ts';
 
 /** Unit vector along the normal of a named plane. */

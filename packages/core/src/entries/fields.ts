@@ -3,10 +3,12 @@ import {
   type Accepts,
   axis,
   type Chip,
+  chosenLine,
   type Column,
   expression,
   faceText,
-  nameText,
+  lineName,
+  partName,
   planeName,
   type Quantity,
   type SentencePart,
@@ -112,17 +114,16 @@ export const planeField: Field<'xy' | 'yz' | 'zx'> = {
   parts: (path) => [{ choice: path, label: 'plane', options: (['xy', 'yz', 'zx'] as const).map((v) => ({ value: v, label: `in the ${v} plane` })) }],
 };
 
-const chosen = z.union([nameText, z.literal('')]);
 /** An earlier line. */
 export const ref = (label: string, accepts: Accepts): Field<string> => ({
-  schema: chosen.describe(`Name of an earlier line: ${accepts}`),
+  schema: chosenLine.describe(`Name of an earlier line: ${accepts}`),
   fresh: '',
   parts: (path) => [{ ref: path, label, accepts }],
   inputs: (path, name) => [{ path, name, accepts }],
 });
 /** Several earlier lines. */
 export const refs = (label: string, accepts: Accepts): Field<string[]> => ({
-  schema: z.array(nameText).max(2000).describe(`Names of earlier lines: ${accepts}`),
+  schema: z.array(lineName).max(2000).describe(`Names of earlier lines: ${accepts}`),
   fresh: [],
   parts: (path) => [{ refs: path, label, accepts }],
   inputs: (path, names) => names.map((name, i) => ({ path: `${path}.${i}`, name, accepts })),
@@ -175,7 +176,7 @@ export const words = (label: string, fresh: string, most: number): Field<string>
 });
 /** A part of the project that came from a file. */
 export const partRef = (label: string): Field<string> => ({
-  schema: z.string().max(80),
+  schema: partName,
   fresh: '',
   parts: (path) => [{ part: path, label }],
 });

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { type Accepts, type Chip, type ChipValues, nameText, type SentencePart } from '../chips.ts';
-import { type Conductor, conductorChips, conductorSchema } from '../conductor.ts';
-import type { Fields, ValuesOf } from '../fields.ts';
-import type { Impossible, Point2, Point3, Recipe } from '../recipe.ts';
+import { type Accepts, type Chip, type ChipValues, lineName, materialName, nameText, type SentencePart } from '../entries/chips.ts';
+import { type Conductor, conductorChips, conductorSchema } from '../entries/conductor.ts';
+import type { Fields, ValuesOf } from '../entries/fields.ts';
+import type { Impossible, Point2, Point3, Recipe } from './recipe.ts';
 
 /** Groups under which the interface offers the shapes. */
 export const shapeGroups = ['Solids', 'Wires', 'Flat', 'Curves', 'From other lines', 'Combine', 'Place', 'Patterns', 'Order'] as const;
@@ -23,9 +23,8 @@ const lineBase = {
   name: nameText,
   muted: z.boolean().optional().describe('A muted line builds nothing'),
   note: z.string().max(2000).optional(),
-  in: nameText.optional().describe('Working frame in which its coordinates count'),
+  in: lineName.optional().describe('Working frame in which its coordinates count'),
 };
-const materialName = z.string().min(1).max(60);
 
 /** One kind of ledger line: its schema, its chips, its sentence and its evaluation. */
 export interface Shape<L = Record<string, unknown> & LineBase> {

@@ -1,0 +1,10 @@
+import type { Given, MaterialEntry, Part } from '../entries/index.ts';
+import type { Line } from './index.ts';
+
+/** The part of a project that its geometry is made of. */
+export interface ModelSource {
+  givens: readonly Given[];
+  materials: readonly MaterialEntry[];
+  parts?: readonly Part[];
+  lines: readonly Line[];
+}
