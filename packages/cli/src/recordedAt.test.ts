@@ -1,8 +1,9 @@
+import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project, type Recorder, readProjectData } from '@jadebell/core/document';
 import { quantities, type RunReading } from '@jadebell/core/reading';
 import { farFrequencies, frequenciesKept, type ResultSet } from '@jadebell/core/results';
-import { buildScene, type Scene, type SceneRecorder } from '@jadebell/core/scene';
+import { buildScene, type Scene, type PlacedRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { nodeHost } from '@jadebell/node';
@@ -66,14 +67,12 @@ function compare(all: ResultSet, some: ResultSet, hertz: (name: string) => numbe
     const size = whole.data.length / recordAt.length;
     list.forEach((f, n) => expect([...array.data.subarray(n * size, (n + 1) * size)]).toEqual([...whole.data.subarray(f * size, (f + 1) * size)]));
   }
-  const told = (key: 'fluxes' | 'currents' | 'energies' | 'fieldPlanes' | 'fieldBoxes' | 'fieldLines'): void =>
-    some.meta[key]?.forEach((entry, n) => {
-      expect(frequenciesKept(some.meta, entry)).toEqual(hertz(entry.name));
-      const pick = numbers(entry.name);
-      for (const [k, v] of Object.entries(all.meta[key]![n]))
-        if (Array.isArray(v) && v.length === recordAt.length && k !== 'at') expect((entry as never)[k]).toEqual(pick.map((f) => v[f] as unknown));
-    });
-  for (const key of ['fluxes', 'currents', 'energies', 'fieldPlanes', 'fieldBoxes', 'fieldLines'] as const) told(key);
+  some.meta.recorded.forEach((entry, n) => {
+    expect(frequenciesKept(some.meta, entry)).toEqual(hertz(entry.name));
+    const pick = numbers(entry.name);
+    for (const [k, v] of Object.entries(all.meta.recorded[n]))
+      if (Array.isArray(v) && v.length === recordAt.length && k !== 'at') expect((entry as never)[k]).toEqual(pick.map((f) => v[f] as unknown));
+  });
   const [a, b] = [all, some].map(({ meta }) => (meta.farField ?? meta.scattered)!.figures as { frequency: number }[]);
   expect(b).toEqual(numbers('far').map((f) => a[f]));
   expect(farFrequencies(some.meta)).toEqual(hertz('far'));
@@ -99,7 +98,7 @@ describe('recorders with frequencies of their own', () => {
 
   test('keep waves of modes where they are asked for', async () => {
     const [a, b, length] = [20e-3, 10e-3, 30e-3];
-    const waves = (name: string, kept?: number[]): SceneRecorder => ({ kind: 'mode', name, normal: 2, sign: 1, min: [0, 0, 12e-3], max: [a, b, 12e-3], modes: 2, kept }); // prettier-ignore
+    const waves = (name: string, kept?: number[]): PlacedRecorder => ({ kind: 'mode', name, normal: 2, sign: 1, min: [0, 0, 12e-3], max: [a, b, 12e-3], modes: 2, kept }); // prettier-ignore
     const scene = plainScene({
       bodies: [],
       ports: [],
@@ -114,7 +113,7 @@ describe('recorders with frequencies of their own', () => {
       details: { cellsPerWavelength: 20 },
     });
     const { meta } = await solvers.fdtd.solve(scene, { host: await nodeHost() });
-    const [all, some] = meta.modeWaves!;
+    const [all, some] = recordedOf(meta, 'mode');
     expect([all.frequencies, some.frequencies]).toEqual([undefined, [9.5e9, 10.5e9]]);
     all.modes.forEach((mode, m) => {
       for (const key of ['forward', 'backward', 'propagates'] as const) expect(some.modes[m][key]).toEqual([mode[key][0], mode[key][2]]);
@@ -128,10 +127,10 @@ describe('recorders with frequencies of their own', () => {
     const list = withOwn(everyKind.filter((r) => r.kind === 'flux' || r.kind === 'field-plane')).map((r): Recorder => (r.kind === 'flux' ? r : { ...r, frequencies: undefined } as Recorder)); // prettier-ignore
     const { meta } = await solve({ solve: settings({ excite: ['one'] }), recorders: list, recordAt: ['3 GHz'] });
     expect(meta.recordAt).toEqual([2e9, 3e9, 4e9]);
-    expect(meta.fieldPlanes[0].frequencies).toEqual([3e9]);
+    expect(recordedOf(meta, 'field-plane')[0].frequencies).toEqual([3e9]);
     const curve = quantities.flux.curve({ meta, frequency: [], array: () => undefined } as unknown as RunReading, 'power');
     expect(Array.from(curve!.x)).toEqual([2e9, 4e9]);
-    expect(curve!.re).toEqual(meta.fluxes![0].power);
+    expect(curve!.re).toEqual(recordedOf(meta, 'flux')[0].power);
   }, 60_000);
 
   test('need no frequency of the project, and are told where one lies outside the band', async () => {

@@ -1,11 +1,12 @@
+import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
 import { type FieldVolume, inMedia, readField, volumeOf } from '@jadebell/core/reading';
 import type { ResultSet } from '@jadebell/core/results';
-import type { Mirrors, Scene, SceneRecorder } from '@jadebell/core/scene';
+import type { Mirrors, Scene, PlacedRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { halveRecorder } from '../../core/src/scene/symmetry.ts';
+import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 import { ball, ballEnergy, litBall } from '../../core/src/verification/energy.ts';
 
@@ -14,7 +15,7 @@ const [c0, eta0] = [299792458, 376.730313668];
 const f0 = 10e9;
 
 /** A filled guide with two ports; `block` stands across it from 12 to 18 mm. */
-const guide = (fill: number, block: { permittivity: number; lossTangent?: number }, recorders: SceneRecorder[], modes = 1): Scene =>
+const guide = (fill: number, block: { permittivity: number; lossTangent?: number }, recorders: PlacedRecorder[], modes = 1): Scene =>
   plainScene({
     bodies: [
       ...(fill === 1 ? [] : [plainBody('fill', 0, { name: 'fill', kind: 'dielectric', permittivity: fill }, { form: 'box', min: [-1, -1, -1], max: [1, 1, 1] })]), // prettier-ignore
@@ -31,9 +32,9 @@ const guide = (fill: number, block: { permittivity: number; lossTangent?: number
     recordAt: [f0],
     details: { cellsPerWavelength: 40 },
   });
-const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): SceneRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
-const fluxAt = (name: string, z: number): SceneRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });
-const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1, only?: 0 | 1 | 2): SceneRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every, only }); // prettier-ignore
+const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): PlacedRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
+const fluxAt = (name: string, z: number): PlacedRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });
+const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1, only?: 0 | 1 | 2): PlacedRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every, only }); // prettier-ignore
 const solve = async (scene: Scene): Promise<ResultSet> => solvers.fdtd.solve(scene, { host: await nodeHost() });
 const size2 = ([re, im]: readonly number[]): number => re * re + im * im;
 
@@ -50,7 +51,7 @@ describe('what recorders tell of the inside', () => {
     const { meta, arrays } = await solve(scene);
     // The density of the loss, as Read tells it from the fields in the box and what fills it, adds up to what the block loses; nothing outside loses.
     const axes = (['x', 'y', 'z'] as const).map((n) => arrays[`box:around:${n}`].data) as unknown as FieldVolume['axes'];
-    const [box] = meta.fieldBoxes!;
+    const [box] = recordedOf(meta, 'field-box');
     expect(box.media).toHaveLength(1);
     const [, loss] = box.media![0].permittivity[0];
     expect(loss / 0.1).toBeCloseTo(1, 2);
@@ -67,15 +68,15 @@ describe('what recorders tell of the inside', () => {
       if (filling.fill[n] === 0) expect(v).toBe(0);
       total += v * cell[0][i] * cell[1][j] * cell[2][k];
     });
-    process.stdout.write(`density of the loss adds up to ${total.toFixed(5)} of ${meta.energies![0].lost[0].toFixed(5)} W\n`);
-    expect(Math.abs(total / meta.energies![0].lost[0] - 1)).toBeLessThan(0.02);
+    process.stdout.write(`density of the loss adds up to ${total.toFixed(5)} of ${recordedOf(meta, 'energy')[0].lost[0].toFixed(5)} W\n`);
+    expect(Math.abs(total / recordedOf(meta, 'energy')[0].lost[0] - 1)).toBeLessThan(0.02);
     const s = arrays.s.data.subarray(4);
     const [s11, s21] = [
       [s[0], s[1]],
       [s[2], s[3]],
     ];
-    const [before, turned, after] = meta.modeWaves!.map((r) => r.modes.map((m) => ({ forward: m.forward[0], backward: m.backward[0] })));
-    const [energy] = meta.energies!;
+    const [before, turned, after] = recordedOf(meta, 'mode').map((r) => r.modes.map((m) => ({ forward: m.forward[0], backward: m.backward[0] })));
+    const [energy] = recordedOf(meta, 'energy');
     const lost = 1 - size2(s11) - size2(s21);
     process.stdout.write(
       `before ${size2(before[0].forward).toFixed(5)} of 1, back ${size2(before[0].backward).toFixed(5)} of ${size2(s11).toFixed(5)}, after ${size2(after[0].forward).toFixed(5)} of ${size2(s21).toFixed(5)}, lost ${energy.lost[0].toFixed(5)} of ${lost.toFixed(5)}\n`,
@@ -84,8 +85,8 @@ describe('what recorders tell of the inside', () => {
     expect(Math.abs(size2(before[0].backward) - size2(s11))).toBeLessThan(1e-3);
     expect(Math.abs(size2(after[0].forward) - size2(s21))).toBeLessThan(1e-3);
     expect(size2(after[0].backward)).toBeLessThan(1e-4);
-    expect(Math.abs(size2(before[0].forward) - size2(before[0].backward) - meta.fluxes![0].power[0])).toBeLessThan(1e-3);
-    expect(meta.modeWaves![0].modes[1].propagates).toEqual([true].map(() => 2 * f0 * a > 2 * c0));
+    expect(Math.abs(size2(before[0].forward) - size2(before[0].backward) - recordedOf(meta, 'flux')[0].power[0])).toBeLessThan(1e-3);
+    expect(recordedOf(meta, 'mode')[0].modes[1].propagates).toEqual([true].map(() => 2 * f0 * a > 2 * c0));
     // TE20 is odd across the guide and so not excited.
     expect(size2(before[1].forward) + size2(before[1].backward)).toBeLessThan(1e-6);
     expect(size2(turned[0].backward)).toBeCloseTo(size2(before[0].forward), 9);
@@ -99,7 +100,7 @@ describe('what recorders tell of the inside', () => {
 
   test('energy in a stretch of a filled guide is power over group velocity, half in each field, and the same in half the guide', async () => {
     const e = 2.25;
-    const recorders: SceneRecorder[] = [
+    const recorders: PlacedRecorder[] = [
       { kind: 'energy', name: 'stretch', line: 'block' },
       boxOf('nodes', [-a / 2, 0, 6e-3], [a / 2, b, 20e-3], false),
       boxOf('middles', [-a / 2, 0, 6e-3], [a / 2, b, 20e-3], true),
@@ -117,26 +118,26 @@ describe('what recorders tell of the inside', () => {
       boundaries: ['magnetic', ...whole.boundaries.slice(1)],
       min: low(whole.min),
       guides: whole.guides.map((g) => ({ ...g, min: low(g.min), images: 2, magnetic: [true, false, false, false, false, false] })),
-      recorders: recorders.map((r) => (halveRecorder(r, mirrors) as { kept: SceneRecorder }).kept),
+      recorders: recorders.map((r) => (mirrorRecorder(r, mirrors) as { kept: PlacedRecorder }).kept),
     };
     const beta = Math.sqrt(e * ((2 * Math.PI * f0) / c0) ** 2 - (Math.PI / a) ** 2);
     const groupVelocity = (beta * c0 ** 2) / (e * 2 * Math.PI * f0);
     const wanted = 6e-3 / groupVelocity / 2;
     const results = [await solve(whole), await solve(half)];
     for (const [i, { meta, arrays }] of results.entries()) {
-      const [energy] = meta.energies!;
+      const [energy] = recordedOf(meta, 'energy');
       process.stdout.write(
         `${i ? 'half' : 'whole'}: electric ${energy.electric[0].toExponential(4)}, magnetic ${energy.magnetic[0].toExponential(4)} of ${wanted.toExponential(4)} J\n`,
       );
       expect(Math.abs(energy.electric[0] / wanted - 1)).toBeLessThan(0.01);
       expect(Math.abs(energy.magnetic[0] / wanted - 1)).toBeLessThan(0.01);
       expect(energy.lost[0]).toBe(0);
-      expect(Math.abs(size2(meta.modeWaves![0].modes[0].forward[0]) - 1)).toBeLessThan(2e-3);
+      expect(Math.abs(size2(recordedOf(meta, 'mode')[0].modes[0].forward[0]) - 1)).toBeLessThan(2e-3);
       // One component alone is the same numbers, and no others.
       const [alone, all] = [arrays['box:alone'], arrays['box:nodes']];
       expect(alone.shape).toEqual([...all.shape.slice(0, 4), 4]);
       alone.data.forEach((v, n) => expect(v).toBe(all.data[12 * (n >> 2) + (n & 2 ? 6 : 0) + 2 + (n & 1)]));
-      expect(meta.fieldBoxes!.find((f) => f.name === 'alone')).toMatchObject({ only: 1 });
+      expect(recordedOf(meta, 'field-box').find((f) => f.name === 'alone')).toMatchObject({ only: 1 });
       // TE10 of 1 W: E along y, H across and along, at the nodes and in the middles of the cells.
       const impedance = (eta0 * ((2 * Math.PI * f0) / c0)) / beta;
       const peak = Math.sqrt((4 * impedance) / (a * b));
@@ -170,14 +171,14 @@ describe('what recorders tell of the inside', () => {
       }
       expect(arrays['box:left:x'].data.every((x) => x <= -a / 8 + 1e-3)).toBe(true);
     }
-    const [p, q] = results.map((r) => r.meta.energies![0]);
+    const [p, q] = results.map((r) => recordedOf(r.meta, 'energy')[0]);
     expect(q.electric[0] / p.electric[0]).toBeCloseTo(1, 4);
   }, 120_000);
 
   test('a small dielectric ball in a plane wave of 1 V/m holds the energy of its closed form, and loses by it', async () => {
     // Cells half as large bring 1.45 % (npm run verify).
     const { meta } = await solve(litBall(0.4e-3));
-    const { electric, lost } = meta.energies![0];
+    const { electric, lost } = recordedOf(meta, 'energy')[0];
     const wanted = ballEnergy();
     process.stdout.write(
       `ball: ${electric[0].toExponential(4)} J of ${wanted.toExponential(4)}, off by ${(100 * (electric[0] / wanted - 1)).toFixed(2)} %\n`,

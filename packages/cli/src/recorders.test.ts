@@ -1,7 +1,8 @@
+import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
-import type { Mirrors, Scene, SceneRecorder } from '@jadebell/core/scene';
-import { halveRecorder } from '../../core/src/scene/symmetry.ts';
+import type { Mirrors, Scene, PlacedRecorder } from '@jadebell/core/scene';
+import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
@@ -11,7 +12,7 @@ import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const f0 = 10e9;
-const rectangle = (name: string, z: number, x0: number, x1: number, sign: 1 | -1 = 1): SceneRecorder => ({ kind: 'flux', name, normal: 2, sign, min: [x0, 0, z] as Point3, max: [x1, b, z] as Point3 }); // prettier-ignore
+const rectangle = (name: string, z: number, x0: number, x1: number, sign: 1 | -1 = 1): PlacedRecorder => ({ kind: 'flux', name, normal: 2, sign, min: [x0, 0, z] as Point3, max: [x1, b, z] as Point3 }); // prettier-ignore
 
 describe('recorders', () => {
   test('power through rectangles is what goes into a guide, in what lies between is lost, and by symmetry half in half of it', async () => {
@@ -35,7 +36,7 @@ describe('recorders', () => {
       recordAt: [f0],
     });
     const { arrays, meta } = await solvers.fdtd.solve(scene, { host: await nodeHost() });
-    const power = Object.fromEntries(meta.fluxes!.map((x) => [x.name, x.power[0]]));
+    const power = Object.fromEntries(recordedOf(meta, 'flux').map((x) => [x.name, x.power[0]]));
     const s = arrays.s.data.subarray(4);
     const [into, through] = [1 - s[0] ** 2 - s[1] ** 2, s[2] ** 2 + s[3] ** 2];
     process.stdout.write(
@@ -48,7 +49,7 @@ describe('recorders', () => {
     expect(power.half / power.before).toBeCloseTo(0.5, 3);
 
     // TE10 has E along y alone.
-    expect(meta.signals![0].at[1]).toBeCloseTo(b / 2, 3);
+    expect(recordedOf(meta, 'signal')[0].at[1]).toBeCloseTo(b / 2, 3);
     const [time, field] = [arrays['point:middle:time'].data, arrays['point:middle'].data];
     const size = (c: number): number => Math.max(...Array.from(time, (_, i) => Math.abs(field[3 * i + c])));
     expect(size(1)).toBeGreaterThan(0);
@@ -64,7 +65,7 @@ describe('recorders', () => {
     const [inner, outer] = [1e-3, 2.3038e-3];
     const mid = (inner + outer) / 2;
     const line = airCoax(2, 6);
-    const recorders: SceneRecorder[] = [
+    const recorders: PlacedRecorder[] = [
       { kind: 'current', name: 'pin', normal: 2, sign: 1, min: [-mid, -mid, 6e-3], max: [mid, mid, 6e-3] },
       { kind: 'current', name: 'all', normal: 2, sign: 1, min: [-1.1 * outer, -1.1 * outer, 6e-3], max: [1.1 * outer, 1.1 * outer, 6e-3] },
       { kind: 'field-line', name: 'gap', axis: 0, at: [0, 0, 6e-3], from: 0, to: 1.1 * outer },
@@ -79,14 +80,14 @@ describe('recorders', () => {
       boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),
       min: low(whole.min),
       guides: whole.guides.map((g) => ({ ...g, min: low(g.min), images: 4, wholeImpedance: 0.25 })),
-      recorders: recorders.map((r) => (halveRecorder(r, mirrors) as { kept: SceneRecorder }).kept),
+      recorders: recorders.map((r) => (mirrorRecorder(r, mirrors) as { kept: PlacedRecorder }).kept),
     };
     for (const [name, scene] of [
       ['whole', whole],
       ['quarter', quarter],
     ] as const) {
       const { arrays, meta } = await solvers.fdtd.solve(scene, { host });
-      const [pin, all] = meta.currents!.map((c) => Math.hypot(...c.current[0]));
+      const [pin, all] = recordedOf(meta, 'current').map((c) => Math.hypot(...c.current[0]));
       const [x, e] = [arrays['line:gap:at'].data, arrays['line:gap'].data];
       let [re, im] = [0, 0];
       // Nodes in metal have no field; in the gap E falls with 1 / x, so that E x is straight.
@@ -117,11 +118,14 @@ describe('recorders', () => {
       recordAt: [f0],
     });
     const d = discretise(scene);
-    const [flux] = planRecording(scene, d).fluxes;
+    const { regions } = planRecording(scene, d);
+    const [e, h] = regions.filter((r) => r.field === 0 || r.field === 5);
     const at = (i: number, a: 0 | 1 | 2): number => d.grid.lines[a][i];
-    expect([at(flux.lo[0], 0), at(flux.hi[0], 0), at(flux.lo[2], 2), at(flux.hi[2], 2)]).toEqual(
-      [0, 40e-3, 0, 40e-3].map((x) => expect.closeTo(x, 9)),
-    );
-    expect(at(flux.lo[1], 1)).toBeCloseTo(20e-3, 9);
+    // Ex stands on cells along x and nodes along z; Hz, which goes with it, as well.
+    for (const r of [e, h])
+      expect([at(r.from[0], 0), at(r.from[0] + r.inner, 0), at(r.from[2], 2), at(r.from[2] + r.outer - 1, 2)]).toEqual(
+        [0, 40e-3, 0, 40e-3].map((x) => expect.closeTo(x, 9)),
+      );
+    expect(at(e.from[1], 1)).toBeCloseTo(20e-3, 9);
   });
 });

@@ -1,2 +1,2 @@
 /** Version of the computing core; every run keeps it. */
-export const coreVersion = '0.1.0';
+export const coreVersion = '0.2.0';

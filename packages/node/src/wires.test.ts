@@ -1,9 +1,10 @@
+import { recordedOf } from '@jadebell/core/results';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { Point3 } from '../../core/src/document/index.ts';
 import { meshWires } from '../../core/src/grid/index.ts';
 import { rightDivide } from '../../core/src/numerics/complexSolve.ts';
 import { turnName } from '../../core/src/results/index.ts';
-import { type SceneRecorder, waveOf } from '../../core/src/scene/index.ts';
+import { type PlacedRecorder, waveOf } from '../../core/src/scene/index.ts';
 import type { SolverHost } from '../../core/src/solvers/index.ts';
 import { WireSystem } from '../../core/src/solvers/moment/system.ts';
 import { impedances, plainWire, solveWires, upright, wireScene } from '../../core/src/verification/wireBench.ts';
@@ -110,7 +111,7 @@ describe('the compiled system', () => {
   });
 });
 
-const far: SceneRecorder = { kind: 'far-field', name: 'far', step: Math.PI / 36 };
+const far: PlacedRecorder = { kind: 'far-field', name: 'far', step: Math.PI / 36 };
 const rod = (l = 0.47): ReturnType<typeof upright> => upright('rod', l * wl, 1e-3 * wl);
 
 describe('what hangs on wires', () => {
@@ -201,7 +202,7 @@ describe('what hangs on wires', () => {
 });
 
 describe('fields of wires', () => {
-  const box: SceneRecorder = {
+  const box: PlacedRecorder = {
     kind: 'field-box',
     name: 'box',
     min: [30 * wl, 0, 0],
@@ -228,7 +229,7 @@ describe('fields of wires', () => {
 
   test('power through the sides of a box is what the wires radiate, and the current through a ring is the wire’s', async () => {
     const sides = [0, 1, 2].flatMap((normal) =>
-      [-1, 1].map((sign): SceneRecorder => {
+      [-1, 1].map((sign): PlacedRecorder => {
         const h = 0.35 * wl;
         const min: Point3 = [-h, -h, -h];
         const max: Point3 = [h, h, h];
@@ -236,19 +237,19 @@ describe('fields of wires', () => {
         return { kind: 'flux', name: `${normal}${sign}`, normal: normal as 0, sign: sign as 1, min, max };
       }),
     );
-    const ring: SceneRecorder = { kind: 'current', name: 'ring', normal: 2, sign: 1, min: [-0.02 * wl, -0.02 * wl, 0.05 * wl], max: [0.02 * wl, 0.02 * wl, 0.05 * wl] }; // prettier-ignore
+    const ring: PlacedRecorder = { kind: 'current', name: 'ring', normal: 2, sign: 1, min: [-0.02 * wl, -0.02 * wl, 0.05 * wl], max: [0.02 * wl, 0.02 * wl, 0.05 * wl] }; // prettier-ignore
     const scene = wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, recorders: [far, ring, ...sides], more: { probes: [{ name: 'there', place: { wire: 0, at: 0.285 * wl } }] } }); // prettier-ignore
     const { meta, arrays } = await solveWires(scene, host);
-    const through = meta.fluxes!.reduce((sum, x) => sum + x.power[0], 0);
+    const through = recordedOf(meta, 'flux').reduce((sum, x) => sum + x.power[0], 0);
     expect(through / meta.farField!.figures[0].radiated).toBeCloseTo(1, 2);
-    const [re, im] = meta.currents![0].current[0];
+    const [re, im] = recordedOf(meta, 'current')[0].current[0];
     const [, , pr, pi] = arrays['probe:there'].data;
     // Displacement current through the ring is what is left between them.
     expect(Math.hypot(re - pr, im - pi) / Math.hypot(pr, pi)).toBeLessThan(0.05);
   });
 
   test('at a perfect ground E stands upright, under it there is nothing', async () => {
-    const flat: SceneRecorder = { kind: 'field-line', name: 'line', axis: 2, at: [0.3 * wl, 0.1 * wl, 0], from: -0.1 * wl, to: 0.3 * wl };
+    const flat: PlacedRecorder = { kind: 'field-line', name: 'line', axis: 2, at: [0.3 * wl, 0.1 * wl, 0], from: -0.1 * wl, to: 0.3 * wl };
     const level = plainWire('w', [[-0.2 * wl, 0, 0.15 * wl], [0.2 * wl, 0, 0.2 * wl]], 1e-3 * wl); // prettier-ignore
     for (const wave of [undefined, waveOf('wave', 0, 0.7, 0.4, 0.3, 0.5)]) {
       const scene = wireScene({

@@ -5,7 +5,16 @@ export * from './boards/index.ts';
 export * from './changes.ts';
 export * from './ports/index.ts';
 export * from './read.ts';
-export * from './recorders/index.ts';
+export {
+  atFrequencies,
+  ownFrequencies,
+  type Recorder,
+  recorderChips,
+  recorderKind,
+  recorderKinds,
+  recorderSchema,
+  recorderSentence,
+} from '../recorders/index.ts';
 export * from './rename.ts';
 export * from './schema.ts';
 export * from './sections/index.ts';

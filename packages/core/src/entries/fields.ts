@@ -55,12 +55,16 @@ export const optional = (quantity: Quantity, label: string, otherwise: string, a
 });
 export const length = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { about });
 export const positive = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { positive: true, about });
-export const angle = (label: string, fresh: string): Field<string> => value('angle', label, fresh);
-export const count = (label: string, fresh: string, least: number, most: number): Field<string> =>
-  value('number', label, fresh, { whole: [least, most] });
+export const angle = (label: string, fresh: string, more: Partial<Chip> & { about?: string } = {}): Field<string> =>
+  value('angle', label, fresh, more);
+export const count = (label: string, fresh: string, least: number, most: number, about?: string): Field<string> =>
+  value('number', label, fresh, { whole: [least, most], about });
+export const time = (label: string, fresh: string, about?: string): Field<string> => value('time', label, fresh, { about });
+export const number = (label: string, fresh: string, about?: string): Field<string> => value('number', label, fresh, { about });
 
-/** Letters of a vector's components: fixed, or those of the line's plane. */
-const letters = (line: Record<string, unknown>, names?: string): string => names ?? (line.plane as string | undefined) ?? 'xyz';
+/** Letters of a vector's components: fixed, or those of the entry's plane, or those across its normal or its own axis. */
+const letters = (line: Record<string, unknown>, names?: string): string =>
+  names ?? (line.plane as string | undefined) ?? 'xyz'.replace(String(line.normal ?? line.along ?? ''), '');
 
 interface VectorOptions {
   positive?: boolean;
@@ -90,23 +94,30 @@ export const size3 = (label: string, fresh: [string, string, string], about?: st
 export const pair = (label: string, fresh: [string, string], options: VectorOptions = {}) => vector(vector2, label, fresh, options);
 
 /** One of a few words. */
-export const choice = <K extends string>(label: string, options: Record<K, string>): Field<K> => {
+export const choice = <K extends string>(label: string, options: Record<K, string>, about?: string): Field<K> => {
   const keys = Object.keys(options) as K[];
+  const words = z.enum(keys as [K, ...K[]]) as unknown as z.ZodType<K>;
   return {
-    schema: z.enum(keys as [K, ...K[]]) as unknown as z.ZodType<K>,
+    schema: about ? words.describe(about) : words,
     fresh: keys[0],
     parts: (path) => [{ choice: path, label, options: keys.map((v) => ({ value: v, label: options[v] })), otherwise: keys[0] }],
   };
 };
 /** The same, taken as the first where a document lacks it. */
-const optionalChoice = <K extends string>(label: string, options: Record<K, string>): Field<K | undefined> => {
+export const optionalChoice = <K extends string>(label: string, options: Record<K, string>): Field<K | undefined> => {
   const { schema, ...rest } = choice(label, options);
   return { ...rest, schema: schema.optional() } as Field<K | undefined>;
 };
-export const axisField = (fresh: 'x' | 'y' | 'z' = 'z', label = 'axis'): Field<'x' | 'y' | 'z'> => ({
-  schema: axis,
+export const axisField = (fresh: 'x' | 'y' | 'z' = 'z', label = 'axis', about?: string): Field<'x' | 'y' | 'z'> => ({
+  schema: about ? axis.describe(about) : axis,
   fresh,
   parts: (path) => [{ choice: path, label, options: (['x', 'y', 'z'] as const).map((v) => ({ value: v, label: `along ${v}` })) }],
+});
+/** The axis that a plane stands across, written before its coordinate. */
+export const normalField = (about: string): Field<'x' | 'y' | 'z'> => ({
+  schema: axis.describe(about),
+  fresh: 'z',
+  parts: (path) => [{ choice: path, label: 'normal', options: (['x', 'y', 'z'] as const).map((v) => ({ value: v, label: `${v} =` })) }],
 });
 export const planeField: Field<'xy' | 'yz' | 'zx'> = {
   schema: planeName,
@@ -115,8 +126,8 @@ export const planeField: Field<'xy' | 'yz' | 'zx'> = {
 };
 
 /** An earlier line. */
-export const ref = (label: string, accepts: Accepts): Field<string> => ({
-  schema: chosenLine.describe(`Name of an earlier line: ${accepts}`),
+export const ref = (label: string, accepts: Accepts, about = `Name of an earlier line: ${accepts}`): Field<string> => ({
+  schema: chosenLine.describe(about),
   fresh: '',
   parts: (path) => [{ ref: path, label, accepts }],
   inputs: (path, name) => [{ path, name, accepts }],
@@ -168,6 +179,9 @@ export const points3 = (fresh: string[][], least: number): Field<string[][]> =>
       : ['x', 'y', 'z'].map((l) => ({ label: l, quantity: 'length' as const })),
   );
 
+/** What an older document lacks is filled in when it is read. */
+export const filled = <T>(field: Field<T>): Field<T> => ({ ...field, schema: field.schema.default(field.fresh as never) as unknown as z.ZodType<T> });
+
 /** Plain text. */
 export const words = (label: string, fresh: string, most: number): Field<string> => ({
   schema: z.string().max(most),
@@ -180,3 +194,30 @@ export const partRef = (label: string): Field<string> => ({
   fresh: '',
   parts: (path) => [{ part: path, label }],
 });
+
+const valueAt = (entry: object, name: string): unknown => (entry as Record<string, unknown>)[name];
+
+/** Schemas of fields, to be spread into that of an entry. */
+export const fieldSchemas = (fields: Fields): Record<string, z.ZodType> =>
+  Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, f.schema as z.ZodType]));
+/** Values of a new entry's fields. */
+export const fieldsFresh = (fields: Fields): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, structuredClone(f.fresh) as unknown]));
+/** The chips of an entry, in the order of its fields. */
+export const fieldChips = (fields: Fields, entry: object): Chip[] =>
+  Object.entries(fields).flatMap(([name, f]) => f.chips?.(name, valueAt(entry, name), entry as never) ?? []);
+/** Lines that an entry names. */
+export const fieldInputs = (fields: Fields, entry: object): { path: string; name: string; accepts: Accepts }[] =>
+  Object.entries(fields).flatMap(([name, f]) => f.inputs?.(name, valueAt(entry, name)) ?? []);
+/** An entry's sentence from a template: {field} places a field, {name} the entry's name, {material} its material and how it conducts. */
+export const fieldSentence = (template: string, fields: Fields, entry: object): SentencePart[] =>
+  template
+    .split(/(\{\w+\})/)
+    .filter((t) => t.trim())
+    .flatMap((t): SentencePart[] => {
+      const name = /^\{(\w+)\}$/.exec(t)?.[1];
+      if (!name) return [t.trim()];
+      if (name === 'name') return [{ name: true }];
+      if (name === 'material') return [{ material: true }, { conductor: true }];
+      return fields[name].parts(name, valueAt(entry, name), entry as never);
+    });

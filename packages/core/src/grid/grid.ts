@@ -1,6 +1,8 @@
 import { c0 } from '../numerics/constants.ts';
 import { type Body, inPlane, isSheet } from '../geometry/index.ts';
 import type { Scene } from '../scene/index.ts';
+import { recorderKind } from '../recorders/index.ts';
+import type { Grid } from '../yee/index.ts';
 import { sheetEdges } from './edges.ts';
 import { gridLines, growth, type HardPoint, type Limit } from './lines.ts';
 
@@ -12,22 +14,6 @@ export const accuracyTable = {
   /** The first of several passes. */
   certain: { cellsPerWavelength: 18, across: 4, layers: 2 },
 } as const;
-
-/** A graded Cartesian grid: node coordinates in metres, absorbing layers included. */
-export interface Grid {
-  lines: [Float64Array, Float64Array, Float64Array];
-  /** Cells outside the region at xMin, xMax, yMin, yMax, zMin, zMax: absorbing layers, or one behind a magnetic or periodic wall. */
-  pml: number[];
-  /** Shortest wavelength in the densest material over the largest cell in it. */
-  cellsPerWavelength: number;
-  /** Coordinates of faces that are not grid lines and are met by averaging within a cell, per axis. */
-  unsnapped: [number[], number[], number[]];
-}
-
-/** Number of cells along an axis. */
-export const cellsOf = (grid: Grid, axis: 0 | 1 | 2): number => grid.lines[axis].length - 1;
-/** All cells. */
-export const cellCount = (grid: Grid): number => cellsOf(grid, 0) * cellsOf(grid, 1) * cellsOf(grid, 2);
 
 interface Wish {
   at: number;
@@ -116,11 +102,7 @@ export function buildGrid(scene: Scene): Grid {
     });
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
-    for (const r of scene.recorders) {
-      const ends =
-        r.kind === 'flux' ? [r.min[axis], r.max[axis]] : r.kind === 'signal' || (r.kind === 'field-line' && axis !== r.axis) ? [r.at[axis]] : [];
-      for (const at of new Set(ends)) wishes.push({ at, size: coarsest, rank: 1 });
-    }
+    for (const r of scene.recorders) for (const at of new Set(recorderKind(r).lines?.(r, axis))) wishes.push({ at, size: coarsest, rank: 1 });
     for (const l of scene.limits ?? []) if (l.axis === axis) limits.push(l);
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
@@ -219,11 +201,4 @@ function resolution(scene: Scene, grid: Grid, shortest: number): number {
       }
     }
   return worst;
-}
-
-/** Index of the grid line nearest to a coordinate. */
-export function nearestLine(lines: Float64Array, at: number): number {
-  let best = 0;
-  for (let i = 1; i < lines.length; i++) if (Math.abs(lines[i] - at) < Math.abs(lines[best] - at)) best = i;
-  return best;
 }

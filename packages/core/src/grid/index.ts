@@ -1,3 +1,4 @@
+export { cellCount, cellsOf, type Grid, nearestLine } from '../yee/index.ts';
 export * from './grid.ts';
 export * from './lines.ts';
 export * from './wireMarks.ts';

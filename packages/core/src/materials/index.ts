@@ -3,3 +3,4 @@ export * from './response.ts';
 export * from './poleModel.ts';
 export { lossTangentPoles } from './levelLoss.ts';
 export * from './poles.ts';
+export * from './medium.ts';

@@ -1,4 +1,5 @@
 import { type Board, type BoardCard, cardWith } from '../document/index.ts';
+import { type AnyRecorderKind, recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import type { ResultMeta } from '../results/index.ts';
 import { channelNames } from '../results/index.ts';
 import { quantities, termsOfS } from './quantities.ts';
@@ -132,21 +133,19 @@ function wireCards(meta: ResultMeta): Unplaced[] {
   ];
 }
 
-/** A card for each thing that was recorded besides patterns. */
+/** A card for each thing that was recorded besides patterns: of each kind as it says. */
 function fieldCards(meta: ResultMeta): Unplaced[] {
-  const named = (list: readonly { name: string }[] | undefined): Unplaced[] =>
-    (list ?? []).map(({ name }) => ({ kind: 'recorder', recorder: name, w: 6, h: 6 }));
-  const one = (list: readonly { name: string }[] | undefined, recorder: string): Unplaced[] =>
-    list?.length ? [{ kind: 'recorder', recorder, w: 6, h: 5 }] : [];
+  const waves: Unplaced[] = meta.combined ? [{ kind: 'waves', w: 6, h: 5 }] : [];
+  const of = (card: AnyRecorderKind['card'], make: (told: RecorderTold[], kind: AnyRecorderKind) => Unplaced[]): Unplaced[] =>
+    recorderKinds
+      .filter((kind) => kind.card === card)
+      .flatMap((kind) => make(meta.recorded.filter((r) => r.kind === kind.kind), kind)); // prettier-ignore
   return [
-    ...meta.fieldPlanes.map((p): Unplaced => ({ kind: 'field', recorder: p.name, w: 6, h: 7 })),
-    ...(meta.fieldBoxes ?? []).map((b): Unplaced => ({ kind: 'field', recorder: b.name, quantity: b.electric ? 'E' : 'H', w: 6, h: 7 })),
-    ...named(meta.fieldLines),
-    ...named(meta.signals),
-    ...(meta.combined ? [{ kind: 'waves' as const, w: 6, h: 5 }] : []),
-    ...one(meta.fluxes, '*flux'),
-    ...one(meta.currents, '*current'),
-    ...one(meta.modeWaves, '*mode'),
-    ...one(meta.energies, '*energy'),
+    ...of('field', (told) =>
+      told.map((r) => ({ kind: 'field', recorder: r.name, ...('electric' in r && !r.electric ? { quantity: 'H' } : {}), w: 6, h: 7 })),
+    ),
+    ...of('own', (told) => told.map((r) => ({ kind: 'recorder', recorder: r.name, w: 6, h: 6 }))),
+    ...waves,
+    ...of('table', (told, { kind }) => (told.length ? [{ kind: 'recorder', recorder: `*${kind}`, w: 6, h: 5 }] : [])),
   ];
 }

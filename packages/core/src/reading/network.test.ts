@@ -21,7 +21,7 @@ const n = 51;
 const frequency = Float64Array.from({ length: n }, (_, i) => 8e9 + (4e9 * i) / (n - 1));
 const evidence = {} as ResultMeta['evidence'];
 const base: Omit<ResultMeta, 'ports' | 'excitations'> = {
-  format: 'jadebell-result', version: 2, solver: 'fdtd', coreVersion: '0', recordAt: [9e9, 10e9, 11e9], farField: null, fieldPlanes: [], evidence,
+  format: 'jadebell-result', version: 3, solver: 'fdtd', coreVersion: '0', recordAt: [9e9, 10e9, 11e9], farField: null, recorded: [], evidence,
 }; // prettier-ignore
 const lumped: ResultMeta = {
   ...base,
@@ -211,7 +211,7 @@ test('boards suit what was solved: cards fit twelve columns and do not overlap',
     ports: [{ name: 'feed', resistance: 50 }],
     excitations: [0],
     farField: { name: 'pattern', step: 0.1, figures: [] },
-    fieldPlanes: [{ name: 'p', normal: 2, at: 0, u: 0, v: 1 }],
+    recorded: [{ kind: 'field-plane', name: 'p', normal: 2, at: 0, u: 0, v: 1 }],
   };
   expect(defaultBoards(antenna).map((b) => b.name)).toEqual(['Match', 'Pattern', 'Fields']);
   expect(defaultBoards(guided).map((b) => b.name)).toEqual(['Match', 'Guide']);

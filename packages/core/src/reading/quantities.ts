@@ -2,12 +2,14 @@ import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
+import { recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import {
   channelNames,
   farFrequencies,
   frequenciesKept,
   impedance,
   type PatternFigures,
+  recordedOf,
   type ResultArray,
   type ResultMeta,
   sCurve,
@@ -176,22 +178,39 @@ const crossSection = (
   curve: ({ meta }) => (meta.scattered ? { x: farFrequencies(meta), re: meta.scattered.figures.map((f) => f[key]) } : null),
 });
 
-const waveTerms: Terms = ({ modeWaves = [] }) =>
-  modeWaves.flatMap((r) =>
-    r.modes.flatMap((_, m) =>
-      (['forward', 'backward'] as const).map((way) => ({ key: `${r.name}/${m + 1}/${way}`, label: `${r.name} mode ${m + 1} ${way}` })),
-    ),
-  );
-const wavesOf = (meta: ResultMeta, of: string): NonNullable<ResultMeta['modeWaves']>[number] | undefined =>
-  meta.modeWaves?.find((r) => r.name === of.split('/')[0]);
-const waveOf = (meta: ResultMeta, of: string): [number, number][] | undefined => {
-  const [, mode, way] = of.split('/');
-  return wavesOf(meta, of)?.modes[Number(mode) - 1]?.[way as 'forward' | 'backward'];
-};
+/** Curves that kinds of recorders bring, over the frequencies that each kept. */
+const recordedCurves: Record<string, QuantityKind> = Object.fromEntries(
+  recorderKinds.flatMap((kind) =>
+    Object.entries(kind.curves ?? {}).map(([key, { title, unit, forms, terms, values }]): [string, QuantityKind] => {
+      const of = (meta: ResultMeta): RecorderTold[] => meta.recorded.filter((r) => r.kind === kind.kind);
+      return [
+        key,
+        {
+          title,
+          group: 'recorded',
+          over: 'frequency',
+          unit,
+          forms,
+          terms: (meta) => of(meta).flatMap((told) => terms(told)),
+          curve({ meta }, term) {
+            for (const told of of(meta)) {
+              const found = values(told, term);
+              if (!found) continue;
+              const pairs = found.map((x) => (typeof x === 'number' ? ([x, 0] as const) : x));
+              const complex = found.some((x) => typeof x !== 'number');
+              return { x: frequenciesKept(meta, told), re: pairs.map((x) => x[0]), ...(complex ? { im: pairs.map((x) => x[1]) } : {}) };
+            }
+            return null;
+          },
+        },
+      ];
+    }),
+  ),
+);
 
 const signalTerms: Terms = (meta) => [
   ...(meta.excitations.length ? channels(meta).map(({ key }) => ({ key: `port/${key}`, label: `port ${key}` })) : []),
-  ...(meta.signals ?? []).flatMap(({ name }) => [...'xyz'].map((c) => ({ key: `point/${name}/${c}`, label: `E${c} at ${name}` }))),
+  ...recordedOf(meta, 'signal').flatMap(({ name }) => [...'xyz'].map((c) => ({ key: `point/${name}/${c}`, label: `E${c} at ${name}` }))),
 ];
 const signalArrays = (_: ResultMeta, of: string): string[] =>
   of.startsWith('port/') ? ['time', 'signal'] : [`point:${of.split('/')[1]}:time`, `point:${of.split('/')[1]}`];
@@ -385,30 +404,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   'rcs-largest': crossSection('Largest radar cross-section', 'm²', powerForms, 'largest'),
   scattering: crossSection('Scattering cross-section', 'm²', ['plain', 'db10'], 'scattering'),
   absorption: crossSection('Absorption cross-section', 'm²', ['plain', 'db10'], 'absorption'),
-  flux: {
-    title: 'Power through a rectangle',
-    group: 'recorded',
-    over: 'frequency',
-    unit: 'W',
-    forms: ['plain', 'db10'],
-    terms: ({ fluxes = [] }) => fluxes.map(({ name }) => ({ key: name, label: name })),
-    curve({ meta }, of) {
-      const found = meta.fluxes?.find((f) => f.name === of);
-      return found ? { x: frequenciesKept(meta, found), re: found.power } : null;
-    },
-  },
-  current: {
-    title: 'Current through a rectangle',
-    group: 'recorded',
-    over: 'frequency',
-    unit: 'A',
-    forms: ['size', 'real', 'imaginary', 'phase', 'db'],
-    terms: ({ currents = [] }) => currents.map(({ name }) => ({ key: name, label: name })),
-    curve({ meta }, of) {
-      const found = meta.currents?.find((c) => c.name === of);
-      return found ? { x: frequenciesKept(meta, found), re: found.current.map((v) => v[0]), im: found.current.map((v) => v[1]) } : null;
-    },
-  },
+  ...recordedCurves,
   'probe-current': probe('Current in a wire', 'A', 1, 'excited'),
   'probe-voltage': probe('Voltage in a wire', 'V', 0, 'excited'),
   'probe-current-field': probe('Current for a field of 1 V/m', 'A', 1, 'field'),
@@ -420,30 +416,6 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   'sweep-voltage': swept('Voltage over the direction', 'V', 0),
   'sweep-current': swept('Current over the direction', 'A', 1),
   'sweep-back': swept('Cross-section back', 'm²', null),
-  'mode-power': {
-    title: 'Power of a mode',
-    group: 'recorded',
-    over: 'frequency',
-    unit: 'W',
-    forms: powerForms,
-    terms: waveTerms,
-    curve({ meta }, of) {
-      const wave = waveOf(meta, of);
-      return wave ? { x: frequenciesKept(meta, wavesOf(meta, of)), re: wave.map(([re, im]) => re * re + im * im) } : null;
-    },
-  },
-  lost: {
-    title: 'Power lost in a body',
-    group: 'recorded',
-    over: 'frequency',
-    unit: 'W',
-    forms: ['plain', 'db10'],
-    terms: ({ energies = [] }) => energies.map(({ line }) => ({ key: line, label: line })),
-    curve({ meta }, of) {
-      const found = meta.energies?.find((e) => e.line === of);
-      return found ? { x: frequenciesKept(meta, found), re: found.lost } : null;
-    },
-  },
   signal: {
     title: 'Signal over time',
     group: 'time',

@@ -5,7 +5,7 @@ import { defaultBoards, evidenceRows, quantities, readWireCurrents, type RunRead
 const evidence: WireEvidence = { method: 'wires', segments: 2, unknowns: 3, segmentsPerWavelength: 40, solved: 9, fitError: 2e-5, ended: "solved", powerBalance: [1e-6], largestReflection: 0.5, asymmetry: null, seconds: 1, threads: 1, bytes: 1e6 }; // prettier-ignore
 const meta: ResultMeta = {
   format: 'jadebell-result',
-  version: 2,
+  version: 3,
   solver: 'moment',
   coreVersion: '0',
   ports: [
@@ -15,7 +15,7 @@ const meta: ResultMeta = {
   excitations: [0, 1],
   recordAt: [3e8],
   farField: null,
-  fieldPlanes: [], // prettier-ignore
+  recorded: [], // prettier-ignore
   wires: [{ name: 'rod', line: 'rod', first: 0, count: 2, radius: 1e-3 }],
   probes: [{ name: 'feed', kind: 'port' }, { name: 'other', kind: 'port' }, { name: 'load', kind: 'load' }, { name: 'there', kind: 'point' }], // prettier-ignore
   evidence,

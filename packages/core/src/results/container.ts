@@ -1,5 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import type { ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
+import { currentMeta, type StoredMeta } from './current.ts';
+import type { ResultArray, ResultSet } from './resultSet.ts';
 
 const typeOf = (a: ResultArray): 'f4' | 'f8' => (a.data instanceof Float32Array ? 'f4' : 'f8');
 
@@ -21,12 +22,12 @@ export function packResult(result: ResultSet): Uint8Array {
   return zipSync(files, { level: 6 });
 }
 
-/** Reads what packResult wrote. */
+/** Reads what packResult wrote, today or in an earlier version. */
 export function unpackResult(bytes: Uint8Array): ResultSet {
   const files = unzipSync(bytes);
   const index = JSON.parse(strFromU8(files['index.json'])) as { name: string; file: string; type: string; shape: number[] }[];
   return {
-    meta: JSON.parse(strFromU8(files['meta.json'])) as ResultMeta,
+    meta: currentMeta(JSON.parse(strFromU8(files['meta.json'])) as StoredMeta),
     arrays: Object.fromEntries(index.map((e) => [e.name, arrayFrom(files[e.file], e.type, e.shape)])),
   };
 }

@@ -1,7 +1,12 @@
-import type { AtFrequencies, Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
+import type { AtFrequencies, RecorderTold, Told } from '../recorders/index.ts';
+import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
 export { readReference, referenceOf, referredTo } from '../network/renormalise.ts';
 export { atFrequency, knowsGaps, withoutGaps } from '../network/withoutGaps.ts';
+
+/** What recorders of a kind told. */
+export const recordedOf = <K extends RecorderTold['kind']>({ recorded }: { recorded: readonly RecorderTold[] }, kind: K): Told<K>[] =>
+  recorded.filter((r): r is Told<K> => r.kind === kind);
 
 /** Frequencies of the arrays and lists of a recorder, hertz. */
 export const frequenciesKept = (meta: ResultMeta, told: AtFrequencies | undefined): readonly number[] => told?.frequencies ?? meta.recordAt;
@@ -68,12 +73,4 @@ export function resonances(frequency: ArrayLike<number>, z: readonly Complex[]):
     found.push({ frequency: frequency[i - 1] + t * (frequency[i] - frequency[i - 1]), resistance: z[i - 1].re + t * (z[i].re - z[i - 1].re) });
   }
   return found;
-}
-
-/** Facts of a result as they are now, from those that an earlier version stored. */
-export function currentMeta(meta: ResultMeta | (Omit<ResultMeta, 'version'> & { version: 1; excited: string })): ResultMeta {
-  if (meta.version === 2) return meta;
-  const { excited, ...rest } = meta;
-  const index = Math.max(0, rest.ports.findIndex((p) => p.name === excited)); // prettier-ignore
-  return { ...rest, version: 2, excitations: [index], evidence: { ...rest.evidence, asymmetry: null } };
 }

@@ -2,3 +2,4 @@ export * from './derive.ts';
 export * from './passes.ts';
 export * from './resultSet.ts';
 export * from './container.ts';
+export * from './current.ts';

@@ -1,4 +1,5 @@
 import type { NetworkChannel, ResultArray } from '../network/types.ts';
+import type { RecorderTold } from '../recorders/index.ts';
 import type { Pass } from './passes.ts';
 
 export type { Complex, PortGap, ResultArray } from '../network/types.ts';
@@ -109,25 +110,10 @@ export const effortText = (e: Evidence): string =>
     ? `${e.solved} frequencies of ${e.unknowns} unknowns`
     : `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`;
 
-/** Frequencies at which a recorder was kept where those are not all that were recorded, hertz; its arrays and lists have these alone. */
-export interface AtFrequencies {
-  frequencies?: number[];
-}
-
-export interface FieldPlaneInfo extends AtFrequencies {
-  name: string;
-  normal: 0 | 1 | 2;
-  /** Coordinate of the grid line that was recorded, metres. */
-  at: number;
-  /** In-plane axes in storage order: rows along `v`, values along `u`. */
-  u: 0 | 1 | 2;
-  v: 0 | 1 | 2;
-}
-
 /** Everything about a result but its large arrays; plain JSON. */
 export interface ResultMeta<E extends Evidence = Evidence> {
   format: 'jadebell-result';
-  version: 2;
+  version: 3;
   solver: string;
   coreVersion: string;
   /** Channels: lumped ports, and modes of guided ports with their family and the voltage of 1 W along the port's path, V, peak. */
@@ -143,45 +129,14 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   wave?: { name: string; theta: number; phi: number; strength?: number; directions?: [theta: number, phi: number][] };
   /** The scattered far field of a plane wave. */
   scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
-  fieldPlanes: FieldPlaneInfo[];
-  /** Power through rectangles at each recorded frequency, W for 1 W incident or a wave of 1 V/m; coordinates are those of the grid. */
-  fluxes?: ({ name: string; normal: 0 | 1 | 2; at: number; power: number[] } & AtFrequencies)[];
-  /** Currents through rectangles at each recorded frequency, A, peak, real and imaginary part. */
-  currents?: ({ name: string; normal: 0 | 1 | 2; at: number; current: [re: number, im: number][] } & AtFrequencies)[];
-  /** Waves of modes through rectangles: [mode][frequency] as complex amplitudes whose squares are powers in W; phases are those at the rectangle. */
-  modeWaves?: ({
-    name: string;
-    normal: 0 | 1 | 2;
-    at: number;
-    modes: {
-      family: 'TEM' | 'TE' | 'TM' | 'hybrid';
-      propagates: boolean[];
-      forward: [re: number, im: number][];
-      backward: [re: number, im: number][];
-    }[];
-  } & AtFrequencies)[];
-  /** Mean stored energies, J, and lost power, W, in the bodies of lines at each recorded frequency. */
-  energies?: ({ name: string; line: string; electric: number[]; magnetic: number[]; lost: number[] } & AtFrequencies)[];
-  /** Boxes in which E, H or both are kept. */
-  fieldBoxes?: ({
-    name: string;
-    electric: boolean;
-    magnetic: boolean;
-    /** The component that is kept alone; absent: all three. */
-    only?: 0 | 1 | 2;
-    /** Media that `box:NAME:fill` marks: relative permittivity and loss along x, y, z at each recorded frequency. */
-    media?: { mark: number; permittivity: number[][] }[];
-  } & AtFrequencies)[];
-  /** Lines along which the field is kept: their axis, and the grid nodes that stand for their place across it, metres. */
-  fieldLines?: ({ name: string; axis: 0 | 1 | 2; at: [number, number, number] } & AtFrequencies)[];
-  /** Points whose field is kept over time, and the grid nodes that stand for them, metres. */
-  signals?: { name: string; at: [number, number, number] }[];
+  /** What each recorder but the far field told, in the form of its kind; figures are for 1 W incident, or a wave of 1 V/m. */
+  recorded: RecorderTold[];
   /** Wires that were solved, and which of the segments are theirs. */
   wires?: { name: string; line: string; first: number; count: number; radius: number }[];
   /** Places whose voltage and current were kept over the band: of ports, of loads, or mere points, which have no voltage. */
   probes?: { name: string; kind: 'port' | 'load' | 'point' }[];
   /** Where the fields of each excitation were kept: what the recorders tell for those after the first, by their place among the excitations. */
-  others?: ({ turn: number; figures: PatternFigures[] | null } & Pick<ResultMeta, 'fluxes' | 'currents' | 'modeWaves' | 'energies'>)[];
+  others?: { turn: number; figures: PatternFigures[] | null; recorded: RecorderTold[] }[];
   evidence: E;
 }
 
@@ -195,16 +150,12 @@ export const turnName = (name: string, turn: number): string => (turn ? `${name}
  *   `mode:N:u`, `mode:N:v` metres;
  * - `time` [m] s; `signal` [m, channels] V, thinned;  `energy` [2, k] step and relative energy;
  * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
- * - `point:NAME` [m, 3] Ex, Ey, Ez over `point:NAME:time` [m] s, thinned, V/m as the pulse excites them;
- * - `line:NAME` [frequencies, nodes, 6] re/im of Ex, Ey, Ez at nodes (V/m) along `line:NAME:at` [nodes] metres;
- * - `box:NAME` [frequencies, z, y, x, 6 or 12] re/im of Ex, Ey, Ez (V/m) and Hx, Hy, Hz (A/m), as the box keeps them, at `box:NAME:x`, `:y`, `:z` metres,
- *   and `box:NAME:fill` [z, y, x] 0 empty, -1 metal, else the mark of a medium;
+ * - what recorders keep: `plane:NAME`, `line:NAME`, `box:NAME`, `point:NAME` and the like, as their kinds describe them;
  * - `wire:segments` [segments, 8] start, direction, length, radius in metres; `wire:along` [segments] metres along their wires; `wire:current` [frequencies, segments, 2, 2]
  *   re/im of the current along each at its start and its end, A, peak;
  * - `sweep:probe:NAME` [frequencies, directions, 4] the same from each direction of a sweep, `sweep:back` [frequencies, directions] the radar cross-section back, m^2;
  * - `probe:NAME` [n, 4] re/im of voltage (along the wire, V) and current (A) over the band;
- * - `farField`, `wire:current`, `probe:`, `line:`, `box:` and `plane:` with `@N` behind: the same of excitation N, from 0, where each was kept;
- * - `plane:NAME` [frequencies, v, u, 6] re/im of Ex, Ey, Ez at nodes (V/m); `plane:NAME:u`, `plane:NAME:v` metres.
+ * - fields, currents and patterns with `@N` behind: the same of excitation N, from 0, where each was kept.
  */
 export interface ResultSet<E extends Evidence = Evidence> {
   meta: ResultMeta<E>;

@@ -1,6 +1,7 @@
-import { needsFrequency, type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
+import { type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
 import { formatSI } from '../expressions/index.ts';
-import type { PlacedRecorder, SceneRecorder } from './recorders.ts';
+import { atFrequencies, type PlacedRecorder } from '../recorders/index.ts';
+import type { Located } from './recorders.ts';
 
 /** Evaluates an expression of a project; NaN, and a problem told, where it fails. */
 export type Evaluate = (text: string, quantity: Quantity, place: Place) => number;
@@ -45,15 +46,15 @@ function tellOutside({ from, to }: { from: number; to: number }, f: number, plac
  * All frequencies, hertz, at which something is recorded, rising, and the recorders with the numbers of those that each keeps. Tells of
  * recorders that have none, and of frequencies of their own outside the band.
  */
-export function atFrequencies(
-  placed: readonly PlacedRecorder[],
+export function withFrequencies(
+  placed: readonly Located[],
   band: { from: number; to: number; recordAt: readonly number[] },
   problems: Problem[],
-): { recorders: SceneRecorder[]; recordAt: number[] } {
+): { recorders: PlacedRecorder[]; recordAt: number[] } {
   for (const { recorder, own } of placed)
     own.forEach((f, i) => tellOutside(band, f, { part: 'recorders', name: recorder.name, chip: `frequencies.${i}.0` }, problems));
   const lists = placed.map(({ own }) => (own.length ? own : band.recordAt));
-  if (placed.some(({ recorder }, n) => needsFrequency(recorder) && !lists[n].length))
+  if (placed.some(({ recorder }, n) => atFrequencies(recorder) && !lists[n].length))
     problems.push(
       problem(
         'error',
@@ -66,8 +67,8 @@ export function atFrequencies(
   const all: number[] = [];
   const same = (p: number, q: number): boolean => Math.abs(p - q) <= 1e-9 * q;
   for (const f of [...band.recordAt, ...lists.flat()].sort((p, q) => p - q)) if (!all.length || !same(f, all[all.length - 1])) all.push(f);
-  const recorders = placed.map(({ recorder }, n): SceneRecorder => {
-    if (!needsFrequency(recorder)) return recorder;
+  const recorders = placed.map(({ recorder }, n): PlacedRecorder => {
+    if (!atFrequencies(recorder)) return recorder;
     const kept = all.flatMap((f, i) => (lists[n].some((x) => same(x, f)) ? [i] : []));
     return kept.length === all.length ? recorder : { ...recorder, kept };
   });

@@ -8,4 +8,5 @@ export * from './sections.ts';
 export * from './waves.ts';
 export * from './wires.ts';
 export { isOnWire } from './wireParts.ts';
-export { imageSign, type Mirror, type Mirrors } from './symmetry.ts';
+export { imageSign, type Mirror, type Mirrors } from '../yee/index.ts';
+export type { PlacedRecorder } from '../recorders/index.ts';

@@ -18,11 +18,13 @@ import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../mate
 import { c0 } from '../numerics/constants.ts';
 import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
-import { atFrequencies, resolveBand } from './band.ts';
+import { resolveBand, withFrequencies } from './band.ts';
 import { isElement, resolvePort, type ScenePort } from './ports.ts';
-import { type PlacedRecorder, recorderOutside, resolveRecorder, type SceneRecorder } from './recorders.ts';
+import type { PlacedRecorder } from '../recorders/index.ts';
+import type { Mirrors } from '../yee/index.ts';
+import { type Located, mirrorRecorder, placeRecorder, recorderOutside } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
-import { halveGuide, halvePort, halveRecorder, type Mirrors, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
+import { halveGuide, halvePort, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
 import { resolveWires } from './wireModel.ts';
 import { isOnWire } from './wireParts.ts';
@@ -52,7 +54,7 @@ export interface Scene {
   min: Point3;
   max: Point3;
   band: { from: number; to: number; points: number };
-  recorders: SceneRecorder[];
+  recorders: PlacedRecorder[];
   /** Hertz. */
   recordAt: number[];
   accuracy: SolveSettings['accuracy'];
@@ -80,7 +82,7 @@ export interface SceneResult {
   guides: SceneGuide[];
   wave: SceneWave | null;
   sections: SceneSection[];
-  recorders: SceneRecorder[];
+  recorders: PlacedRecorder[];
   /** Wires and what hangs on them, as far as they are good, where the solver takes those. */
   wires?: WireScene;
   /** Null if an error stands in the way; those of sections do not. */
@@ -238,18 +240,18 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
 
   const band = resolveBand(project, value, problems);
   const { from, to } = band;
-  const placed: PlacedRecorder[] = [];
+  const placed: Located[] = [];
   for (const recorder of project.recorders) {
-    const result = resolveRecorder(recorder, scope, bodies);
+    const result = placeRecorder(recorder, scope, bodies);
     if ('problems' in result) {
       problems.push(...result.problems);
       continue;
     }
-    const half = whole ? halveRecorder(result.recorder, mirrors) : { kept: result.recorder };
+    const half = whole ? mirrorRecorder(result.recorder, mirrors) : { kept: result.recorder };
     if ('problem' in half) problems.push(half.problem);
     else placed.push({ ...result, recorder: half.kept });
   }
-  const { recorders, recordAt } = atFrequencies(placed, band, problems);
+  const { recorders, recordAt } = withFrequencies(placed, band, problems);
 
   const boundaries = sides.map((s, i): Boundary => (i % 2 ? project.boundaries[s] : (mirrors[i >> 1]?.wall ?? project.boundaries[s])));
   const fault = axes.findIndex((_, a) => (boundaries[2 * a] === 'periodic') !== (boundaries[2 * a + 1] === 'periodic'));

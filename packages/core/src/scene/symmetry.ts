@@ -2,25 +2,7 @@ import { axes, type Place, type Point3, type Problem, problem, type Project } fr
 import { type Body, touches } from '../geometry/index.ts';
 import type { SceneGuide } from './guides.ts';
 import type { ScenePort } from './ports.ts';
-import type { SceneRecorder } from './recorders.ts';
-
-/** A plane of symmetry across an axis; the half towards larger coordinates is computed. */
-export interface Mirror {
-  /** Electric: E stands across the plane. Magnetic: E lies along it. */
-  wall: 'electric' | 'magnetic';
-  /** Metres. */
-  at: number;
-}
-
-/** Planes of symmetry across x, y, z. */
-export type Mirrors = readonly [Mirror | null, Mirror | null, Mirror | null];
-
-/** Sign that a component of E (or of H) takes in the image behind a plane across `axis` (J. D. Jackson, Classical Electrodynamics, sec. 6.10). */
-export function imageSign(wall: Mirror['wall'], axis: number, component: number, magnetic = false): 1 | -1 {
-  const across = component === axis;
-  // Behind an electric wall E along the plane turns round, behind a magnetic one E across it; H is an axial vector.
-  return ((wall === 'electric') !== across) !== magnetic ? -1 : 1;
-}
+import { imageOf, type Mirror, type Mirrors } from '../yee/index.ts';
 
 /** Planes of symmetry as the document has them. */
 export function resolveSymmetry(project: Project, value: (text: string, place: Place) => number): Mirrors {
@@ -29,9 +11,6 @@ export function resolveSymmetry(project: Project, value: (text: string, place: P
     return entry ? { wall: entry.wall, at: value(entry.at, { part: 'boundaries', chip: `symmetry.${a}.at` }) } : null;
   }) as unknown as Mirrors;
 }
-
-/** What the image of a stretch of an axis is. */
-const imageOf = (m: Mirror, [from, to]: readonly [number, number]): [number, number] => [2 * m.at - to, 2 * m.at - from];
 
 /** Points a body is looked at, along each axis, and the part of them that a faceted surface may put on the wrong side. */
 const looks = 7;
@@ -154,50 +133,6 @@ export function halveGuide(guide: SceneGuide, mirrors: Mirrors): Halved<SceneGui
     out.images! *= 2;
     // Behind an electric wall stands the other conductor, with the voltage turned; behind a magnetic one the other half of the current.
     out.wholeImpedance! *= m.wall === 'electric' ? 2 : 0.5;
-  }
-  return { kept: out };
-}
-
-/** A recorder in the half that is computed, or what stands against it. Where it lies behind a plane, its image is taken and `turned` says so. */
-export function halveRecorder(r: SceneRecorder, mirrors: Mirrors): { kept: SceneRecorder } | { problem: Problem } {
-  if (r.kind === 'field-plane') {
-    const m = mirrors[r.normal];
-    return { kept: m && r.at < m.at ? { ...r, at: 2 * m.at - r.at, turned: [0, 1, 2].map((a) => a === r.normal) } : r };
-  }
-  if (r.kind === 'signal') {
-    const turned = r.at.map((x, a) => !!mirrors[a] && x < mirrors[a].at);
-    const at = r.at.map((x, a) => (turned[a] ? 2 * mirrors[a]!.at - x : x)) as Point3;
-    return { kept: turned.includes(true) ? { ...r, at, turned } : r };
-  }
-  if (r.kind === 'field-line') {
-    const turned = r.at.map((x, a) => a !== r.axis && !!mirrors[a] && x < mirrors[a].at);
-    return { kept: turned.includes(true) ? { ...r, turned, at: r.at.map((x, a) => (turned[a] ? 2 * mirrors[a]!.at - x : x)) as Point3 } : r };
-  }
-  if (r.kind !== 'flux' && r.kind !== 'current' && r.kind !== 'mode') return { kept: r };
-  const out = { ...r, min: [...r.min] as Point3, max: [...r.max] as Point3, images: 1, turned: [false, false, false] };
-  for (const [a, m] of mirrors.entries()) {
-    if (!m) continue;
-    const slack = 1e-6 * Math.max(...r.max.map((x, i) => x - r.min[i]));
-    if (r.min[a] >= m.at - slack && (a === r.normal || r.max[a] > m.at + slack)) continue;
-    if (r.max[a] <= m.at + slack) {
-      [out.min[a], out.max[a]] = imageOf(m, [r.min[a], r.max[a]]);
-      out.turned[a] = true;
-      // Power flow turns round across the plane; a current does as E does.
-      if (r.kind !== 'current' ? a === r.normal : imageSign(m.wall, a, r.normal) < 0) out.sign = out.sign === 1 ? -1 : 1;
-    } else if (Math.abs((r.min[a] + r.max[a]) / 2 - m.at) <= slack) {
-      out.min[a] = m.at;
-      // Currents on both sides of an electric plane are opposite.
-      out.images *= r.kind === 'current' && m.wall === 'electric' ? 0 : 2;
-    } else
-      return {
-        problem: problem(
-          'error',
-          'symmetry.recorder',
-          { part: 'recorders', name: r.name },
-          `The rectangle reaches unevenly across the plane of symmetry across ${axes[a]}.`,
-          'Let it end at the plane, or reach equally far on both sides.',
-        ),
-      };
   }
   return { kept: out };
 }

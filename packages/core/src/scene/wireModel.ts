@@ -1,8 +1,9 @@
 import { averageEarth, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
 import type { Body, Model } from '../geometry/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import { atFrequencies, type Evaluate, resolveBand } from './band.ts';
-import { type PlacedRecorder, resolveRecorder, type SceneRecorder } from './recorders.ts';
+import { type Evaluate, resolveBand, withFrequencies } from './band.ts';
+import { recorderKind } from '../recorders/index.ts';
+import { type Located, placeRecorder } from './recorders.ts';
 import type { Scene, SceneResult } from './scene.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { isWave, resolveWave, type SceneWave } from './waves.ts';
@@ -75,8 +76,6 @@ function resolveGround({ ground }: Project, value: Evaluate, problems: Problem[]
   return { kind: 'earth', at, permittivity, conductivity };
 }
 
-const kept = new Set<SceneRecorder['kind']>(['far-field', 'field-plane', 'field-line', 'field-box', 'flux', 'current', 'wire-probe']);
-
 /** The scene of a project for the solver of wires. */
 export function resolveWires(project: Project, model: Model, value: Evaluate, problems: Problem[]): SceneResult {
   const { scope, bodies } = model;
@@ -132,12 +131,12 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       ),
     );
 
-  const placed: PlacedRecorder[] = [];
+  const placed: Located[] = [];
   const probes: WireProbe[] = [];
   for (const recorder of project.recorders) {
-    const result = resolveRecorder(recorder, scope, bodies);
+    const result = placeRecorder(recorder, scope, bodies);
     if ('problems' in result) problems.push(...result.problems);
-    else if (!kept.has(result.recorder.kind))
+    else if (!recorderKind(recorder).solvers.includes('moment'))
       problems.push(
         problem(
           'warning',
@@ -153,7 +152,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       if (at) probes.push({ name, place: at });
     } else placed.push(result);
   }
-  const { recorders, recordAt } = atFrequencies(placed, band, problems);
+  const { recorders, recordAt } = withFrequencies(placed, band, problems);
   const twice = [...parts.ports, ...parts.loads, ...probes].map((p) => p.name);
   for (const name of twice.filter((n, i) => twice.indexOf(n) !== i))
     problems.push(

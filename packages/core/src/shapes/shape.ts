@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type Accepts, type Chip, type ChipValues, lineName, materialName, nameText, type SentencePart } from '../entries/chips.ts';
 import { type Conductor, conductorChips, conductorSchema } from '../entries/conductor.ts';
-import type { Fields, ValuesOf } from '../entries/fields.ts';
+import { fieldChips, fieldInputs, type Fields, fieldSchemas, fieldSentence, fieldsFresh, type ValuesOf } from '../entries/fields.ts';
 import type { Impossible, Point2, Point3, Recipe } from './recipe.ts';
 
 /** Groups under which the interface offers the shapes. */
@@ -66,8 +66,6 @@ export type LineOfShape<S> = S extends Shape<infer L> ? L : never;
 /** Makes a shape from its fields: schema, chips, sentence and inputs follow from them. */
 export function defineShape<K extends string, F extends Fields>(d: Definition<K, F>): Shape<LineOf<K, F>> {
   const { fields, material = 'own' } = d;
-  const names = Object.keys(fields);
-  const at = (line: LineOf<K, F>, name: string): unknown => (line as Record<string, unknown>)[name];
   return {
     kind: d.kind,
     title: d.title,
@@ -79,23 +77,13 @@ export function defineShape<K extends string, F extends Fields>(d: Definition<K,
       ...lineBase,
       ...(material === 'own' ? { material: materialName } : material === 'first' ? { material: materialName.optional() } : {}),
       ...(material === 'none' ? {} : { conductor: conductorSchema.optional() }),
-      ...Object.fromEntries(names.map((n) => [n, fields[n].schema])),
+      ...fieldSchemas(fields),
     }),
-    chips: (line) => [...names.flatMap((n) => fields[n].chips?.(n, at(line, n), line as never) ?? []), ...conductorChips(line.conductor)],
-    inputs: (line) => names.flatMap((n) => fields[n].inputs?.(n, at(line, n)) ?? []),
+    chips: (line) => [...fieldChips(fields, line), ...conductorChips(line.conductor)],
+    inputs: (line) => fieldInputs(fields, line),
     consumes: d.consumes ?? (() => []),
     sentence(line) {
-      const template = typeof d.sentence === 'string' ? d.sentence : d.sentence(line);
-      const parts: SentencePart[] = template
-        .split(/(\{\w+\})/)
-        .filter((t) => t.trim())
-        .flatMap((t): SentencePart[] => {
-          const name = /^\{(\w+)\}$/.exec(t)?.[1];
-          if (!name) return [t.trim()];
-          if (name === 'name') return [{ name: true }];
-          if (name === 'material') return [{ material: true }, { conductor: true }];
-          return fields[name].parts(name, at(line, name), line as never);
-        });
+      const parts = fieldSentence(typeof d.sentence === 'string' ? d.sentence : d.sentence(line), fields, line);
       return line.in === undefined ? parts : [...parts, '· in frame', { ref: 'in', label: 'frame', accepts: 'frame', optional: true }];
     },
     recipe: d.recipe,
@@ -104,7 +92,7 @@ export function defineShape<K extends string, F extends Fields>(d: Definition<K,
         kind: d.kind,
         name,
         ...(material === 'own' ? { material: d.freshMaterial ?? 'Copper' } : {}),
-        ...Object.fromEntries(names.map((n) => [n, structuredClone(fields[n].fresh)])),
+        ...fieldsFresh(fields),
       }) as unknown as LineOf<K, F>,
   };
 }

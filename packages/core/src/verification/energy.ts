@@ -1,3 +1,4 @@
+import { recordedOf } from '../results/index.ts';
 import { eps0 } from '../numerics/constants.ts';
 import type { Scene } from '../scene/index.ts';
 import { type SolverHost, solvers } from '../solvers/index.ts';
@@ -43,7 +44,7 @@ export const bodyEnergy: Case = {
     ]) {
       const started = host.now();
       const { meta } = await solvers.fdtd.solve(litBall(cell), { host });
-      const found = meta.energies![0].electric[0];
+      const found = recordedOf(meta, 'energy')[0].electric[0];
       rows.push({
         quantity: `energy, ${(ball.radius / cell).toFixed(0)} cells to the radius`,
         reference: `${(wanted * 1e21).toFixed(2)} zJ`,

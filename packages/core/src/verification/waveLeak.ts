@@ -6,7 +6,7 @@ import { discretise } from '../solvers/fdtd/discretise.ts';
 import { planWave } from '../solvers/fdtd/discreteWave.ts';
 import { PortSpectrum } from '../solvers/fdtd/portSpectrum.ts';
 import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
-import { planeRegion, sumAt } from '../solvers/fdtd/recording.ts';
+import { planeRegion, sumAt } from '../yee/index.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import { plainScene } from './bench.ts';
 import type { Case, Row } from './case.ts';

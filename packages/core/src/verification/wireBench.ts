@@ -1,6 +1,6 @@
 import type { Point3 } from '../document/index.ts';
 import type { ResultSet, WireEvidence } from '../results/index.ts';
-import type { Scene, SceneRecorder, SceneWave, SceneWire, WireScene } from '../scene/index.ts';
+import type { Scene, PlacedRecorder, SceneWave, SceneWire, WireScene } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 
 /** A perfect wire through points. */
@@ -26,7 +26,7 @@ interface Asked {
   /** Segments for a wavelength; absent: those of the accuracy. */
   density?: number;
   accuracy?: Scene['accuracy'];
-  recorders?: SceneRecorder[];
+  recorders?: PlacedRecorder[];
   wave?: SceneWave;
   more?: Partial<WireScene>;
   band?: Scene['band'];

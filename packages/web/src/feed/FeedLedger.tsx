@@ -3,6 +3,7 @@ import {
   portSentence,
   type Project,
   recorderChips,
+  recorderKinds,
   recorderSentence,
   renamePort,
   sectionChips,
@@ -17,7 +18,7 @@ import { removePort } from './excitation.ts';
 import { Excitation } from './Excitation.tsx';
 import { GroundSection } from './GroundSection.tsx';
 import { addPort, newPort, onlyWires } from './newPort.ts';
-import { newRecorder, withFrequency } from './newRecorder.ts';
+import { withRecorder } from './newRecorder.ts';
 import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
 import { Entry } from '../ledger/Entry.tsx';
@@ -170,12 +171,12 @@ export function FeedLedger() {
           <span className="grow" />
           <AddMenu
             label="Add recorder"
-            items={Object.entries(newRecorder)
-              .filter(([, r]) => !r.solver || r.solver === solver)
-              .map(([kind, r]) => ({
-                title: r.title,
-                disabled: kind === 'far-field' && document.recorders.some((e) => e.kind === 'far-field'),
-                act: () => edit('add recorder', (d) => withFrequency({ ...d, recorders: [...d.recorders, r.make(d)] })),
+            items={recorderKinds
+              .filter((kind) => kind.solvers.includes(solver))
+              .map((kind) => ({
+                title: kind.title,
+                disabled: kind.single && document.recorders.some((e) => e.kind === kind.kind),
+                act: () => edit('add recorder', (d) => withRecorder(d, kind)),
               }))}
           />
         </header>

@@ -1,6 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
 import { boxWidth } from '@jadebell/core/reading';
+import type { Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
@@ -10,11 +11,10 @@ import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 
-type FieldBox = NonNullable<NonNullable<Run['meta']>['fieldBoxes']>[number];
 interface Props {
   run: Run;
   stem: string;
-  box: FieldBox;
+  box: Told<'field-box'>;
   frequency: number;
 }
 const units = { E: 'V/m', H: 'A/m' } as const;

@@ -1,6 +1,7 @@
+import type { AtFrequencies } from '@jadebell/core/recorders';
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
-import { type AtFrequencies, frequenciesKept } from '@jadebell/core/results';
+import { frequenciesKept } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { download } from '../ui/download.ts';
@@ -67,6 +68,3 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
 
 /** A phase as text. */
 export const degrees = (radians: number): string => `${((180 * radians) / Math.PI).toFixed(1)}°`;
-/** A rectangle of a recorder as text. */
-export const rectangle = ({ name, normal, at }: { name: string; normal: number; at: number }): string =>
-  `${name}, ${'xyz'[normal]} = ${formatSI(at, 'length', 4)}`;

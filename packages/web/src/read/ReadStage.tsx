@@ -1,3 +1,4 @@
+import { recorderKind } from '@jadebell/core/recorders';
 import type { Board, BoardCard } from '@jadebell/core/document';
 import { changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
@@ -104,7 +105,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
   const solved = useRunDocument(run.id).data;
   const changes = useMemo(() => (solved ? changesSince(solved, now) : []), [solved, now]);
   usePlay(stops);
-  const fields = meta.fieldPlanes.length + (meta.fieldBoxes?.length ?? 0) > 0;
+  const fields = meta.recorded.some((r) => recorderKind(r).card === 'field');
   const change = useCallback(
     (id: string, next: Partial<BoardCard>) => editCard('card', boards, at, id, (c) => ({ ...c, ...next }) as BoardCard),
     [boards, at],
@@ -199,9 +200,9 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
 /** What the fields and patterns are of. */
 function litBy(run: Run, excitation: Excitation | null): string {
   const { meta } = run;
-  const { wave, recordAt, farField, fieldPlanes, fieldBoxes = [], combined, excitations, ports } = meta!;
+  const { wave, recordAt, farField, recorded, combined, excitations, ports } = meta!;
   if (wave) return `lit by ${wave.name}, 1 V/m`;
-  if (!recordAt.length || !(farField ?? (fieldPlanes.length || fieldBoxes.length))) return '';
+  if (!recordAt.length || !(farField ?? recorded.some((r) => recorderKind(r).card === 'field'))) return '';
   const names = channelNames(ports);
   if (excitation && keepsEach(run)) return `fields of ${excitation.waves.map((w) => w.channel).join(' + ')}, 1 W incident`;
   return `fields of ${(combined?.map((w) => w.channel) ?? [excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`;

@@ -95,7 +95,7 @@ describe('runs beside each other', () => {
 describe('fields of chosen waves', () => {
   const waves = { name: 'both', waves: [{ channel: 'a', amplitude: 3, phase: 0 }, { channel: 'b', amplitude: 4, phase: 90 }] }; // prettier-ignore
   test('shares add up to 1 W, and to what was recorded where nothing else is kept', () => {
-    const shares = fieldShares(run(1, 'p', {}, { others: [{ turn: 1, figures: null }] }), waves);
+    const shares = fieldShares(run(1, 'p', {}, { others: [{ turn: 1, figures: null, recorded: [] }] }), waves);
     expect(shares.reduce((sum, s) => sum + s.re ** 2 + s.im ** 2, 0)).toBeCloseTo(1, 12);
     expect(shares[1].im).toBeCloseTo(0.8, 12);
     expect(fieldShares(run(1, 'p', {}), waves)).toEqual([{ column: 0, re: 1, im: 0 }]);

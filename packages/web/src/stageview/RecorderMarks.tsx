@@ -1,35 +1,49 @@
-import type { SceneFieldLine, SceneRecorder } from '@jadebell/core/scene';
+import { type Mark, type PlacedRecorder, recorderKind } from '@jadebell/core/recorders';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
 import { RectangleMark } from './GuideMarks.tsx';
 
-/** Rectangles of recorders, with an arrow as they count, and boxes, lines and points whose field is kept. */
-export function RecorderMarks({ recorders, size, colour }: { recorders: readonly SceneRecorder[]; size: number; colour: string }) {
-  return (
-    <>
-      {recorders.map((r) => {
-        if (r.kind === 'flux' || r.kind === 'current' || r.kind === 'mode')
-          return (
-            <RectangleMark
-              key={r.name}
-              rectangle={{ min: r.min, max: r.max, normal: r.normal, into: r.sign, shift: 0 }}
-              size={size}
-              colour={colour}
-            />
-          );
-        if (r.kind === 'signal') return <PointMark key={r.name} at={r.at} colour={colour} />;
-        if (r.kind === 'field-line') return <LineMark key={r.name} line={r} colour={colour} />;
-        if (r.kind === 'field-box') return <BoxMark key={r.name} min={r.min} max={r.max} colour={colour} />;
-        return null;
-      })}
-    </>
+type Corners = { min: readonly number[]; max: readonly number[] };
+
+/** Where recorders look: rectangles with an arrow as they count, planes, boxes, lines, points, and bodies by the box around them. */
+export function RecorderMarks({
+  recorders,
+  bodies,
+  region,
+  size,
+  colour,
+}: {
+  recorders: readonly PlacedRecorder[];
+  bodies: readonly (Corners & { line: string })[];
+  region: Corners | null;
+  size: number;
+  colour: string;
+}) {
+  return recorders.flatMap((r) =>
+    (recorderKind(r).marks?.(r) ?? []).map((mark, i) => (
+      <MarkFigure key={`${r.name} ${i}`} mark={mark} bodies={bodies} region={region} size={size} colour={colour} />
+    )),
   );
 }
 
-function LineMark({ line, colour }: { line: SceneFieldLine; colour: string }) {
-  const { axis, at, from, to } = line;
-  const ends = useMemo(() => [from, to].flatMap((x) => at.map((v, a) => (a === axis ? x : v))), [axis, at, from, to]);
-  return <Segments points={ends} colour={colour} />;
+function MarkFigure({ mark, bodies, region, size, colour }: { mark: Mark } & Omit<Parameters<typeof RecorderMarks>[0], 'recorders'>) {
+  switch (mark.form) {
+    case 'rectangle':
+      return <RectangleMark rectangle={{ ...mark, into: mark.sign, shift: 0 }} size={size} colour={colour} />;
+    case 'plane': {
+      if (!region) return null;
+      const on = (p: readonly number[]): number[] => p.map((x, a) => (a === mark.normal ? mark.at : x));
+      return <BoxMark min={on(region.min)} max={on(region.max)} colour={colour} />;
+    }
+    case 'box':
+      return <BoxMark min={mark.min} max={mark.max} colour={colour} />;
+    case 'line':
+      return <Segments points={[...mark.from, ...mark.to]} colour={colour} />;
+    case 'point':
+      return <PointMark at={mark.at} colour={colour} />;
+    case 'body':
+      return bodies.filter((b) => b.line === mark.line).map((b, i) => <BoxMark key={i} min={b.min} max={b.max} colour={colour} />);
+  }
 }
 
 /** The twelve edges of a box; of a flat one those that are left. */

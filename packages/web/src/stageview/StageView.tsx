@@ -216,7 +216,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <PortMarks ports={view.ports} size={frame.size} />
         {view.wires && <WireMarks marks={view.wires.marks} size={frame.size} probe={dark ? '#5CC4D6' : '#00798C'} />}
         <GuideMarks guides={view.guides} size={frame.size} />
-        <RecorderMarks recorders={view.recorders} size={frame.size} colour={dark ? '#5CC4D6' : '#00798C'} />
+        <RecorderMarks recorders={view.recorders} bodies={view.bodies} region={region} size={frame.size} colour={dark ? '#5CC4D6' : '#00798C'} />
         {view.wave && <WaveMark wave={view.wave} frame={frame} dark={dark} />}
         {region && !view.wires && <RegionFrame region={region} dark={dark} />}
         {view.wires && view.wires.ground !== null && <GroundPlane frame={shownFrame} level={view.wires.ground} dark={dark} />}

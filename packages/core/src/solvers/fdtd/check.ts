@@ -1,7 +1,8 @@
 import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import type { Scene, SceneRecorder } from '../../scene/index.ts';
+import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
+import type { Scene } from '../../scene/index.ts';
 import type { Machine, TimeEstimate } from '../solver.ts';
 import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
@@ -38,25 +39,16 @@ export const stepLimit = (scene: Scene, dt: number): number => {
 };
 
 /** Grid lines of each axis that lie in a box. */
-const linesIn = (grid: Grid, min: readonly number[], max: readonly number[]): [number, number, number] =>
+const linesIn = (grid: Grid, min: ArrayLike<number>, max: ArrayLike<number>): [number, number, number] =>
   [0, 1, 2].map((a) => grid.lines[a].filter((x) => x >= min[a] && x <= max[a]).length) as [number, number, number];
 
 /** Floats of all running sums: two for each field sample and frequency of each recorder. */
 function sumsOf(scene: Scene, grid: Grid): number {
   const [nx, ny, nz] = [0, 1, 2].map((a) => cellsOf(grid, a as 0 | 1 | 2));
-  const sides = [nx * ny, ny * nz, nz * nx];
-  const count = (min: readonly number[], max: readonly number[], fields: number): number =>
-    fields * linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
-  const samples = (r: SceneRecorder): number => {
-    if (r.kind === 'far-field') return 8 * (sides[0] + sides[1] + sides[2]);
-    if (r.kind === 'field-plane' || r.kind === 'flux' || r.kind === 'mode') return 3 * Math.max(...sides);
-    if (r.kind === 'field-box') return count(r.min, r.max, ((r.electric ? 3 : 0) + (r.magnetic ? 3 : 0)) / (r.only === undefined ? 1 : 3));
-    if (r.kind !== 'energy') return 0;
-    const own = scene.bodies.filter((b) => b.line === r.line && b.material.kind !== 'conductor');
-    const end = (pick: (...v: number[]) => number, of: 'min' | 'max'): number[] => [0, 1, 2].map((a) => pick(...own.map((b) => b[of][a])));
-    return own.length ? count(end(Math.min, 'min'), end(Math.max, 'max'), 6) : 0;
-  };
-  const frequencies = (r: SceneRecorder): number => ('kept' in r ? r.kept?.length : undefined) ?? scene.recordAt.length;
+  const sides = [nx * ny, ny * nz, nz * nx] as const;
+  const inside = (min: ArrayLike<number>, max: ArrayLike<number>): number => linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
+  const samples = (r: PlacedRecorder): number => recorderKind(r).samples?.(r, { sides, inside, bodies: scene.bodies }) ?? 0;
+  const frequencies = (r: PlacedRecorder): number => ('kept' in r ? r.kept?.length : undefined) ?? scene.recordAt.length;
   return scene.recorders.reduce((sum, r) => sum + 2 * frequencies(r) * samples(r), 0);
 }
 
@@ -86,7 +78,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
   const excitations = scene.wave
     ? 1
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
-  const points = scene.recorders.filter((r) => r.kind === 'signal').length;
+  const points = scene.recorders.filter((r) => recorderKind(r).over === 'time').length;
   const bytes =
     memoryNeeded(cells, grid.pml, 0, sumsOf(scene, grid)) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
   const turns = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), excitations);

@@ -1,15 +1,15 @@
 import { nearToFar, patternPower } from '../../radiation/index.ts';
-import type { PatternFigures, ResultArray, ResultMeta } from '../../results/index.ts';
-import { loadAdmittance, numbersOf, type Scene } from '../../scene/index.ts';
+import type { PatternFigures, ResultMeta } from '../../results/index.ts';
+import { directionsOf, powerThrough, type RecorderTold } from '../../recorders/index.ts';
+import { farFieldOf, loadAdmittance, numbersOf, type Scene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
 import type { Discrete } from './discretise.ts';
 import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { hasReactance, onReference, sharesOfRuns } from './references.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
-import { boxFaces, boxPower, lossPower, metalLosses, planesOf, type RecordingPlan } from './recorders.ts';
-import { type Recorded, recordedResults } from './recordedResults.ts';
-import { type RegionSums } from './recording.ts';
+import { boxFaces, lossPower, metalLosses, type RecordedArrays, type RecordingPlan, tellRecorders } from './recorders.ts';
+import type { RegionSums } from '../../yee/index.ts';
 import type { Simulation } from './simulation.ts';
 
 type C = [re: number, im: number];
@@ -52,7 +52,7 @@ export interface RecordedFields {
   figures: PatternFigures[] | null;
   /** Radians between the directions of the far field. */
   step: number;
-  recorded: Recorded;
+  recorded: RecorderTold[];
   combined: ResultMeta['combined'];
 }
 
@@ -222,16 +222,17 @@ export class FieldSum {
   }
 
   /** Writes planes and far field into a result's arrays and gives their figures. */
-  finish(arrays: Record<string, ResultArray>): RecordedFields {
+  finish(out: RecordedArrays): RecordedFields {
     const { scene, d, plan, scales } = this;
-    const far = scene.recorders.find((r) => r.kind === 'far-field');
+    const { arrays } = out;
+    const far = farFieldOf(scene);
     const combined = scene.combine ? this.combined() : undefined;
-    if (!scene.recordAt.length) return { figures: null, step: 0, recorded: { fieldPlanes: planesOf(plan, d, scene.recordAt) }, combined };
+    if (!scene.recordAt.length) return { figures: null, step: 0, recorded: [], combined };
     const sums = this.source!;
-    const kept = { recorded: recordedResults(scene, d, plan, sums, scales, arrays), combined };
-    if (!far || far.kind !== 'far-field') return { figures: null, step: 0, ...kept };
-    const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
-    const nPhi = 2 * (nTheta - 1);
+    const recorded = tellRecorders(scene, d, plan, 'frequencies', { sums, scales, steps: 0, probe: () => [] }, out);
+    const kept = { recorded, combined };
+    if (!far) return { figures: null, step: 0, ...kept };
+    const { nTheta, nPhi, step } = directionsOf(far.step);
     const numbers = numbersOf(far.kept, scene.recordAt.length);
     const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
     const figures = numbers.map((f, n): PatternFigures => {
@@ -247,7 +248,7 @@ export class FieldSum {
       const accepted = this.accepted(f);
       // Power in the scheme is that of the mean of E over a step, as at the ports; in a loss E and current are both such means.
       const mean = Math.cos(Math.PI * frequency * d.dt);
-      const radiated = plan.parts * mean * boxPower(faces);
+      const radiated = plan.parts * mean * powerThrough(faces);
       const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
       const inElements = elementLosses(scene, d.dt, f, (p) => Math.hypot(...this.loads[f][p]));
       const lost = mean ** 2 * lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
@@ -268,7 +269,7 @@ export class FieldSum {
       };
     });
     arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
-    return { figures, step: Math.PI / (nTheta - 1), ...kept };
+    return { figures, step, ...kept };
   }
 
   /** What each wave of the sum meets: its channel's reflection while all are there. */

@@ -67,34 +67,6 @@ export function insideShare(grid: Grid, boundaries: Scene['boundaries']): (field
   };
 }
 
-/**
- * Fields at the nodes of a plane, [frequency][v][u][6] as pairs of Ex, Ey, Ez, completed by their image behind the first node of an
- * axis; `signs` are those that the components take there.
- */
-export function unfolded(
-  data: Float32Array<ArrayBuffer>,
-  [frequencies, nv, nu]: readonly [number, number, number],
-  along: 'u' | 'v',
-  signs: readonly [number, number, number],
-): Float32Array<ArrayBuffer> {
-  const [wide, high] = along === 'u' ? [2 * nu - 1, nv] : [nu, 2 * nv - 1];
-  const out = new Float32Array(frequencies * wide * high * 6);
-  for (let f = 0; f < frequencies; f++)
-    for (let v = 0; v < high; v++)
-      for (let u = 0; u < wide; u++) {
-        const p = along === 'u' ? u - (nu - 1) : v - (nv - 1);
-        const from = ((f * nv + (along === 'v' ? Math.abs(p) : v)) * nu + (along === 'u' ? Math.abs(p) : u)) * 6;
-        const to = ((f * high + v) * wide + u) * 6;
-        // On the plane itself what is odd vanishes.
-        for (let c = 0; c < 6; c++) out[to + c] = data[from + c] * (p < 0 ? signs[c >> 1] : p ? 1 : (1 + signs[c >> 1]) / 2);
-      }
-  return out;
-}
-
-/** Coordinates of nodes with their images behind the first. */
-export const unfoldedAxis = (x: Float64Array): Float64Array<ArrayBuffer> =>
-  Float64Array.from({ length: 2 * x.length - 1 }, (_, i) => (i < x.length - 1 ? 2 * x[0] - x[x.length - 1 - i] : x[i - x.length + 1]));
-
 /** A pattern without what lies behind the given walls. */
 export function beforeWalls(p: Pattern, walls: readonly ImageWall[]): Pattern {
   if (!walls.length) return p;

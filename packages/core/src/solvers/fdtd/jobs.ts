@@ -1,4 +1,5 @@
-import type { ResultArray, ResultMeta } from '../../results/index.ts';
+import type { RecorderTold } from '../../recorders/index.ts';
+import type { ResultArray } from '../../results/index.ts';
 import { coreVersion } from '../../version.ts';
 import type { Job } from '../solver.ts';
 import type { Channel, ChannelSpectra } from './channels.ts';
@@ -18,7 +19,7 @@ export interface Excitation extends March {
 /** What goes with the excitation whose fields are recorded, and with the first one, which has the signals of points; null of others. */
 export interface Recordings {
   recorded: RecordedFields | null;
-  signals: NonNullable<ResultMeta['signals']> | null;
+  signals: RecorderTold[] | null;
 }
 
 interface Facts extends Pick<Excitation, 'excited' | 'residual' | 'ended' | 'rest' | 'steps'> {

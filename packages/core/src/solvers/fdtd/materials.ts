@@ -1,6 +1,6 @@
 import type { MaterialEntry } from '../../document/index.ts';
 import type { Body } from '../../geometry/index.ts';
-import { compactPoles, materialPoles, modelAt, type PoleModel } from '../../materials/index.ts';
+import { compactPoles, type Dielectric, materialPoles, modelAt, type PoleModel } from '../../materials/index.ts';
 import type { Scene } from '../../scene/index.ts';
 import { fitImmittance, type Immittance, type Metal, sheetAdmittance, surfaceImpedance } from './immittance.ts';
 import { pulseFor } from './pulse.ts';
@@ -42,12 +42,6 @@ function metalClass(body: Body, { from, to }: Scene['band'], metals: (MetalClass
       ? fitImmittance('parallel', (f) => sheetAdmittance(metal, sides, f), from, to)
       : fitImmittance('series', (f) => surfaceImpedance(metal, f), from, to);
   return metals.push({ line, metal, normal, fit }) - 1;
-}
-
-/** A dielectric of the scene as an axis sees it: its level permittivity, or its poles. */
-export interface Dielectric {
-  level: number;
-  model: PoleModel | null;
 }
 
 /** Dielectric of each body along an axis; null for conductors. */

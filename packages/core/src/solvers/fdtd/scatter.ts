@@ -3,7 +3,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
 import { farFieldAt, nearToFar, patternPower } from '../../radiation/index.ts';
 import type { ResultArray, ResultSet, ScatterFigures, TimeEvidence } from '../../results/index.ts';
-import { numbersOf, type Scene, type SceneWave } from '../../scene/index.ts';
+import { farFieldOf, numbersOf, type Scene, type SceneWave } from '../../scene/index.ts';
 import { coreVersion } from '../../version.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -13,10 +13,9 @@ import { elementLosses, voltageSpectrum } from './fieldSum.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { boxFaces, boxGap, boxPower, lossPower, metalLosses, planRecording } from './recorders.ts';
-import { solveModes } from './recordedModes.ts';
-import { recordedResults } from './recordedResults.ts';
-import { probesOf, signalArrays } from './signals.ts';
+import { directionsOf, powerThrough } from '../../recorders/index.ts';
+import { boxFaces, boxGap, lossPower, metalLosses, planRecording, tellRecorders } from './recorders.ts';
+import { solveModes } from './rectangleModes.ts';
 import { Simulation } from './simulation.ts';
 import { reportEvery, samplesPerPeriod } from './solve.ts';
 
@@ -47,7 +46,7 @@ export async function scatterScene(
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, d, box);
-  await solveModes(plan.modes, scene, d, host);
+  await solveModes(plan.sought, scene, d, host);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
   const entering = planWave(grid, dt, box, wave, pulse);
   const stopAt = scene.details.stopAt ?? 1e-5;
@@ -62,7 +61,7 @@ export async function scatterScene(
       load: (p) => scene.ports[p].load ?? null,
       maxSteps,
       regions: plan.regions,
-      probes: probesOf(plan, d),
+      probes: plan.probes,
       frequencies: scene.recordAt,
       every,
       lowest: scene.band.from,
@@ -101,12 +100,12 @@ export async function scatterScene(
       return [factor * (re * Math.cos(angle) + im * Math.sin(angle)), factor * (re * Math.sin(angle) - im * Math.cos(angle))];
     });
     const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
-    const recorded = recordedResults(scene, d, plan, sums, scales, arrays);
-    const far = scene.recorders.find((r) => r.kind === 'far-field');
+    const from = { sums, scales, steps: simulation.steps, probe: (n: number) => simulation.probe(n) };
+    const recorded = (['frequencies', 'time'] as const).flatMap((over) => tellRecorders(scene, d, plan, over, from, { arrays, places: new Set() }));
+    const far = farFieldOf(scene);
     let scattered: ResultSet['meta']['scattered'] = null;
-    if (far?.kind === 'far-field') {
-      const nTheta = Math.max(7, Math.round(Math.PI / far.step) + 1);
-      const nPhi = 2 * (nTheta - 1);
+    if (far) {
+      const { nTheta, nPhi, step } = directionsOf(far.step);
       const numbers = numbersOf(far.kept, scene.recordAt.length);
       const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
       const figures = numbers.map((f, n): ScatterFigures => {
@@ -125,7 +124,7 @@ export async function scatterScene(
         const density = 1 / (2 * eta0);
         return {
           frequency,
-          scattering: (mean * boxPower(faces)) / density,
+          scattering: (mean * powerThrough(faces)) / density,
           fromPattern: power / density,
           absorption: lost / density,
           extinction: forward(faces, frequency, wave),
@@ -136,12 +135,12 @@ export async function scatterScene(
         };
       });
       arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
-      scattered = { name: far.name, step: Math.PI / (nTheta - 1), figures };
+      scattered = { name: far.name, step, figures };
     }
     return {
       meta: {
         format: 'jadebell-result',
-        version: 2,
+        version: 3,
         solver: 'fdtd',
         coreVersion,
         ports: [],
@@ -150,8 +149,7 @@ export async function scatterScene(
         recordAt: scene.recordAt,
         farField: null,
         scattered,
-        ...recorded,
-        signals: signalArrays(plan, d, simulation, arrays),
+        recorded,
         evidence: {
           steps: simulation.steps,
           timeStep: dt,

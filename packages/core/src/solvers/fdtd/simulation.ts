@@ -8,7 +8,7 @@ import type { SceneLoad } from '../../scene/index.ts';
 import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
-import type { Region, RegionSums } from './recording.ts';
+import type { Region, RegionSums } from '../../yee/index.ts';
 import { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
 
 export interface SimulationPlan {

@@ -1,8 +1,9 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
-import { type PortGap, type ResultArray, type ResultMeta, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import { type PortGap, type ResultArray, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
+import type { RecorderTold } from '../../recorders/index.ts';
+import { farFieldOf, type Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -19,10 +20,9 @@ import { type Excitation, fromJob, jobOf } from './jobs.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { planRecording } from './recorders.ts';
-import { solveModes } from './recordedModes.ts';
+import { planRecording, type RecordedArrays, tellRecorders } from './recorders.ts';
+import { solveModes } from './rectangleModes.ts';
 import { Settled, watched } from './settled.ts';
-import { probesOf, signalArrays } from './signals.ts';
 import { Simulation } from './simulation.ts';
 
 /** Frequencies of the S-parameters, Hz. */
@@ -62,8 +62,7 @@ export async function solveScene(
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, discrete);
-  await solveModes(plan.modes, scene, discrete, host);
-  const probes = probesOf(plan, discrete);
+  await solveModes(plan.sought, scene, discrete, host);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
   // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
   const stopAt = scene.details.stopAt ?? (scene.guides.length ? 1e-7 : 1e-5);
@@ -82,7 +81,7 @@ export async function solveScene(
   const others: { turn: number; fields: RecordedFields }[] = [];
   const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
   const first: { fields: RecordedFields | null } = { fields: null };
-  let signals: NonNullable<ResultMeta['signals']> = [];
+  let signals: RecorderTold[] = [];
   const take = (turn: number, found: RecordedFields | null): void => {
     if (!found) return;
     if (each && turn) others.push({ turn, fields: found });
@@ -120,7 +119,7 @@ export async function solveScene(
         drive: (guide, mode, t) => (channel.kind === 'guided' && guide === channel.guide && mode === channel.mode ? pulseAt(pulse, t) : 0),
         maxSteps,
         regions: wanted ? plan.regions : [],
-        probes: turn ? [] : probes,
+        probes: turn ? [] : plan.probes,
         frequencies: scene.recordAt,
         every,
         lowest: scene.band.from,
@@ -180,13 +179,14 @@ export async function solveScene(
       Object.assign(machine, { threads: simulation.threads, bytes: simulation.bytes, steps: machine.steps + simulation.steps });
       if (turn === 0) {
         Object.assign(own, timeSignal(simulation, channels, dt));
-        signals = signalArrays(plan, discrete, simulation, own);
+        const samples = { sums: (r: number) => simulation.sums(r), scales: [], steps: simulation.steps, probe: (n: number) => simulation.probe(n) };
+        signals = tellRecorders(scene, discrete, plan, 'time', samples, { arrays: own, places: new Set() });
       }
       let mine: RecordedFields | null = null;
       if (wanted && fields.take(simulation, excited, !!settled && (run.ended === 'settled' || run.ended === 'steps'))) {
-        const kept: Record<string, ResultArray> = {};
+        const kept = { arrays: {} as Record<string, ResultArray>, places: new Set<string>() };
         mine = fields.finish(kept);
-        Object.assign(own, each && turn ? ofTurn(kept, turn) : kept);
+        Object.assign(own, each && turn ? ofTurn(kept, turn) : kept.arrays);
       }
       take(turn, mine);
       Object.assign(arrays, own);
@@ -222,12 +222,12 @@ export async function solveScene(
   arrays.energy = { shape: [2, energies.length], data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]) };
   guideArrays(channels, band, arrays);
   const recorded = first.fields;
-  const farField = scene.recorders.find((r) => r.kind === 'far-field');
+  const farField = farFieldOf(scene);
   const figures = recorded?.figures ?? null;
   return {
     meta: {
       format: 'jadebell-result',
-      version: 2,
+      version: 3,
       solver: 'fdtd',
       coreVersion,
       ports: channels.map((c) =>
@@ -250,23 +250,9 @@ export async function solveScene(
       excitations: runs.map((r) => r.excited),
       recordAt: scene.recordAt,
       farField: farField && figures ? { name: farField.name, step: recorded!.step, figures } : null,
-      fieldPlanes: [],
-      ...recorded?.recorded,
+      recorded: [...(recorded?.recorded ?? []), ...signals],
       ...(recorded?.combined ? { combined: recorded.combined } : {}),
-      ...(others.length
-        ? {
-            others: others.map(
-              ({
-                turn,
-                fields: {
-                  figures: own,
-                  recorded: { fluxes, currents, modeWaves, energies },
-                },
-              }) => ({ turn, figures: own, fluxes, currents, modeWaves, energies }),
-            ),
-          }
-        : {}),
-      signals,
+      ...(others.length ? { others: others.map(({ turn, fields: f }) => ({ turn, figures: f.figures, recorded: f.recorded })) } : {}),
       evidence: {
         steps: machine.steps,
         timeStep: dt,
@@ -296,8 +282,8 @@ export async function solveScene(
 }
 
 /** Field arrays under names of their own for an excitation after the first; where they stand is told once. */
-const ofTurn = (kept: Readonly<Record<string, ResultArray>>, turn: number): Record<string, ResultArray> =>
-  Object.fromEntries(Object.entries(kept).flatMap(([name, array]) => (/:(u|v|x|y|z|at|fill)$/.test(name) ? [] : [[turnName(name, turn), array]])));
+const ofTurn = ({ arrays, places }: RecordedArrays, turn: number): Record<string, ResultArray> =>
+  Object.fromEntries(Object.entries(arrays).flatMap(([name, array]) => (places.has(name) ? [] : [[turnName(name, turn), array]])));
 
 /** How the ringing was carried on: the worst error, and the resonances of the run that told most of them. */
 function restOf(runs: readonly Excitation[]): Pick<TimeEvidence, 'carriedOn'> {

@@ -11,21 +11,12 @@ import {
   turnName,
   type WireEvidence,
 } from '../../results/index.ts';
-import { loadImpedance, type Scene, type SceneWave, type WireScene } from '../../scene/index.ts';
+import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
+import { farFieldOf, loadImpedance, type Scene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { circuitOf, extraUnknowns } from './circuit.ts';
 import { endCurrents, testField } from './excite.ts';
-import {
-  antennaFigures,
-  crossSectionBack,
-  type FieldSource,
-  patternGrid,
-  patternOf,
-  powersOf,
-  recordersTold,
-  recordTurn,
-  scatterFigures,
-} from './recorded.ts';
+import { antennaFigures, crossSectionBack, type FieldSource, patternOf, scatterFigures, tellRecorders } from './recorded.ts';
 import {
   coefficients,
   type Drives,
@@ -134,8 +125,8 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
     }
     if (wave?.sweep) tellSweep({ wires, mesh, at, solved, circuit, arrays }, swept, wave.sweep);
     wireArrays(mesh, arrays);
-    const grid = patternGrid(scene);
-    const far = grid && at.length ? { name: grid.name, step: Math.PI / (grid.nTheta - 1) } : null;
+    const asked = farFieldOf(scene);
+    const far = asked && at.length ? { name: asked.name, step: directionsOf(asked.step).step } : null;
     const first = told[0];
     const evidence: WireEvidence = {
       method: 'wires',
@@ -155,7 +146,7 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
     return {
       meta: {
         format: 'jadebell-result',
-        version: 2,
+        version: 3,
         solver: 'moment',
         coreVersion,
         ports: wires.ports.map((p) => ({ name: p.name, resistance: p.resistance, ...(p.reactance ? { reactance: p.reactance } : {}) })),
@@ -174,12 +165,10 @@ export async function solveScene(scene: Scene, { host, onProgress, signal }: Sol
               scattered: far && first?.scattered ? { ...far, figures: first.scattered } : null,
             }
           : {}),
-        ...(at.length ? { ...recordersTold(scene, at), ...first?.powers } : { fieldPlanes: [] }),
+        recorded: first?.recorded ?? [],
         wires: wires.wires.map((w, n) => ({ name: w.name, line: w.line, first: mesh.firstOf[n], count: mesh.firstOf[n + 1] - mesh.firstOf[n], radius: w.radius })), // prettier-ignore
         probes: probesOf(wires),
-        ...(told.length > 1
-          ? { others: told.slice(1).map((t, i) => ({ turn: i + 1, figures: t.figures, ...t.powers, modeWaves: undefined, energies: undefined })) }
-          : {}),
+        ...(told.length > 1 ? { others: told.slice(1).map((t, i) => ({ turn: i + 1, figures: t.figures, recorded: t.recorded })) } : {}),
         evidence,
       },
       arrays,
@@ -301,7 +290,7 @@ interface Turn {
   figures: PatternFigures[] | null;
   scattered: ScatterFigures[] | null;
   balance: number[] | null;
-  powers: Pick<ResultMeta, 'fluxes' | 'currents'>;
+  recorded: RecorderTold[];
 }
 
 /** Everything of one excitation at the recorded frequencies. */
@@ -316,12 +305,13 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
   const currents = new Float64Array(4 * mesh.count * at.length);
   sources.forEach((s, f) => currents.set(s.currents.currents, 4 * mesh.count * f));
   arrays[turnName('wire:current', turn)] = { shape: [at.length, mesh.count, 2, 2], data: currents };
-  await recordTurn(scene, sources, turn, arrays, rest);
-  const powers = powersOf(scene, sources);
-  const grid = patternGrid(scene);
-  if (!grid || !at.length) return { figures: null, scattered: null, balance: null, powers };
-  const kept = grid.kept?.filter((f) => f < at.length) ?? at.map((_, f) => f);
-  const data = new Float64Array(kept.length * grid.nTheta * grid.nPhi * 4);
+  const lineOf = (segment: number): string => wires.wires[mesh.wireOf[segment]].line;
+  const recorded = at.length ? await tellRecorders(scene, { segments: mesh.segments, lineOf }, sources, turn, arrays, rest) : [];
+  const far = farFieldOf(scene);
+  if (!far || !at.length) return { figures: null, scattered: null, balance: null, recorded };
+  const { nTheta, nPhi } = directionsOf(far.step);
+  const kept = far.kept?.filter((f) => f < at.length) ?? at.map((_, f) => f);
+  const data = new Float64Array(kept.length * nTheta * nPhi * 4);
   const figures: PatternFigures[] = [];
   const scattered: ScatterFigures[] = [];
   const balance: number[] = [];
@@ -329,8 +319,8 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
   for (const [n, f] of kept.entries()) {
     const source = sources[f];
     await rest();
-    const p = patternOf(wires, source, grid.nTheta, grid.nPhi);
-    data.set(p.pattern.values, n * grid.nTheta * grid.nPhi * 4);
+    const p = patternOf(wires, source, nTheta, nPhi);
+    data.set(p.pattern.values, n * nTheta * nPhi * 4);
     const e = excited[f];
     const inMetal = metalLosses(wires, mesh, source);
     const inLoads = wires.loads.reduce((sum, { load }, i) => {
@@ -353,8 +343,8 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
     scattered.push(scatterFigures(wires, source, p, taken, given));
     balance.push((given - p.power - taken) / given);
   }
-  arrays[turnName('farField', turn)] = { shape: [kept.length, grid.nTheta, grid.nPhi, 4], data };
-  return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance: overEarth ? null : balance, powers };
+  arrays[turnName('farField', turn)] = { shape: [kept.length, nTheta, nPhi, 4], data };
+  return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance: overEarth ? null : balance, recorded };
 }
 
 /** Power lost in the metal of each wire, W: R |I|^2 / 2 along linear currents. */

@@ -1,3 +1,4 @@
+import { recordedOf } from '@jadebell/core/results';
 import type { FieldCard as FieldCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/format';
 import {
@@ -74,7 +75,7 @@ export function FieldCard({ card }: { card: FieldCardData }) {
         )}
       </Card>
     );
-  const box = shown.run.meta!.fieldBoxes?.find((b) => b.name === card.recorder);
+  const box = recordedOf(shown.run.meta!, 'field-box').find((b) => b.name === card.recorder);
   if (box && field.volume.axes.filter((a) => a.length === 1).length > 1)
     return <BoxCard run={shown.run} stem={stemOf(shown, '')} box={box} frequency={field.at} />;
   return <Picture card={card} field={field} title={title} />;

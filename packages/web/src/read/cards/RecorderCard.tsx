@@ -1,10 +1,10 @@
 import type { CardOf } from '@jadebell/core/document';
-import { frequenciesKept } from '@jadebell/core/results';
-import { Card } from '../../charts/Card.tsx';
-import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
-import { CurrentCard, FluxCard, LineCard, SignalCard } from '../RecorderCards.tsx';
-import { EnergyCard, ModeWavesCard } from '../InsideCards.tsx';
+import { type AnyRecorderKind, recorderKinds, type RecorderTold } from '@jadebell/core/recorders';
+import type { ComponentType } from 'react';
 import type { Run } from '../../api/types.ts';
+import { Card } from '../../charts/Card.tsx';
+import { RecordedTable } from '../../recorders/RecordedTable.tsx';
+import { type RecorderCardProps, recorderParts } from '../../recorders/registry.tsx';
 import { type Excitation, useLens } from '../lens/lens.ts';
 import { fieldShares } from '../lens/waves.ts';
 import { stemOf } from './stem.ts';
@@ -15,29 +15,26 @@ function ofExcitation(run: Run, excitation: Excitation | null): Run {
   const shares = fieldShares(run, excitation);
   const other = shares.length === 1 ? run.meta!.others?.find((o) => o.turn === shares[0].column) : undefined;
   if (!other) return run;
-  const { fluxes, currents, modeWaves, energies } = other;
-  return { ...run, meta: { ...run.meta!, fluxes, currents, modeWaves, energies } };
+  const own = (r: RecorderTold): RecorderTold => other.recorded.find((o) => o.kind === r.kind && o.name === r.name) ?? r;
+  return { ...run, meta: { ...run.meta!, recorded: run.meta!.recorded.map(own) } };
 }
 
 /** What a recorder kept in the form that suits it; '*flux' and its like stand for all recorders of one kind. */
 export function RecorderCard({ card }: { card: CardOf<'recorder'> }) {
   const [shown] = useCardRuns();
-  const frequency = useFrequency();
   const excitation = useLens((s) => s.excitation);
   if (!shown) return null;
   const run = ofExcitation(shown.run, excitation);
-  const meta = run.meta!;
   const stem = stemOf(shown, '');
-  const own = { run, stem };
   const { recorder } = card;
-  if (recorder === '*flux' && meta.fluxes?.length) return <FluxCard {...own} />;
-  if (recorder === '*current' && meta.currents?.length) return <CurrentCard {...own} />;
-  if (recorder === '*mode' && meta.modeWaves?.length) return <ModeWavesCard {...own} />;
-  if (recorder === '*energy' && meta.energies?.length) return <EnergyCard {...own} />;
-  const line = meta.fieldLines?.find((l) => l.name === recorder);
-  if (line) return <LineCard {...own} line={line} frequency={nearestRecorded(frequenciesKept(meta, line), frequency)} />;
-  const signal = meta.signals?.find((s) => s.name === recorder);
-  if (signal) return <SignalCard {...own} name={signal.name} at={signal.at} />;
+  const { recorded } = run.meta!;
+  const kind = recorderKinds.find((k) => recorder === `*${k.kind}` && k.table)?.kind as AnyRecorderKind['kind'];
+  if (kind && recorded.some((r) => r.kind === kind)) return <RecordedTable run={run} stem={stem} kind={kind} />;
+  const told = recorded.find((r) => r.name === recorder && recorderParts[r.kind].card);
+  if (told) {
+    const Show = recorderParts[told.kind].card!.show as ComponentType<RecorderCardProps>;
+    return <Show run={run} stem={stem} told={told} />;
+  }
   return (
     <Card title={card.title ?? recorder.replace('*', '')} about={shown.label} file={stem}>
       <p className="quiet pad">Run {run.number} kept nothing of that kind.</p>

@@ -1,6 +1,6 @@
 import { EvidenceCard as Evidence } from '../EvidenceCard.tsx';
 import { PortModesCard } from '../PortModesCard.tsx';
-import { CombinedCard } from '../RecorderCards.tsx';
+import { CombinedCard } from '../CombinedCard.tsx';
 import { Card } from '../../charts/Card.tsx';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';

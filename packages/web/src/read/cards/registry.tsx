@@ -1,8 +1,10 @@
 import type { BoardCard, CardOf } from '@jadebell/core/document';
-import type { ResultMeta } from '@jadebell/core/results';
+import { recorderKinds } from '@jadebell/core/recorders';
+import { recordedOf, type ResultMeta } from '@jadebell/core/results';
 import { firstTerms } from '@jadebell/core/reading';
 import type { ComponentType } from 'react';
 import type { NewCard } from '../board/BoardContext.ts';
+import { recorderParts } from '../../recorders/registry.tsx';
 import { CurvesSettings, SmithSettings } from '../settings/CurvesSettings.tsx';
 import { FieldSettings, VolumeSettings } from '../settings/FieldSettings.tsx';
 import { CutSettings, PatternSettings, PhaseCentreSettings } from '../settings/PatternSettings.tsx';
@@ -32,7 +34,8 @@ interface Kind<K extends BoardCard['kind']> {
   fresh(meta: ResultMeta): NewCard | null;
 }
 
-const firstField = (meta: ResultMeta): string | null => meta.fieldPlanes[0]?.name ?? meta.fieldBoxes?.[0]?.name ?? null;
+const firstField = ({ recorded }: ResultMeta): string | null =>
+  (['field-plane', 'field-box'] as const).map((kind) => recorded.find((r) => r.kind === kind)?.name).find((name) => name) ?? null;
 
 /** The kinds of cards. A new kind is an entry here, its schema in the core's document, and its component. */
 export const cardKinds: { [K in BoardCard['kind']]: Kind<K> } = {
@@ -99,7 +102,7 @@ export const cardKinds: { [K in BoardCard['kind']]: Kind<K> } = {
     show: VolumeCard,
     settings: VolumeSettings,
     fresh(meta) {
-      const box = meta.fieldBoxes?.[0];
+      const [box] = recordedOf(meta, 'field-box');
       return box ? { kind: 'volume', recorder: box.name, quantity: box.electric ? 'E' : 'H', h: 7 } : null;
     },
   },
@@ -141,18 +144,14 @@ export function ShowCard({ card }: { card: BoardCard }) {
   return <Show card={card} />;
 }
 
-/** Kinds that the recorders of a run offer besides the plain ones. */
-export function recorderCards(meta: ResultMeta): { title: string; card: NewCard }[] {
-  const each = (list: readonly { name: string }[] | undefined, what: string) =>
-    (list ?? []).map(({ name }) => ({ title: `${what} ${name}`, card: { kind: 'recorder' as const, recorder: name } }));
-  const all = (list: readonly unknown[] | undefined, title: string, recorder: string) =>
-    list?.length ? [{ title, card: { kind: 'recorder' as const, recorder } }] : [];
-  return [
-    ...each(meta.fieldLines, 'E along'),
-    ...each(meta.signals, 'E at'),
-    ...all(meta.fluxes, 'Power through rectangles', '*flux'),
-    ...all(meta.currents, 'Current through rectangles', '*current'),
-    ...all(meta.modeWaves, 'Waves of modes', '*mode'),
-    ...all(meta.energies, 'Energy and loss in bodies', '*energy'),
-  ];
+/** Cards that the recorders of a run offer besides the plain ones: one of each that has its own, one of all of a kind with a table. */
+export function recorderCards({ recorded }: ResultMeta): { title: string; card: NewCard }[] {
+  const own = recorded.flatMap((told) => {
+    const { card } = recorderParts[told.kind];
+    return card ? [{ title: `${card.title} ${told.name}`, card: { kind: 'recorder' as const, recorder: told.name } }] : [];
+  });
+  const tables = recorderKinds.flatMap(({ kind, table }) =>
+    table && recorded.some((r) => r.kind === kind) ? [{ title: table.title, card: { kind: 'recorder' as const, recorder: `*${kind}` } }] : [],
+  );
+  return [...own, ...tables];
 }

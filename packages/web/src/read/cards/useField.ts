@@ -1,5 +1,5 @@
 import { boxWidth, type FieldVolume, type Filling, volumeOf } from '@jadebell/core/reading';
-import { frequenciesKept } from '@jadebell/core/results';
+import { frequenciesKept, recordedOf } from '@jadebell/core/results';
 import { useEffect, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
@@ -24,8 +24,8 @@ export interface RecordedField {
 /** Reads a recorder's field; null while it is under way. */
 export function useField(run: Run | undefined, recorder: string): { field: RecordedField | null; missing: boolean; error?: Error } {
   const meta = run?.meta;
-  const plane = meta?.fieldPlanes.find((p) => p.name === recorder);
-  const box = meta?.fieldBoxes?.find((b) => b.name === recorder);
+  const plane = meta ? recordedOf(meta, 'field-plane').find((p) => p.name === recorder) : undefined;
+  const box = meta ? recordedOf(meta, 'field-box').find((b) => b.name === recorder) : undefined;
   const stem = plane ? `plane:${recorder}` : box ? `box:${recorder}` : null;
   const id = stem ? run!.id : null;
   const x = useArray(id, plane ? `${stem}:u` : `${stem}:x`).data;

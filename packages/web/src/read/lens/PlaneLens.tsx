@@ -1,3 +1,4 @@
+import { recordedOf } from '@jadebell/core/results';
 import { formatSI } from '@jadebell/core/format';
 import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../../api/client.ts';
@@ -7,7 +8,7 @@ import { useLens } from './lens.ts';
 /** The cut through boxes of fields that cards without a place of their own show. */
 export function PlaneLens({ run }: { run: Run }) {
   const { plane, set } = useLens();
-  const boxes = (run.meta!.fieldBoxes ?? []).map((b) => b.name);
+  const boxes = recordedOf(run.meta!, 'field-box').map((b) => b.name);
   const { data } = useSWRImmutable<(readonly ArrayLike<number>[])[]>(boxes.length ? ['boxes', run.id] : null, () =>
     Promise.all(boxes.map((name) => Promise.all([...'xyz'].map(async (a) => (await getArray(run.id, `box:${name}:${a}`)).data)))),
   );

@@ -1,6 +1,6 @@
 import type { FieldCard, VolumeCard } from '@jadebell/core/document';
 import { fieldKinds } from '@jadebell/core/reading';
-import type { ResultMeta } from '@jadebell/core/results';
+import { type ResultMeta, recordedOf } from '@jadebell/core/results';
 import { Choice, Part, Quantity, Row, Span, Tick } from './Fields.tsx';
 
 interface Props<C> {
@@ -14,9 +14,9 @@ const option = <T extends string>(value: T, label: string = value): { value: T; 
 /** Which field, and how it is told. */
 function Reading<C extends FieldCard | VolumeCard>({ card, meta, change }: Props<C>) {
   const set = change as (next: Partial<FieldCard>) => void;
-  const boxes = (meta.fieldBoxes ?? []).map((b) => option(b.name));
-  const recorders = card.kind === 'field' ? [...meta.fieldPlanes.map((p) => option(p.name)), ...boxes] : boxes;
-  const box = meta.fieldBoxes?.some((b) => b.name === card.recorder);
+  const boxes = recordedOf(meta, 'field-box').map((b) => option(b.name));
+  const recorders = card.kind === 'field' ? [...recordedOf(meta, 'field-plane').map((p) => option(p.name)), ...boxes] : boxes;
+  const box = recordedOf(meta, 'field-box').some((b) => b.name === card.recorder);
   const known = recorders.some((r) => r.value === card.recorder) ? recorders : [option(card.recorder), ...recorders];
   return (
     <>
@@ -83,7 +83,7 @@ function Reading<C extends FieldCard | VolumeCard>({ card, meta, change }: Props
 }
 
 export function FieldSettings({ card, meta, change }: Props<FieldCard>) {
-  const box = meta.fieldBoxes?.some((b) => b.name === card.recorder);
+  const box = recordedOf(meta, 'field-box').some((b) => b.name === card.recorder);
   return (
     <>
       <Part title="Field">

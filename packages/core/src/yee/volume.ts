@@ -1,5 +1,5 @@
-import type { Grid } from '../../grid/index.ts';
-import { isHalf, type Region, type RegionSums, sumAt } from './recording.ts';
+import type { Grid } from './grid.ts';
+import { isHalf, type Region, type RegionSums, sumAt } from './regions.ts';
 
 type Index = [number, number, number];
 
@@ -8,7 +8,7 @@ interface Block {
   field: number;
   from: Index;
   count: Index;
-  first: number;
+  planes: number[];
 }
 
 /** Fields in a block between grid nodes, with the samples half a cell beyond it, so that all can be interpolated in it. */
@@ -18,15 +18,14 @@ export interface VolumePlan {
   blocks: Block[];
 }
 
-/** Adds the regions of some fields (0..5: Ex to Hz) between nodes lo and hi, both included. */
-export function planVolume(grid: Grid, fields: readonly number[], lo: Index, hi: Index, regions: Region[]): VolumePlan {
+/** Adds the regions of some fields (0..5: Ex to Hz) between nodes lo and hi, both included. `add` takes a region and gives its number. */
+export function planVolume(grid: Grid, fields: readonly number[], lo: Index, hi: Index, add: (region: Region) => number): VolumePlan {
   const blocks = fields.map((field): Block => {
     const from = lo.map((n, a) => (isHalf(a, field) ? Math.max(0, n - 1) : n)) as Index;
     const last = hi.map((n, a) => (isHalf(a, field) ? Math.min(n, grid.lines[a].length - 2) : n));
     const count = last.map((n, a) => n - from[a] + 1) as Index;
-    const first = regions.length;
-    for (let k = 0; k < count[2]; k++)
-      regions.push({
+    const planes = Array.from({ length: count[2] }, (_, k) =>
+      add({
         field,
         from: [from[0], from[1], from[2] + k],
         shift: [0, 0, 0],
@@ -36,8 +35,9 @@ export function planVolume(grid: Grid, fields: readonly number[], lo: Index, hi:
         inner: count[0],
         outerAxis: 1,
         outer: count[1],
-      });
-    return { field, from, count, first };
+      }),
+    );
+    return { field, from, count, planes };
   });
   return { lo, hi, blocks };
 }
@@ -52,21 +52,21 @@ export interface BlockValues {
 
 /** Reads a block's sums at one frequency, times a complex factor. */
 export function blockValues(
-  { from, count, first }: Block,
+  { from, count, planes }: Block,
   sums: (region: number) => RegionSums,
   f: number,
-  scale: readonly [number, number],
+  [sr, si]: readonly [number, number],
 ): BlockValues {
   const [nx, ny, nz] = count;
   const re = new Float64Array(nx * ny * nz);
   const im = new Float64Array(nx * ny * nz);
   for (let k = 0, n = 0; k < nz; k++) {
-    const s = sums(first + k);
+    const s = sums(planes[k]);
     for (let j = 0; j < ny; j++)
       for (let i = 0; i < nx; i++, n++) {
         const [x, y] = sumAt(s, j, i, f);
-        re[n] = x * scale[0] - y * scale[1];
-        im[n] = x * scale[1] + y * scale[0];
+        re[n] = x * sr - y * si;
+        im[n] = x * si + y * sr;
       }
   }
   return { from, count, re, im };

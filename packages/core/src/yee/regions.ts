@@ -1,4 +1,4 @@
-import type { Grid } from '../../grid/index.ts';
+import type { Grid } from './grid.ts';
 
 /** Planes and rows of field samples whose Fourier sums are kept during a run. */
 export interface Region {
@@ -83,4 +83,31 @@ export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index:
   }
   const count = (a: 0 | 1 | 2): number => hi[a] - lo[a] + (isHalf(a, field) ? 0 : 1);
   return { field, from, shift, wa, wb, innerAxis, inner: count(innerAxis), outerAxis, outer: count(outerAxis) };
+}
+
+/** A row of samples of a field along an axis; a second sample at `shift` may be added. Weights are those of either. */
+export const rowRegion = (
+  field: number,
+  from: [number, number, number],
+  along: 0 | 1 | 2,
+  count: number,
+  shift: [number, number, number] = [0, 0, 0],
+  weights: readonly [number, number] = [1, 0],
+): Region => ({
+  field,
+  from,
+  shift,
+  wa: weights[0],
+  wb: weights[1],
+  innerAxis: along,
+  inner: count,
+  outerAxis: along === 2 ? 0 : 2,
+  outer: 1,
+});
+
+/** Weights with which the samples of a field half a cell above and below a node make up its value there. */
+export function atNode(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): [above: number, below: number] {
+  const [below, above] = [coordinate(grid, axis, field, i - 1), coordinate(grid, axis, field, i)];
+  const wb = (above - grid.lines[axis][i]) / (above - below);
+  return [1 - wb, wb];
 }

@@ -1,0 +1,41 @@
+import type { RecorderTold } from '@jadebell/core/recorders';
+import type { Recorder } from '@jadebell/core/document';
+import Apps from '@mui/icons-material/GridOnOutlined';
+import Bolt from '@mui/icons-material/BoltOutlined';
+import BothWays from '@mui/icons-material/SyncAltOutlined';
+import Box from '@mui/icons-material/Grid3x3Outlined';
+import East from '@mui/icons-material/EastOutlined';
+import LinearScale from '@mui/icons-material/LinearScaleOutlined';
+import Radar from '@mui/icons-material/TrackChangesOutlined';
+import Stored from '@mui/icons-material/BatteryChargingFullOutlined';
+import Timeline from '@mui/icons-material/TimelineOutlined';
+import type { ComponentType, ReactNode } from 'react';
+import type { Run } from '../api/types.ts';
+import { FieldLineCard } from './fieldLine.tsx';
+import { SignalCard } from './signal.tsx';
+
+/** What a card of a recorder gets: the run, the stem of its files, and what the recorder told. */
+export interface RecorderCardProps<T = RecorderTold> {
+  run: Run;
+  stem: string;
+  told: T;
+}
+interface RecorderParts<K extends Recorder['kind']> {
+  glyph: ReactNode;
+  /** Title of a card of its own, before its name, and the card. */
+  card?: { title: string; show: ComponentType<RecorderCardProps<Extract<RecorderTold, { kind: K }>>> };
+}
+
+/** What the interface adds to each kind of recorder; marks on the model and tables are drawn from what the kinds say themselves. */
+export const recorderParts: { [K in Recorder['kind']]: RecorderParts<K> } = {
+  'wire-probe': { glyph: <Bolt /> },
+  'far-field': { glyph: <Radar /> },
+  'field-plane': { glyph: <Apps /> },
+  'field-line': { glyph: <LinearScale />, card: { title: 'E along', show: FieldLineCard } },
+  flux: { glyph: <East /> },
+  current: { glyph: <Bolt /> },
+  mode: { glyph: <BothWays /> },
+  energy: { glyph: <Stored /> },
+  'field-box': { glyph: <Box /> },
+  signal: { glyph: <Timeline />, card: { title: 'E at', show: SignalCard } },
+};
