@@ -192,7 +192,7 @@ interface Definition<K extends string, F extends Fields, P extends object, T ext
   /** Values of a new one that depend on the model. */
   fresh?(around: Surroundings): Partial<ValuesOf<F>>;
   /** The recorder in SI, from the values of its chips. */
-  resolve(entry: ValuesOf<F>, values: ChipValues, bodies: readonly { line: string }[]): P | Fault;
+  resolve(entry: ValuesOf<F>, values: ChipValues, bodies: readonly Pick<Body, 'line' | 'material' | 'min' | 'max'>[]): P | Fault;
   /** What of it is recorded in the half that planes of symmetry leave; absent: all of it. */
   mirror?(placed: P & Kept, mirrors: Mirrors): P | Fault;
   /** What of it lies outside the computed region, or null. */

@@ -1,4 +1,5 @@
 import { type Place, type Point3, type Problem, problem } from '../document/index.ts';
+import type { Body } from '../geometry/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import { isFault, ownValues, type Placed, type PlacedRecorder, type Recorder, recorderChips, recorderKind } from '../recorders/index.ts';
 import type { Mirrors } from '../yee/index.ts';
@@ -17,7 +18,7 @@ export interface Located {
 }
 
 /** Places a recorder of the document. `bodies` are those that the model has. */
-export function placeRecorder(recorder: Recorder, scope: Scope, bodies: readonly { line: string }[]): Located | { problems: Problem[] } {
+export function placeRecorder(recorder: Recorder, scope: Scope, bodies: readonly Body[]): Located | { problems: Problem[] } {
   const place: Place = { part: 'recorders', name: recorder.name };
   const { values, problems } = evaluateChips(recorder, recorderChips(recorder), scope, place);
   if (!values) return { problems };
