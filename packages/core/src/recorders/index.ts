@@ -1,6 +1,7 @@
 // What records during a run: one module a kind, from its words in the ledger to what it tells. A new kind is a module and a line here.
 import { z } from 'zod';
 import type { Chip, ChipValues, Fields, SentencePart } from '../entries/index.ts';
+import { bodyCurrent } from './bodyCurrent.ts';
 import { current } from './current.ts';
 import { energy } from './energy.ts';
 import { farField } from './farField.ts';
@@ -18,7 +19,7 @@ export { directionsOf } from './farField.ts';
 export * from './recorder.ts';
 
 /** Every kind of recorder, in the order in which the interface offers them. */
-const all = [wireProbe, farField, fieldPlane, fieldLine, flux, current, modeWaves, energy, fieldBox, signal] as const;
+const all = [wireProbe, farField, fieldPlane, fieldLine, flux, current, bodyCurrent, modeWaves, energy, fieldBox, signal] as const;
 type Kinds = (typeof all)[number];
 
 /** A recorder as the document has it, in SI, and what a result tells of one. */

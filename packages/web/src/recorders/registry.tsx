@@ -2,6 +2,7 @@ import type { RecorderTold } from '@jadebell/core/recorders';
 import type { Recorder } from '@jadebell/core/document';
 import Apps from '@mui/icons-material/GridOnOutlined';
 import Bolt from '@mui/icons-material/BoltOutlined';
+import Blur from '@mui/icons-material/GradientOutlined';
 import BothWays from '@mui/icons-material/SyncAltOutlined';
 import Box from '@mui/icons-material/Grid3x3Outlined';
 import East from '@mui/icons-material/EastOutlined';
@@ -11,6 +12,7 @@ import Stored from '@mui/icons-material/BatteryChargingFullOutlined';
 import Timeline from '@mui/icons-material/TimelineOutlined';
 import type { ComponentType, ReactNode } from 'react';
 import type { Run } from '../api/types.ts';
+import { BodyCurrentCard } from './bodyCurrent.tsx';
 import { FieldLineCard } from './fieldLine.tsx';
 import { SignalCard } from './signal.tsx';
 
@@ -34,6 +36,7 @@ export const recorderParts: { [K in Recorder['kind']]: RecorderParts<K> } = {
   'field-line': { glyph: <LinearScale />, card: { title: 'E along', show: FieldLineCard } },
   flux: { glyph: <East /> },
   current: { glyph: <Bolt /> },
+  'body-current': { glyph: <Blur />, card: { title: 'Current on a body,', show: BodyCurrentCard } },
   mode: { glyph: <BothWays /> },
   energy: { glyph: <Stored /> },
   'field-box': { glyph: <Box /> },
