@@ -17,21 +17,24 @@ export function unwrapped(phase: ArrayLike<number>): Float64Array {
 }
 
 /**
- * Group delay, s, of a transfer over frequency, Hz: -d(phase)/d(omega). From the turn between neighbours, which has no jumps while it is less
- * than half a turn; in between by the three-point formula for unequal steps, which is exact for a parabola, at the ends by its one-sided form.
+ * Derivative of samples y over x: by the three-point formula for unequal steps, which is exact for a parabola, at the ends by its one-sided form. NaN for
+ * fewer than two samples.
  */
-export function groupDelay(frequency: ArrayLike<number>, s: readonly Complex[]): Float64Array {
-  const n = frequency.length;
+export function derivative(x: ArrayLike<number>, y: ArrayLike<number>): Float64Array {
+  const n = x.length;
   if (n < 2) return new Float64Array(n).fill(NaN);
-  const phase = unwrapped(s.map((v) => Math.atan2(v.im, v.re)));
-  const slope = Float64Array.from({ length: n - 1 }, (_, i) => (phase[i + 1] - phase[i]) / (2 * Math.PI * (frequency[i + 1] - frequency[i])));
+  const slope = Float64Array.from({ length: n - 1 }, (_, i) => (y[i + 1] - y[i]) / (x[i + 1] - x[i]));
   return Float64Array.from({ length: n }, (_, i) => {
-    if (n === 2) return -slope[0];
+    if (n === 2) return slope[0];
     const k = Math.min(Math.max(i, 1), n - 2);
-    const [h, g] = [frequency[k] - frequency[k - 1], frequency[k + 1] - frequency[k]];
+    const [h, g] = [x[k] - x[k - 1], x[k + 1] - x[k]];
     // Slopes of the parabola through three points: at its middle the weighted mean, at its ends as far again from the inner slope.
     const middle = (slope[k - 1] * g + slope[k] * h) / (h + g);
-    if (i === k) return -middle;
-    return -(i < k ? 2 * slope[0] - middle : 2 * slope[n - 2] - middle);
+    if (i === k) return middle;
+    return i < k ? 2 * slope[0] - middle : 2 * slope[n - 2] - middle;
   });
 }
+
+/** Group delay, s, of a transfer over frequency, Hz: -d(phase)/d(omega), from the turn between neighbours, which has no jumps while it is less than half a turn. */
+export const groupDelay = (frequency: ArrayLike<number>, s: readonly Complex[]): Float64Array =>
+  derivative(frequency, unwrapped(s.map((v) => Math.atan2(v.im, v.re)))).map((d) => -d / (2 * Math.PI));
