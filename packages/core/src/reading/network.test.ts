@@ -117,6 +117,20 @@ describe('quantities', () => {
     expect(quantities.input.terms(guided)).toEqual([]);
   });
 
+  test('of a guided mode: group velocity is c times the root by which the guide wave is longer, its inverse the delay per length; none below cutoff', () => {
+    const run = reading(guided, line());
+    const speed = quantities['group-velocity'].curve(run, 'left')!.re;
+    const delays = quantities['delay-per-length'].curve(run, 'left')!.re;
+    for (let f = 1; f + 1 < n; f++) {
+      // v_g v_phase = c^2 in a hollow guide (Collin, Field Theory of Guided Waves, sec. 5.1).
+      const root = Math.sqrt(1 - (cutoff / frequency[f]) ** 2);
+      expect(Math.abs(speed[f] / (299792458 * root) - 1)).toBeLessThan(2e-3);
+      expect(speed[f] * delays[f]).toBeCloseTo(1, 12);
+    }
+    const dead = { ...run, array: (name: string) => (name === 'beta' ? { shape: [n, 2, 2], data: Float64Array.from({ length: 4 * n }, (_, i) => (i % 2 ? -90 : 0)) } : run.array(name)) }; // prettier-ignore
+    expect(Array.from(quantities['group-velocity'].curve(dead, 'left')!.re).every((v) => Number.isNaN(v))).toBe(true);
+  });
+
   test('active reflection goes by the waves of the lens', () => {
     const run = reading(lumped, line(), { waves: [{ column: 0, re: 1, im: 0 }, { column: 1, re: 0, im: 1 }] }); // prettier-ignore
     const own = quantities.active.curve(run, 'in')!;

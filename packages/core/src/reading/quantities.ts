@@ -1,6 +1,6 @@
 import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
-import { activeReflection, groupDelay } from '../network/index.ts';
+import { activeReflection, derivative, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import {
@@ -145,6 +145,18 @@ const ofMode = (
       make(beta.data[2 * (f * n + c)], beta.data[2 * (f * n + c) + 1], (2 * Math.PI * run.frequency[f]) / c0, run.meta, c),
     );
     return { x: run.frequency, re };
+  },
+});
+
+/** d(beta)/d(omega) of a guided mode, s/m, told in some way; a mode below cutoff carries nothing and has none. */
+const ofDispersion = (title: string, unit: string, tell: (delay: number) => number): QuantityKind => ({
+  ...ofMode(title, unit, (re) => (re > 0 ? re : NaN)),
+  curve(run, of) {
+    const beta = quantities.beta.curve(run, of);
+    if (!beta) return null;
+    const omega = Float64Array.from(run.frequency, (f) => 2 * Math.PI * f);
+    const delay = derivative(omega, Float64Array.from(beta.re, (re) => (re > 0 ? re : NaN)));
+    return { x: run.frequency, re: delay.map(tell) };
   },
 });
 
@@ -388,6 +400,8 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   beta: ofMode('Phase constant', 'rad/m', (re) => re),
   alpha: ofMode('Attenuation of a mode', 'Np/m', (_, im) => -im),
   index: ofMode('Effective index', '', (re, _, k0) => re / k0),
+  'group-velocity': ofDispersion('Group velocity of a mode', 'm/s', (delay) => 1 / delay),
+  'delay-per-length': ofDispersion('Group delay per length', 's/m', (delay) => delay),
   'mode-impedance': ofMode(
     'Wave impedance of a mode',
     'ohm',
