@@ -2,8 +2,8 @@ import { readFile } from 'node:fs/promises';
 import { type Problem, problem, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { denseKernel } from '@jadebell/core/dense';
-import { buildScene, type Scene } from '@jadebell/core/scene';
-import { type Machine, type Solver, solvers } from '@jadebell/core/solvers';
+import type { Scene } from '@jadebell/core/scene';
+import { checkProject, type Machine, type Solver } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 
 /** Changes given on the command line. */
@@ -43,11 +43,7 @@ export async function load(file: string, changes: Changes, machine: Machine): Pr
   if (!reading.project) return { loaded: null, problems: reading.problems };
   const changed = applyChanges(reading.project, changes);
   if (changed.problems.length) return { loaded: null, problems: changed.problems };
-  const { scene, problems } = buildScene(changed.project, await loadGeometryKernel());
-  if (!scene) return { loaded: null, problems };
-  const solver = solvers[changed.project.solve.solver];
-  const all = [...problems, ...solver.check(scene, machine)];
-  const sound = (): boolean => all.every((p) => p.severity !== 'error');
-  if (sound() && solver.look) all.push(...solver.look(scene, await denseKernel((await nodeHost(1)).module)));
-  return { loaded: !sound() ? null : { project: changed.project, scene, solver }, problems: all };
+  const kernel = async () => denseKernel((await nodeHost(1)).module);
+  const { scene, solver, problems } = await checkProject(changed.project, machine, await loadGeometryKernel(), kernel);
+  return { loaded: scene && { project: changed.project, scene, solver }, problems };
 }

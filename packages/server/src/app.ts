@@ -9,6 +9,8 @@ import { HttpProblem, mount, openApi } from './api/route.ts';
 import { projectRoutes } from './api/projects.ts';
 import { runRoutes } from './api/runs.ts';
 import { systemRoutes } from './api/system.ts';
+import type { Pictures } from './model/pictures.ts';
+import type { ModelService } from './model/service.ts';
 import type { RunQueue } from './queue/queue.ts';
 
 const local = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
@@ -55,7 +57,7 @@ const fileWorker = /^\/assets\/exchange\.worker-[\w-]+\.js$/;
 const fileWorkerPolicy = "default-src 'self'; script-src 'self' 'unsafe-eval'; connect-src 'self' blob: data:; object-src 'none'";
 
 /** The Express application: API under /api, the built interface elsewhere. */
-export function createApp(queue: RunQueue, log: Logger, web?: string): Express {
+export function createApp(queue: RunQueue, models: ModelService, pictures: Pictures, log: Logger, web?: string): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -90,7 +92,7 @@ export function createApp(queue: RunQueue, log: Logger, web?: string): Express {
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }));
   app.use('/api', express.json({ limit: '25mb' }));
   const api = express.Router();
-  const routes = [...projectRoutes, ...runRoutes(queue), ...systemRoutes(queue)];
+  const routes = [...projectRoutes(pictures), ...runRoutes(queue, models), ...systemRoutes(queue)];
   mount(api, routes);
   api.get('/openapi.json', (_request, response) => void response.json(openApi(routes, coreVersion)));
   api.use((_request, _response, next) =>

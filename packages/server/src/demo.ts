@@ -6,17 +6,18 @@ import type { Sequelize } from 'sequelize';
 import { addProject } from './api/projects.ts';
 import { addRun } from './api/runs.ts';
 import { storeArrays } from './db/arrays.ts';
+import type { Pictures } from './model/pictures.ts';
 import { FactRow } from './db/models.ts';
 
 /** Loads the demo projects with their solved runs into a new database; does nothing the next time. */
-export async function loadDemo(folder: string, sequelize: Sequelize): Promise<number> {
+export async function loadDemo(folder: string, sequelize: Sequelize, pictures: Pictures): Promise<number> {
   if (await FactRow.findByPk('demo-loaded')) return 0;
   const names = (await readdir(folder)).filter((f) => f.endsWith('.json')).sort();
   const solved = await readdir(join(folder, 'results')).catch(() => [] as string[]);
   for (const name of names) {
     const { project, problems } = readProject(await readFile(join(folder, name), 'utf8'));
     if (!project) throw new Error(`${name}: ${problems[0].message}`);
-    const row = await addProject(project);
+    const row = await addProject(project, pictures);
     const stem = name.replace(/\.json$/, '');
     for (const file of solved.filter((f) => f.startsWith(`${stem}.`) && f.endsWith('.json')).sort()) {
       const { project: model } = readProject(await readFile(join(folder, 'results', file), 'utf8'));

@@ -53,6 +53,21 @@ export function smallDipole(): Project {
   return p;
 }
 
+/** A guided port on the end of a body that is all metal: only the grid tells that no wave fits in. */
+const shortedGuide = (): Project => {
+  const p = emptyProject('Shorted');
+  p.lines = [
+    { kind: 'box', name: 'air', material: 'Air', size: ['20 mm', '10 mm', '30 mm'], anchor: 'centre', at: ['0 mm', '0 mm', '0 mm'] },
+    { kind: 'box', name: 'plug', material: 'Copper', size: ['20 mm', '10 mm', '6 mm'], anchor: 'centre', at: ['0 mm', '0 mm', '-12 mm'] },
+  ] as Project['lines'];
+  p.ports = [{ kind: 'guide-face', name: 'in', face: 'air.zmin', modes: '1', shift: '0 mm' }];
+  p.recorders = [];
+  p.recordAt = [];
+  p.boundaries = { xMin: 'electric', xMax: 'electric', yMin: 'electric', yMax: 'electric', zMin: 'electric', zMax: 'electric' };
+  p.solve = { ...p.solve, accuracy: 'draft', from: '9 GHz', to: '11 GHz', points: 11 };
+  return p;
+};
+
 const api = (): ReturnType<typeof request> => request(server.address);
 
 async function until(id: string, good: (r: View) => boolean): Promise<View> {
@@ -264,6 +279,59 @@ test('a project and a run that an older version stored are read with what it lef
   await api().post(`/api/runs/${run.id}/stop`).expect(202);
 });
 
+describe('lists and numbers', () => {
+  test('runs that are added at once get numbers of their own', async () => {
+    const { id } = await add(smallDipole());
+    const document = smallDipole();
+    const answers = await Promise.all([1, 2, 3, 4].map(() => api().post(`/api/projects/${id}/runs`).send({ document })));
+    expect(answers.map((a) => a.status)).toEqual([201, 201, 201, 201]);
+    expect(answers.map((a) => (a.body as View).number).sort()).toEqual([1, 2, 3, 4]);
+    for (const { body } of answers) await api().post(`/api/runs/${(body as View).id}/stop`);
+    for (const { body } of answers) await until((body as View).id, (r) => !['queued', 'running'].includes(r.state));
+  }, 120_000);
+
+  test('the shelf tells notes without reading documents, and runs their accuracy', async () => {
+    const { ProjectRow } = await import('./db/models.ts');
+    const { id } = await add({ ...smallDipole(), title: 'Noted', note: 'by the reed line' });
+    // A document that cannot be parsed does not stand in the way of the list.
+    await ProjectRow.update({ document: '{' }, { where: { id } });
+    const { body } = (await api().get('/api/projects').expect(200)) as { body: { id: string; note?: string; title: string }[] };
+    expect(body.find((p) => p.id === id)).toMatchObject({ title: 'Noted', note: 'by the reed line' });
+    await api().delete(`/api/projects/${id}`);
+  });
+
+  test('a save answers before its picture is drawn, on another thread, and the last state is what is drawn', async () => {
+    const { id, revision } = await add(emptyProject('Drawn later'));
+    let now = revision;
+    for (const arm of ['10 mm', '20 mm', '30 mm']) {
+      const document = { ...smallDipole(), givens: [{ name: 'arm', expression: arm }] };
+      now = ((await api().put(`/api/projects/${id}`).send({ revision: now, document }).expect(200)).body as { revision: number }).revision;
+    }
+    const drawn = (await api().get(`/api/projects/${id}/picture.svg`)).body.toString() as string;
+    const alone = await add({ ...smallDipole(), givens: [{ name: 'arm', expression: '30 mm' }] });
+    expect(drawn).toContain('<polygon');
+    expect(drawn).toBe((await api().get(`/api/projects/${alone.id}/picture.svg`)).body.toString());
+  });
+
+  test('a run is refused for what only its grid shows, as on the command line, and names that stand twice for a save too', async () => {
+    const { checkProject } = await import('@jadebell/core/solvers');
+    const { loadGeometryKernel } = await import('@jadebell/core/geometry');
+    const { denseKernel } = await import('@jadebell/core/dense');
+    const { nodeHost, thisMachine } = await import('@jadebell/node');
+    const document = shortedGuide();
+    const { id, revision } = await add(document);
+    const answer = await api().post(`/api/projects/${id}/runs`).send({ document }).expect(422);
+    const kernel = async () => denseKernel((await nodeHost(1)).module);
+    const told = (await checkProject(document, thisMachine(), await loadGeometryKernel(), kernel)).problems;
+    const errors = told.filter((p) => p.severity === 'error');
+    expect(errors.map((p) => p.code)).toEqual(['port.shorted']);
+    expect(answer.body.problems).toEqual(errors);
+    const twice = { ...smallDipole(), givens: [{ name: 'arm', expression: '1 mm' }, { name: 'arm', expression: '2 mm' }] }; // prettier-ignore
+    expect((await api().put(`/api/projects/${id}`).send({ revision, document: twice }).expect(422)).body.problems[0].code).toBe('name.twice');
+    expect((await api().post(`/api/projects/${id}/runs`).send({ document: twice }).expect(422)).body.problems[0].code).toBe('name.twice');
+  });
+});
+
 test('the password file can be read by its owner only', async () => {
   const { statSync } = await import('node:fs');
   expect(statSync(join(folder, 'password')).mode & 0o077).toBe(0);
@@ -280,4 +348,29 @@ test('materials of one’s own are kept for all projects, and nonsense is refuse
   expect(refused.status).toBe(400);
   expect(refused.body.detail).toMatch(/permittivity/);
   expect((await api().get('/api/materials')).body).toEqual([reed]);
+});
+
+test('a database of the first version is brought up: notes, accuracies and results of version 2', async () => {
+  const { connect } = await import('./db/connect.ts');
+  const { migrations } = await import('./db/migrations.ts');
+  await server.close();
+  const empty = await connect(config());
+  for (const table of ['facts', 'chunks', 'runs', 'projects', 'SequelizeMeta']) await empty.query(`DROP TABLE \`${table}\``);
+  await empty.close();
+  const made = await connect(config(), migrations.slice(0, 1));
+  const now = '2026-01-01 00:00:00.000';
+  const [project, run] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222'];
+  const document = JSON.stringify({ ...smallDipole(), note: 'kept since then', solve: { ...smallDipole().solve, accuracy: 'fine' } });
+  const meta = JSON.stringify({ format: 'jadebell-result', version: 2, ports: [{ name: 'feed', resistance: 50 }], excitations: [0], recordAt: [1e9], farField: null, fieldPlanes: [{ name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 }], fluxes: [{ name: 'up', normal: 2, at: 0, power: [0.5] }], evidence: { steps: 1, ended: 'decayed' } }); // prettier-ignore
+  await made.query('INSERT INTO projects (id, title, revision, document, picture, createdAt, updatedAt) VALUES (?, ?, 1, ?, ?, ?, ?)', { replacements: [project, 'Old', document, '', now, now] }); // prettier-ignore
+  await made.query('INSERT INTO runs (id, projectId, number, state, document, givens, meta, createdAt) VALUES (?, ?, 1, ?, ?, ?, ?, ?)', { replacements: [run, project, 'done', document, '[]', meta, now] }); // prettier-ignore
+  await made.close();
+  server = await startServer(config());
+  expect(((await api().get('/api/projects')).body as unknown[])[0]).toMatchObject({ id: project, note: 'kept since then', runs: 1 });
+  const { body } = await api().get(`/api/runs/${run}`);
+  expect(body).toMatchObject({ accuracy: 'fine', meta: { version: 3 } });
+  expect((body as { meta: { recorded: object[] } }).meta.recorded).toEqual([
+    { kind: 'field-plane', name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 },
+    { kind: 'flux', name: 'up', normal: 2, at: 0, power: [0.5] },
+  ]);
 });

@@ -5,6 +5,8 @@ import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { loadDemo } from './demo.ts';
+import { Pictures } from './model/pictures.ts';
+import { ModelService } from './model/service.ts';
 import { RunQueue } from './queue/queue.ts';
 
 export interface Running {
@@ -21,10 +23,12 @@ const listen = (app: ReturnType<typeof createApp>, port: number): Promise<Server
 export async function startServer(config: Config): Promise<Running> {
   const log = pino({ level: config.log });
   const sequelize = await connect(config);
-  if (config.demo) await loadDemo(config.demo, sequelize);
+  const models = new ModelService();
+  const pictures = new Pictures(models);
+  if (config.demo) await loadDemo(config.demo, sequelize, pictures);
   const queue = new RunQueue(sequelize);
   await queue.open();
-  const app = createApp(queue, log, config.web);
+  const app = createApp(queue, models, pictures, log, config.web);
   let server: Server | null = null;
   for (let port = config.port; !server; port++) {
     try {
@@ -40,6 +44,7 @@ export async function startServer(config: Config): Promise<Running> {
       open.closeAllConnections();
       await new Promise((resolve) => open.close(resolve));
       await queue.close();
+      await models.close();
       await sequelize.close();
     },
   };

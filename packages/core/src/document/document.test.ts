@@ -1,7 +1,21 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { atPath, crossingEdges, emptyProject, projectJsonSchema, readProject, readProjectData, shapes, signedArea, withPath } from './index.ts';
+import {
+  atPath,
+  crossingEdges,
+  emptyProject,
+  projectJsonSchema,
+  readProject,
+  readProjectData,
+  shapes,
+  signedArea,
+  withPath,
+  detailBounds,
+  detailsSchema,
+  readDetail,
+  referenceFits,
+} from './index.ts';
 
 const demo = new URL('../../../../demo/', import.meta.url);
 
@@ -71,4 +85,32 @@ test('outlines: area with sign, and crossing edges', () => {
   expect(signedArea([...square].reverse())).toBe(-6);
   expect(crossingEdges(square)).toBeNull();
   expect(crossingEdges([[0, 0], [2, 2], [2, 0], [0, 2]])).toEqual([0, 2]); // prettier-ignore
+});
+
+describe('details of Solve', () => {
+  test('are read within the bounds of the document, and what is beyond is told', () => {
+    expect(readDetail('cellsPerWavelength', '24')).toEqual({ value: 24 });
+    expect(readDetail('cellsPerWavelength', ' ')).toEqual({ value: undefined });
+    expect(readDetail('cellsPerWavelength', '3')).toEqual({ fault: 'Give a number from 6 to 200, or nothing.' });
+    expect(readDetail('pmlLayers', '8.5')).toEqual({ fault: 'Give a whole number from 4 to 40, or nothing.' });
+    expect('fault' in readDetail('stopAt', 'soon')).toBe(true);
+    // What is read is always saved.
+    for (const [key, text] of [
+      ['maxSteps', '100'],
+      ['change', '0.5'],
+      ['segmentsPerWavelength', '8'],
+    ] as const) {
+      // prettier-ignore
+      const read = readDetail(key, text);
+      expect(detailsSchema.parse({ [key]: 'value' in read ? read.value : null })).toEqual({ [key]: Number(text) });
+      expect(detailBounds(key).min).toBeLessThan(detailBounds(key).max);
+    }
+  });
+});
+
+test('a reference takes the same for the model and for what is offered', () => {
+  expect(referenceFits('any', 'frame')).toBe(true);
+  expect(referenceFits('body', 'group')).toBe(true);
+  expect(referenceFits('metal', 'group')).toBe(false);
+  expect(['solid', 'sheet', 'curve', 'frame'].filter((m) => referenceFits('curve', m as 'solid'))).toEqual(['curve']);
 });

@@ -3,6 +3,7 @@ export * from '../entries/index.ts';
 export * from '../shapes/index.ts';
 export * from './boards/index.ts';
 export * from './changes.ts';
+export * from './details.ts';
 export * from './ports/index.ts';
 export * from './read.ts';
 export {

@@ -63,7 +63,8 @@ export function readProjectData(data: unknown): Reading {
   return twice.length ? { project: null, problems: twice } : { project: parsed.data, problems: [] };
 }
 
-function duplicateNames(project: Project): Problem[] {
+/** Entries of one part of a project that share a name, each told where it stands. */
+export function duplicateNames(project: Project): Problem[] {
   const found: Problem[] = [];
   for (const part of ['givens', 'lines', 'ports', 'recorders', 'sections', 'materials'] as const) {
     const seen = new Set<string>();

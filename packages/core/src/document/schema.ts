@@ -34,6 +34,19 @@ export type GroundChoice = z.infer<typeof groundSchema>;
 
 export const accuracies = ['draft', 'normal', 'fine', 'certain'] as const;
 
+/** Settings that override what the accuracy implies. */
+export const detailsSchema = z.strictObject({
+  cellsPerWavelength: z.number().min(6).max(200).optional(),
+  smallestCell: expression.optional(),
+  pmlLayers: z.number().int().min(4).max(40).optional(),
+  stopAt: z.number().min(1e-12).max(0.1).optional().describe('Field energy, relative to its peak, at which the run ends'),
+  change: z.number().min(1e-4).max(0.5).optional().describe('Of accuracy certain: change of S from pass to pass at which it ends'),
+  maxSteps: z.number().int().min(100).max(10_000_000).optional(),
+  segmentsPerWavelength: z.number().min(8).max(400).optional().describe('Of wires'),
+  eachFrequency: z.boolean().optional().describe('Wires: every frequency of the band is solved; absent: few, with a rational function between them'),
+});
+export type Details = z.infer<typeof detailsSchema>;
+
 export const solveSchema = z.strictObject({
   solver: z.enum(['fdtd', 'moment']).describe('fdtd: finite-difference time domain; moment: integral equation on thin wires'),
   from: expression.describe('Lowest frequency of the band'),
@@ -55,22 +68,7 @@ export const solveSchema = z.strictObject({
     .optional()
     .describe('Waves whose fields are recorded together; absent: those of the first excitation'),
   keep: z.literal('each').optional().describe('Fields and patterns of every excitation are kept, to be combined when they are read'),
-  details: z
-    .strictObject({
-      cellsPerWavelength: z.number().min(6).max(200).optional(),
-      smallestCell: expression.optional(),
-      pmlLayers: z.number().int().min(4).max(40).optional(),
-      stopAt: z.number().min(1e-12).max(0.1).optional().describe('Field energy, relative to its peak, at which the run ends'),
-      change: z.number().min(1e-4).max(0.5).optional().describe('Of accuracy certain: change of S from pass to pass at which it ends'),
-      maxSteps: z.number().int().min(100).max(10_000_000).optional(),
-      segmentsPerWavelength: z.number().min(8).max(400).optional().describe('Of wires'),
-      eachFrequency: z
-        .boolean()
-        .optional()
-        .describe('Wires: every frequency of the band is solved; absent: few, with a rational function between them'),
-    })
-    .optional()
-    .describe('Settings that override what the accuracy implies'),
+  details: detailsSchema.optional().describe('Settings that override what the accuracy implies'),
 });
 export type SolveSettings = z.infer<typeof solveSchema>;
 

@@ -1,4 +1,5 @@
 // What an entry of a project is made of: expressions, names, references, materials, and the findings that point at them.
+export * from './accepts.ts';
 export * from './chips.ts';
 export * from './conductor.ts';
 export * from './fields.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { emptyProject, type Line, type Project, projectSchema, shapes } from '../document/index.ts';
+import { emptyProject, type Line, type MeshData, packMesh, type Part, type Project, projectSchema, shapes } from '../document/index.ts';
 import { evaluateExpression } from '../expressions/index.ts';
 import { type Body, evaluateModel, type Kernel, loadGeometryKernel, type Model, ModelCache, rowSpans } from './index.ts';
 
@@ -43,6 +43,27 @@ function rowVolume(b: Body, n = 160): number {
     }
   return (sum * (y1 - y0) * (z1 - z0)) / n / n;
 }
+
+test('an imported part is known by all it holds: another of the same length and end is built anew', () => {
+  // Pyramids on a base of many corners that differ in the height of their apex alone.
+  const n = 48;
+  const pyramid = (height: number): MeshData => {
+    const ring = Array.from({ length: n }, (_, i) => [Math.cos((2 * Math.PI * i) / n) * 1e-3, Math.sin((2 * Math.PI * i) / n) * 1e-3, 0]);
+    const sides = Array.from({ length: n }, (_, i) => [0, 2 + i, 2 + ((i + 1) % n), 1, 2 + ((i + 1) % n), 2 + i]);
+    return { positions: Float32Array.from([0, 0, height, 0, 0, 0, ...ring.flat()]), triangles: Uint32Array.from(sides.flat()) };
+  };
+  const part = (height: number): Part => ({ name: 'hull', kind: 'mesh', source: 'hull.stl', data: packMesh(pyramid(height)) });
+  const parts = Array.from({ length: 60 }, (_, i) => part((1 + i / 20) * 1e-3));
+  const alike = (p: Part): string => `${p.data.length} ${p.data.slice(-64)}`;
+  const first = parts.findIndex((p, i) => parts.slice(i + 1).some((q) => alike(q) === alike(p)));
+  const second = parts.findLastIndex((p) => alike(p) === alike(parts[first]));
+  expect(second).toBeGreaterThan(first);
+  const volume = (p: Part): number =>
+    evaluateModel({ ...project([line('import', 'hull', { part: 'hull' })]), parts: [p] }, kernel, cache).bodies[0].volume;
+  expect(volume(parts[second]) / volume(parts[first])).toBeCloseTo((1 + second / 20) / (1 + first / 20), 4);
+  // The same part in another object is the same.
+  expect(volume({ ...parts[first] })).toBe(volume(parts[first]));
+});
 
 describe('solids have the volume of their closed form, by their rows as by their mesh', () => {
   const pi = Math.PI;

@@ -1,4 +1,19 @@
-import { atPath, type Chip, type ChipValues, conductorChoice, type ConductorChoice, type Place, type Problem, problem } from '../entries/index.ts';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { sha256 } from '@noble/hashes/sha2.js';
+import {
+  atPath,
+  type Chip,
+  type ChipValues,
+  conductorChoice,
+  type ConductorChoice,
+  type Place,
+  type Problem,
+  problem,
+  type Part,
+  type Accepts,
+  referenceFits,
+  wantedBy,
+} from '../entries/index.ts';
 import { type Line, type ModelSource, type Point3, type Samples, shapeOf } from '../shapes/index.ts';
 import { evaluateChips, ExpressionFault, nearestName, sampleExpression, Scope } from '../expressions/index.ts';
 import { findMaterial } from '../materials/index.ts';
@@ -90,16 +105,6 @@ export class ModelCache {
   }
 }
 
-const accepted: Record<string, (kind: ReturnType<typeof kindOf>) => boolean> = {
-  body: (k) => k === 'solid' || k === 'sheet' || k === 'group',
-  metal: (k) => k === 'solid' || k === 'sheet',
-  solid: (k) => k === 'solid',
-  sheet: (k) => k === 'sheet',
-  curve: (k) => k === 'curve',
-  frame: (k) => k === 'frame',
-  any: () => true,
-};
-
 /** Chips of a line; a line that has not been edited is the same object, so they are found once. */
 function chipsOf(line: Line): { chips: Chip[]; plain: Chip[] } {
   let found = knownChips.get(line);
@@ -120,6 +125,14 @@ function textOf(line: Line): string {
   return text;
 }
 const knownTexts = new WeakMap<Line, string>();
+
+/** What an imported part holds, as a digest: parts of like length and end may differ anywhere. */
+function digestOf(part: Part): string {
+  let digest = knownDigests.get(part);
+  if (digest === undefined) knownDigests.set(part, (digest = bytesToHex(sha256(utf8ToBytes(part.data)))));
+  return digest;
+}
+const knownDigests = new WeakMap<Part, string>();
 const knownChips = new WeakMap<Line, { chips: Chip[]; plain: Chip[] }>();
 
 /** One evaluation: lines and givens are evaluated when they are asked for, each once. */
@@ -237,7 +250,7 @@ class Evaluation {
       Object.values(samples).join(';'),
       frame?.id,
       inputs.map((i) => i.item.id).join(),
-      part && `${part.data.length} ${part.data.slice(-64)}`,
+      part && digestOf(part),
     ].join('\n');
     const known = this.cache.get(key);
     if (known) return known;
@@ -321,17 +334,11 @@ class Evaluation {
   private input(
     name: string,
     index: number,
-    accepts: string,
+    accepts: Accepts,
     path: string,
     fail: (code: string, chip: string, message: string, fix: string) => null,
   ): Item | null {
-    if (!name)
-      return fail(
-        'reference.empty',
-        path,
-        'Nothing is chosen here yet.',
-        accepts === 'any' ? 'Choose an earlier line.' : `Choose ${article(accepts)}.`,
-      );
+    if (!name) return fail('reference.empty', path, 'Nothing is chosen here yet.', `Choose ${wantedBy(accepts)}.`);
     const at = this.indexOf(name);
     if (at === undefined) {
       const near = nearestName(name, this.names.keys());
@@ -343,7 +350,7 @@ class Evaluation {
     if (!item)
       return fail('reference.failed', path, this.muted[at] ? `${name} is muted.` : `${name} makes no body.`, this.muted[at] ? 'Let it sound again, or choose another.' : `Mend ${name} first.`); // prettier-ignore
     const kind = kindOf(item);
-    if (!accepted[accepts](kind)) return fail('reference.kind', path, `${name} is a ${kind}.`, `Choose ${article(accepts)}.`);
+    if (!referenceFits(accepts, kind)) return fail('reference.kind', path, `${name} is a ${kind}.`, `Choose ${wantedBy(accepts)}.`);
     return item;
   }
 
@@ -360,9 +367,6 @@ class Evaluation {
     return this.results.get(index) ?? null;
   }
 }
-
-const article = (accepts: string): string =>
-  ({ body: 'a solid or a sheet', metal: 'a body of metal', solid: 'a solid', sheet: 'a sheet', curve: 'a curve', frame: 'a frame', any: 'an earlier line' })[accepts]!; // prettier-ignore
 
 /** Evaluates givens and lines to bodies. A line that fails is reported and the others go on as far as they can. */
 export function evaluateModel(project: ModelSource, kernel: Kernel, cache?: ModelCache): Model {

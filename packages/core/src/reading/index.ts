@@ -9,3 +9,5 @@ export * from './traces.ts';
 export * from './view.ts';
 export * from './evidence.ts';
 export * from './wires.ts';
+export * from './figures.ts';
+export * from './freshSpot.ts';

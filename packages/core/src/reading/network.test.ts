@@ -15,6 +15,8 @@ import {
   spotOf,
   traceLetter,
   viewNetwork,
+  figureColumns,
+  freshSpot,
 } from './index.ts';
 
 const n = 51;
@@ -248,4 +250,30 @@ test('boards suit what was solved: cards fit twelve columns and do not overlap',
           taken.add(`${x} ${y}`);
         }
   }
+});
+
+test('a new limit stands amid what the curves are over, whatever that is', () => {
+  const trace = (x: number[], y: number[], unit: string) => ({ x: Float64Array.from(x), y: Float64Array.from(y), unit });
+  const wavelength = freshSpot([trace([1.5e-6, 1.6e-6, 1.7e-6], [-3, -2, -9], 'dB')]);
+  expect((wavelength.from + wavelength.to) / 2).toBeCloseTo(1.6e-6, 12);
+  expect(wavelength.to).toBeLessThan(1.7e-6);
+  expect(wavelength.y).toBe(-10);
+  const time = freshSpot([trace([0, 2e-9], [NaN, 4], 'V/m'), trace([1e-9, 4e-9], [2, 2], 'V/m')]);
+  expect((time.from + time.to) / 2).toBeCloseTo(2e-9, 15);
+  expect(time.y).toBe(3);
+  expect(freshSpot([])).toEqual({ from: 0, to: 0, y: 0 });
+});
+
+test('figures of a far field are told in words with units', () => {
+  const figures = { frequency: 1e9, directivity: 10, gain: 5, realisedGain: 4, theta: Math.PI / 2, phi: 0, radiated: 0.8, fromPattern: 0.8, accepted: 0.9, lost: 0.1, radiationEfficiency: 0.9, totalEfficiency: 0.8 }; // prettier-ignore
+  const columns = figureColumns([figures]);
+  expect(columns.find((c) => c.key === 'realisedGain')).toEqual({
+    key: 'realisedGain',
+    title: 'realised gain (dBi)',
+    values: [expect.closeTo(6.0206, 4)],
+  });
+  expect(columns.find((c) => c.key === 'theta')!.values[0]).toBeCloseTo(90, 12);
+  // Every number of the figures has a column, and no title is the name of a property.
+  expect(columns.map((c) => c.key).sort()).toEqual(Object.keys(figures).sort());
+  for (const { title } of columns) expect(title).not.toMatch(/^[a-z]+[A-Z]\w+$/);
 });

@@ -155,7 +155,10 @@ const ofDispersion = (title: string, unit: string, tell: (delay: number) => numb
     const beta = quantities.beta.curve(run, of);
     if (!beta) return null;
     const omega = Float64Array.from(run.frequency, (f) => 2 * Math.PI * f);
-    const delay = derivative(omega, Float64Array.from(beta.re, (re) => (re > 0 ? re : NaN)));
+    const delay = derivative(
+      omega,
+      Float64Array.from(beta.re, (re) => (re > 0 ? re : NaN)),
+    );
     return { x: run.frequency, re: delay.map(tell) };
   },
 });

@@ -1,9 +1,4 @@
-import { fdtd } from './fdtd/index.ts';
-import { moment } from './moment/index.ts';
-import type { Solver } from './solver.ts';
-
-export * from './solver.ts';
+export { type Checked, checkProject } from './checkProject.ts';
 export { meshOf } from './moment/index.ts';
-
-/** All solvers by name. A new one is a folder and a line here. */
-export const solvers = { fdtd, moment } satisfies Readonly<Record<string, Solver>>;
+export { solvers } from './registry.ts';
+export * from './solver.ts';

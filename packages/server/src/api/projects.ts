@@ -1,20 +1,11 @@
-import { emptyProject, type Project, projectSchema, readProjectData } from '@jadebell/core/document';
-import { evaluateModel, loadGeometryKernel, pictureOf } from '@jadebell/core/geometry';
+import { duplicateNames, emptyProject, type Project, projectSchema, readProjectData } from '@jadebell/core/document';
 import { fn, col } from 'sequelize';
 import { z } from 'zod';
 import { ProjectRow, RunRow } from '../db/models.ts';
+import type { Pictures } from '../model/pictures.ts';
 import { storedDocument } from '../db/stored.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
 import { idParams, projectFull, projectSummary } from './schemas.ts';
-
-/** A picture of the project for the Shelf; empty if the model cannot be drawn. */
-export async function drawPicture(project: Project): Promise<string> {
-  try {
-    return pictureOf(evaluateModel(project, await loadGeometryKernel()).bodies);
-  } catch {
-    return '';
-  }
-}
 
 const full = (row: ProjectRow): z.infer<typeof projectFull> => ({
   id: row.id,
@@ -29,9 +20,24 @@ export async function findProject(id: string): Promise<ProjectRow> {
   return row;
 }
 
-/** Stores a new project. */
-export async function addProject(document: Project): Promise<ProjectRow> {
-  return ProjectRow.create({ title: document.title, document: JSON.stringify(document), picture: await drawPicture(document) });
+/** What a row holds of a document: the whole, and what the shelf tells of it without reading the whole. */
+const columns = (document: Project): { title: string; note: string | null; document: string } => ({
+  title: document.title,
+  note: document.note ?? null,
+  document: JSON.stringify(document),
+});
+
+/** Stores a new project; its picture follows. */
+export async function addProject(document: Project, pictures: Pictures): Promise<ProjectRow> {
+  const row = await ProjectRow.create(columns(document));
+  pictures.redraw(row.id, document);
+  return row;
+}
+
+/** Refuses a document in which names stand twice. */
+function refuseTwice(document: Project): void {
+  const twice = duplicateNames(document);
+  if (twice.length) throw new HttpProblem(422, 'Names stand twice', twice[0].message, twice);
 }
 
 /** Safe file name from a title. */
@@ -41,14 +47,15 @@ export const fileStem = (title: string): string =>
     .replaceAll(/[^a-z0-9]+/g, '-')
     .replaceAll(/^-|-$/g, '') || 'project';
 
-export const projectRoutes: Route[] = [
+/** Routes on projects. */
+export const projectRoutes = (pictures: Pictures): Route[] => [
   route({
     method: 'get',
     path: '/projects',
     summary: 'All projects, newest change first',
     schemas: { answer: z.array(projectSummary) },
     async handle() {
-      const rows = await ProjectRow.findAll({ order: [['updatedAt', 'DESC']], attributes: ['id', 'title', 'revision', 'document', 'updatedAt'] });
+      const rows = await ProjectRow.findAll({ order: [['updatedAt', 'DESC']], attributes: ['id', 'title', 'note', 'revision', 'updatedAt'] });
       const counts = (await RunRow.findAll({ attributes: ['projectId', [fn('COUNT', col('id')), 'number']], group: ['projectId'] })) as {
         projectId: string;
         number: number;
@@ -56,7 +63,7 @@ export const projectRoutes: Route[] = [
       return rows.map((r) => ({
         id: r.id,
         title: r.title,
-        note: (JSON.parse(r.document) as Project).note,
+        ...(r.note === null ? {} : { note: r.note }),
         revision: r.revision,
         updatedAt: r.updatedAt.toISOString(),
         runs: Number(counts.find((c) => c.projectId === r.id)?.number ?? 0),
@@ -70,10 +77,10 @@ export const projectRoutes: Route[] = [
     status: 201,
     schemas: { body: z.object({ title: z.string().min(1).max(120).optional(), document: z.unknown().optional() }), answer: projectFull },
     async handle({ body }) {
-      if (body.document === undefined) return full(await addProject(emptyProject(body.title ?? 'New project')));
+      if (body.document === undefined) return full(await addProject(emptyProject(body.title ?? 'New project'), pictures));
       const reading = readProjectData(body.document);
       if (!reading.project) throw new HttpProblem(422, 'Not a project', reading.problems[0].message, reading.problems);
-      return full(await addProject(reading.project));
+      return full(await addProject(reading.project, pictures));
     },
   }),
   route({
@@ -89,6 +96,7 @@ export const projectRoutes: Route[] = [
     summary: 'Replace a project’s document; the revision must be the one that was read',
     schemas: { params: idParams, body: z.object({ revision: z.int(), document: projectSchema }), answer: z.object({ revision: z.int() }) },
     async handle({ params, body }) {
+      refuseTwice(body.document);
       const row = await findProject(params.id);
       const conflict = new HttpProblem(
         409,
@@ -97,15 +105,11 @@ export const projectRoutes: Route[] = [
       );
       if (row.revision !== body.revision) throw conflict;
       const [count] = await ProjectRow.update(
-        {
-          title: body.document.title,
-          document: JSON.stringify(body.document),
-          revision: body.revision + 1,
-          picture: await drawPicture(body.document),
-        },
+        { ...columns(body.document), revision: body.revision + 1 },
         { where: { id: row.id, revision: body.revision } },
       );
       if (!count) throw conflict;
+      pictures.redraw(row.id, body.document);
       return { revision: body.revision + 1 };
     },
   }),
@@ -128,6 +132,7 @@ export const projectRoutes: Route[] = [
     media: 'image/svg+xml',
     schemas: { params: idParams },
     async handle({ params, response }) {
+      await pictures.settled(params.id);
       const { picture } = await findProject(params.id);
       response
         .type('image/svg+xml')

@@ -1,20 +1,20 @@
 import { type Problem, type Project, projectSchema } from '@jadebell/core/document';
 import { evaluateGivens } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, touchstoneOf, type TouchstoneView, writeFarField } from '@jadebell/core/formats';
-import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { type Complex, currentMeta, readReference, type ResultMeta, type ResultSet } from '@jadebell/core/results';
-import { buildScene } from '@jadebell/core/scene';
-import { solvers } from '@jadebell/core/solvers';
-import { thisMachine } from '@jadebell/node';
+import { type Complex, currentMeta, readReference, type ResultSet, type StoredMeta } from '@jadebell/core/results';
 import { z } from 'zod';
 import { describeArray, loadArray, readArray, removeArrays } from '../db/arrays.ts';
 import { countJobs } from '../db/jobs.ts';
 import { ProjectRow, RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
+import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { fileStem, findProject } from './projects.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
 import { idParams, runSchema, type RunView } from './schemas.ts';
+
+/** A run in a list comes without the document it solved. */
+const listed = { exclude: ['document'] };
 
 /** Most runs that may wait at once. */
 const longestQueue = 200;
@@ -29,12 +29,12 @@ export function runView(row: RunRow, queue: RunQueue): RunView {
     createdAt: row.createdAt.toISOString(),
     startedAt: row.startedAt?.toISOString() ?? null,
     endedAt: row.endedAt?.toISOString() ?? null,
-    accuracy: (JSON.parse(row.document) as Project).solve.accuracy,
+    accuracy: row.accuracy,
     givens: JSON.parse(row.givens) as RunView['givens'],
     progress: queue.progress(row.id),
     problems: row.problems ? (JSON.parse(row.problems) as Problem[]) : [],
     kept: 0,
-    meta: row.meta ? currentMeta(JSON.parse(row.meta) as ResultMeta) : null,
+    meta: row.meta ? currentMeta(JSON.parse(row.meta) as StoredMeta) : null,
   };
 }
 
@@ -51,8 +51,13 @@ const givensOf = (project: Project): RunView['givens'] => {
 
 /** Adds a run of a document at the end of the queue. Boards and data to compare with are the project's, not the run's. */
 export async function addRun(projectId: string, { boards: _, data: __, ...document }: Project): Promise<RunRow> {
-  const last = (await RunRow.max('number', { where: { projectId } })) as number | null;
-  return RunRow.create({ projectId, number: (last ?? 0) + 1, document: JSON.stringify(document), givens: JSON.stringify(givensOf(document)) });
+  const row = { projectId, accuracy: document.solve.accuracy, document: JSON.stringify(document), givens: JSON.stringify(givensOf(document)) };
+  // Who holds the project's row gives out its numbers: two runs at once get two.
+  return RunRow.sequelize!.transaction(async (transaction) => {
+    await ProjectRow.findByPk(projectId, { attributes: ['id'], transaction, lock: transaction.LOCK.UPDATE });
+    const last = (await RunRow.max('number', { where: { projectId }, transaction })) as number | null;
+    return RunRow.create({ ...row, number: (last ?? 0) + 1 }, { transaction });
+  });
 }
 
 async function findRun(id: string): Promise<RunRow> {
@@ -68,7 +73,7 @@ async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
     const array = await loadArray(run.id, name);
     if (array) arrays[name] = array;
   }
-  return { meta: currentMeta(JSON.parse(run.meta) as ResultMeta), arrays };
+  return { meta: currentMeta(JSON.parse(run.meta) as StoredMeta), arrays };
 }
 
 const fileKinds = ['touchstone', 'curves', 'pattern', 'farfield'] as const;
@@ -127,14 +132,14 @@ function pairs<T>(given: string | string[] | undefined, what: string, read: (tex
 const several = z.union([z.string().max(120), z.array(z.string().max(120)).max(400)]).optional();
 
 /** Routes on runs. */
-export const runRoutes = (queue: RunQueue): Route[] => [
+export const runRoutes = (queue: RunQueue, models: ModelService): Route[] => [
   route({
     method: 'get',
     path: '/projects/{id}/runs',
     summary: 'Runs of a project, newest first',
     schemas: { params: idParams, answer: z.array(runSchema) },
     async handle({ params }) {
-      const rows = await RunRow.findAll({ where: { projectId: params.id }, order: [['number', 'DESC']] });
+      const rows = await RunRow.findAll({ where: { projectId: params.id }, order: [['number', 'DESC']], attributes: listed });
       return runViews(rows, queue);
     },
   }),
@@ -146,10 +151,7 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     schemas: { params: idParams, body: z.object({ document: projectSchema }), answer: runSchema },
     async handle({ params, body }) {
       const project = await findProject(params.id);
-      const { scene, problems } = buildScene(body.document, await loadGeometryKernel());
-      const found = [...problems, ...(scene ? solvers[body.document.solve.solver].check(scene, thisMachine(queue.cellsPerSecond)) : [])].filter(
-        (p) => p.severity === 'error',
-      );
+      const found = (await models.check(body.document, queue.cellsPerSecond)).filter((p) => p.severity === 'error');
       if (found.length) throw new HttpProblem(422, 'The project has errors', found[0].message, found);
       if ((await RunRow.count({ where: { state: 'queued' } })) >= longestQueue)
         throw new HttpProblem(429, 'Too many runs wait', `${longestQueue} runs wait already. Let some of them end, or stop them.`);
@@ -164,7 +166,7 @@ export const runRoutes = (queue: RunQueue): Route[] => [
     summary: 'Runs that are queued or under way, in all projects',
     schemas: { answer: z.array(runSchema.extend({ title: z.string() })) },
     async handle() {
-      const rows = await RunRow.findAll({ where: { state: ['queued', 'running'] }, order: [['createdAt', 'ASC']] });
+      const rows = await RunRow.findAll({ where: { state: ['queued', 'running'] }, order: [['createdAt', 'ASC']], attributes: listed });
       const projects = await ProjectRow.findAll({ where: { id: [...new Set(rows.map((r) => r.projectId))] }, attributes: ['id', 'title'] });
       return rows.map((r) => ({ ...runView(r, queue), title: projects.find((p) => p.id === r.projectId)?.title ?? '' }));
     },

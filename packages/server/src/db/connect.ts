@@ -4,8 +4,8 @@ import type { Config } from '../config.ts';
 import { migrations } from './migrations.ts';
 import { defineModels } from './models.ts';
 
-/** Connects to the project's own database on loopback and brings its schema up to date. */
-export async function connect({ database }: Config): Promise<Sequelize> {
+/** Connects to the project's own database on loopback and brings its schema up to date; `steps` are those up to which. */
+export async function connect({ database }: Pick<Config, 'database'>, steps: typeof migrations = migrations): Promise<Sequelize> {
   const sequelize = new Sequelize(database.name, 'jadebell', database.password, {
     host: '127.0.0.1',
     port: database.port,
@@ -16,6 +16,11 @@ export async function connect({ database }: Config): Promise<Sequelize> {
   });
   await sequelize.authenticate();
   defineModels(sequelize);
-  await new Umzug({ migrations, context: sequelize.getQueryInterface(), storage: new SequelizeStorage({ sequelize }), logger: undefined }).up();
+  await new Umzug({
+    migrations: steps,
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  }).up();
   return sequelize;
 }

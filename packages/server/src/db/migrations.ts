@@ -46,4 +46,18 @@ export const migrations = [
       for (const table of ['facts', 'chunks', 'runs', 'projects']) await q.dropTable(table);
     },
   },
+  {
+    // What lists tell of documents, beside them.
+    name: '002-notes-accuracy',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.addColumn('projects', 'note', { type: DataTypes.TEXT, allowNull: true });
+      await q.addColumn('runs', 'accuracy', { type: DataTypes.STRING(16), allowNull: false, defaultValue: 'normal' });
+      await q.sequelize.query("UPDATE projects SET note = JSON_UNQUOTE(JSON_EXTRACT(document, '$.note')), updatedAt = updatedAt");
+      await q.sequelize.query("UPDATE runs SET accuracy = COALESCE(JSON_UNQUOTE(JSON_EXTRACT(document, '$.solve.accuracy')), 'normal')");
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.removeColumn('projects', 'note');
+      await q.removeColumn('runs', 'accuracy');
+    },
+  },
 ];

@@ -7,6 +7,8 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
   declare id: CreationOptional<string>;
   declare title: string;
   declare revision: CreationOptional<number>;
+  /** The document's note, so that a list need not read the document. */
+  declare note: CreationOptional<string | null>;
   declare document: string;
   declare picture: CreationOptional<string>;
   declare createdAt: CreationOptional<Date>;
@@ -19,6 +21,8 @@ export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttribut
   /** Counts up within a project. */
   declare number: number;
   declare state: CreationOptional<RunState>;
+  /** That of the document. */
+  declare accuracy: string;
   /** The project as it was solved. */
   declare document: string;
   /** Values of the givens, JSON. */
@@ -55,6 +59,7 @@ export function defineModels(sequelize: Sequelize): void {
       id,
       title: DataTypes.STRING(120),
       revision: { type: DataTypes.INTEGER, defaultValue: 1 },
+      note: { type: DataTypes.TEXT, allowNull: true },
       document: DataTypes.TEXT('long'),
       picture: { type: DataTypes.TEXT('medium'), defaultValue: '' },
       createdAt: DataTypes.DATE(3),
@@ -68,6 +73,7 @@ export function defineModels(sequelize: Sequelize): void {
       projectId: DataTypes.UUID,
       number: DataTypes.INTEGER,
       state: { type: DataTypes.STRING(16), defaultValue: 'queued' },
+      accuracy: DataTypes.STRING(16),
       document: DataTypes.TEXT('long'),
       givens: DataTypes.TEXT('medium'),
       meta: { type: DataTypes.TEXT('medium'), allowNull: true },

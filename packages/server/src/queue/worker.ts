@@ -1,8 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { problem, ProblemError, type Project } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { buildScene } from '@jadebell/core/scene';
-import { type Job, solvers } from '@jadebell/core/solvers';
+import { checkProject, type Job } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 
 const { project, cellsPerSecond, jobs } = workerData as { project: Project; cellsPerSecond: number; jobs: Job[] };
@@ -13,10 +12,8 @@ port.on('message', (message) => {
 });
 
 try {
-  const { scene, problems } = buildScene(project, await loadGeometryKernel());
-  const solver = solvers[project.solve.solver];
-  const found = [...problems, ...(scene ? solver.check(scene, thisMachine(cellsPerSecond)) : [])].filter((p) => p.severity === 'error');
-  if (!scene || found.length) throw new ProblemError(found);
+  const { scene, solver, problems } = await checkProject(project, thisMachine(cellsPerSecond), await loadGeometryKernel());
+  if (!scene) throw new ProblemError(problems.filter((p) => p.severity === 'error'));
   const result = await solver.solve(scene, {
     host: await nodeHost(),
     signal: stopper.signal,

@@ -3,7 +3,7 @@ import { interpolatePRGn, interpolateViridis } from 'd3-scale-chromatic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDark } from '../ui/useDark.ts';
 import type { Prepared } from '../workers/section.protocol.ts';
-import type { Quantity } from './display.ts';
+import { type Quantity, sectionScale } from './display.ts';
 import { useSize } from '../ui/useSize.ts';
 
 interface Props {
@@ -63,10 +63,7 @@ export function SectionCanvas({ section, field, quantity, grid }: Props) {
       out[n] = quantity.of(field, 12 * n);
       top = Math.max(top, Math.abs(out[n]));
     }
-    // A few nodes at an edge of metal would swallow the range.
-    const sorted = out.map(Math.abs).sort();
-    const high = sorted[Math.floor(0.997 * (sorted.length - 1))];
-    return { out, top: high > 0 ? Math.min(top, 1.6 * high) : top || 1 };
+    return { out, ...sectionScale(out, top) };
   }, [field, quantity, x, y]);
 
   useEffect(() => {
@@ -175,7 +172,7 @@ export function SectionCanvas({ section, field, quantity, grid }: Props) {
             ))}
           </svg>
           <span className="mono">
-            {values.top.toPrecision(3)} {quantity.unit} at 1 W
+            {values.top.toPrecision(3)} {quantity.unit} at 1 W{values.most > values.top ? `, most ${values.most.toPrecision(3)}` : ''}
           </span>
         </div>
       )}

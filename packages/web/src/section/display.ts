@@ -52,3 +52,13 @@ export function lossText(alpha: number): string {
   if (perMetre < 1000) return `${perMetre.toPrecision(3)} dB/m`;
   return perMetre < 1e5 ? `${(perMetre / 100).toPrecision(3)} dB/cm` : `${(perMetre / 1e6).toPrecision(3)} dB/µm`;
 }
+
+/**
+ * Top of a section's colours and the largest value: a few nodes at an edge of metal would swallow the range, so the colours may end below the largest, which is
+ * told beside them then.
+ */
+export function sectionScale(values: Float32Array, most: number): { top: number; most: number } {
+  const sorted = values.map(Math.abs).sort();
+  const high = sorted[Math.floor(0.997 * (sorted.length - 1))];
+  return { top: high > 0 ? Math.min(most, 1.6 * high) : most || 1, most };
+}

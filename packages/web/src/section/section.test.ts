@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { ModeFigures } from '@jadebell/core/sections';
-import { crossover, curveKinds, lossText, quantitiesOf } from './display.ts';
+import { crossover, curveKinds, lossText, quantitiesOf, sectionScale } from './display.ts';
 
 const figures = (change: Partial<ModeFigures>): ModeFigures => ({
   kind: 'hybrid',
@@ -55,4 +55,11 @@ describe('figures in words', () => {
     expect(curveKinds.impedance.of(figures({ line: { powerVoltage: 51, powerCurrent: 50, voltageCurrent: 50.5 } }))).toBe(50);
     expect(curveKinds.loss.of(figures({ alpha: 2 }))).toBeCloseTo(17.37, 2);
   });
+});
+
+test('colours end below a few high nodes at metal, whose largest value is told beside them', () => {
+  const field = Float32Array.from({ length: 1000 }, (_, n) => (n === 500 ? -40 : 1 + (n % 7) / 10));
+  expect(sectionScale(field, 40)).toEqual({ top: expect.closeTo(1.6 * 1.6, 5), most: 40 });
+  expect(sectionScale(field.slice(0, 400), 1.6)).toEqual({ top: 1.6, most: 1.6 });
+  expect(sectionScale(new Float32Array(9), 0)).toEqual({ top: 1, most: 0 });
 });

@@ -1,20 +1,9 @@
-import { type Accepts, type Project, shapes, withPath } from '@jadebell/core/document';
+import { type Accepts, type Project, referenceFits, shapes, withPath } from '@jadebell/core/document';
 import { faceName } from '@jadebell/core/naming';
 import { freeName } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { useStage } from '../stageview/stageState.ts';
-
-type Kind = 'solid' | 'sheet' | 'curve' | 'frame' | 'group';
-const fits: Record<Accepts, (k: Kind) => boolean> = {
-  body: (k) => k === 'solid' || k === 'sheet' || k === 'group',
-  metal: (k) => k === 'solid' || k === 'sheet',
-  solid: (k) => k === 'solid',
-  sheet: (k) => k === 'sheet',
-  curve: (k) => k === 'curve',
-  frame: (k) => k === 'frame',
-  any: (k) => k !== 'frame',
-};
 
 /** Names that a reference of a line may take: what stands before it and is of the right kind. */
 export function candidates(project: Project, before: string | null, accepts: Accepts): string[] {
@@ -27,7 +16,7 @@ export function candidates(project: Project, before: string | null, accepts: Acc
   const order = new Map(project.lines.map((l, i) => [l.name, i]));
   const found = Object.keys(kinds).filter((name) => {
     const at = order.get(name) ?? order.get(name.replace(/_\d+$/, '')) ?? Infinity;
-    return at < limit && fits[accepts](kinds[name]);
+    return at < limit && referenceFits(accepts, kinds[name]);
   });
   return [...found.filter((n) => standing.has(n)), ...found.filter((n) => !standing.has(n))];
 }

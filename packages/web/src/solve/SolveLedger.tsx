@@ -1,4 +1,4 @@
-import { accuracies, placeName, type Problem, type Project } from '@jadebell/core/document';
+import { accuracies, detailBounds, type Details, placeName, type Problem, type Project, readDetail } from '@jadebell/core/document';
 import { durationText as duration } from '@jadebell/core/format';
 import { costText } from '@jadebell/core/cost';
 import PlayArrow from '@mui/icons-material/PlayArrow';
@@ -13,18 +13,21 @@ import { RunItem } from './RunItem.tsx';
 import { recommended, solverTexts } from './solverChoice.ts';
 import { startRun } from './startRun.ts';
 
-type Details = NonNullable<Project['solve']['details']>;
-type Field = { key: Exclude<keyof Details, 'smallestCell' | 'eachFrequency'>; label: string; unit: string; hint: string };
-const changeField: Field = { key: 'change', label: 'change of S', unit: 'of accuracy certain', hint: '0.0001 to 0.5; 0.01 if empty' };
+type Field = { key: Parameters<typeof readDetail>[0]; label: string; unit: string; otherwise?: string };
+const changeField: Field = { key: 'change', label: 'change of S', unit: 'of accuracy certain', otherwise: '0.01' };
 const detailFields: Record<Project['solve']['solver'], Field[]> = {
   fdtd: [
-    { key: 'cellsPerWavelength', label: 'cells a wavelength', unit: '', hint: '6 to 200' },
-    { key: 'pmlLayers', label: 'absorbing layers', unit: 'cells', hint: '4 to 40; 10 if empty' },
-    { key: 'stopAt', label: 'stop at energy', unit: 'of the peak', hint: '1e-5 if empty' },
+    { key: 'cellsPerWavelength', label: 'cells a wavelength', unit: '' },
+    { key: 'pmlLayers', label: 'absorbing layers', unit: 'cells', otherwise: '10' },
+    { key: 'stopAt', label: 'stop at energy', unit: 'of the peak', otherwise: '1e-5' },
     changeField,
-    { key: 'maxSteps', label: 'most steps', unit: '', hint: '200 periods if empty' },
+    { key: 'maxSteps', label: 'most steps', unit: '', otherwise: '200 periods' },
   ],
-  moment: [{ key: 'segmentsPerWavelength', label: 'segments a wavelength', unit: '', hint: '8 to 400' }, changeField],
+  moment: [{ key: 'segmentsPerWavelength', label: 'segments a wavelength', unit: '' }, changeField],
+};
+const hintOf = ({ key, otherwise }: Field): string => {
+  const { min, max } = detailBounds(key);
+  return `${min} to ${max.toLocaleString('en')}${otherwise ? `; ${otherwise} if empty` : ''}`;
 };
 
 /** Where each part of a project is edited. */
@@ -58,16 +61,17 @@ export function SolveLedger() {
   const errors = view.problems.filter((p) => p.severity === 'error');
   const solve = (label: string, change: Partial<Project['solve']>): void => edit(label, (d) => ({ ...d, solve: { ...d.solve, ...change } }));
 
-  const setDetail = (key: keyof Details, text: string): void => {
+  const setDetail = <K extends keyof Details>(key: K, value: Details[K]): void => {
     const { [key]: _, ...rest } = document.solve.details ?? {};
-    const value = key === 'smallestCell' ? text.trim() : Number(text);
-    const next = text.trim() && (key === 'smallestCell' || Number.isFinite(value)) ? { ...rest, [key]: value } : rest;
+    const next = value === undefined ? rest : { ...rest, [key]: value };
     solve(`detail ${key}`, { details: Object.keys(next).length ? (next as Details) : undefined });
   };
-  const setEach = (on: boolean): void => {
-    const { eachFrequency: _, ...rest } = document.solve.details ?? {};
-    const next = on ? { ...rest, eachFrequency: true } : rest;
-    solve('each frequency', { details: Object.keys(next).length ? next : undefined });
+  /** Takes what was typed for a number; says why it does not. */
+  const typeDetail = (key: Field['key'], text: string): string | null => {
+    const read = readDetail(key, text);
+    if ('fault' in read) return read.fault;
+    setDetail(key, read.value);
+    return null;
   };
   const show = (p: Problem): void => {
     void navigate(`/project/${id}/${stageOf[p.place.part]}`);
@@ -166,14 +170,14 @@ export function SolveLedger() {
           </dd>
           {open && (
             <>
-              {detailFields[document.solve.solver].map(({ key, label, unit, hint }) => (
+              {detailFields[document.solve.solver].map((field) => (
                 <DetailRow
-                  key={key}
-                  label={label}
-                  unit={unit}
-                  hint={hint}
-                  value={document.solve.details?.[key]?.toString() ?? ''}
-                  onChange={(v) => setDetail(key, v)}
+                  key={field.key}
+                  label={field.label}
+                  unit={field.unit}
+                  hint={hintOf(field)}
+                  value={document.solve.details?.[field.key]?.toString() ?? ''}
+                  onChange={(text) => typeDetail(field.key, text)}
                 />
               ))}
               {document.solve.solver === 'moment' && (
@@ -181,7 +185,11 @@ export function SolveLedger() {
                   <dt>frequencies</dt>
                   <dd>
                     <label className="row" style={{ gap: 6 }}>
-                      <input type="checkbox" checked={document.solve.details?.eachFrequency ?? false} onChange={(e) => setEach(e.target.checked)} />
+                      <input
+                        type="checkbox"
+                        checked={document.solve.details?.eachFrequency ?? false}
+                        onChange={(e) => setDetail('eachFrequency', e.target.checked || undefined)}
+                      />
                       solve each of them
                     </label>
                     <span className="quiet">otherwise few, with a rational function between them whose error is told</span>
@@ -194,7 +202,10 @@ export function SolveLedger() {
                   unit=""
                   hint="e.g. 0.2 mm; from the metal if empty"
                   value={document.solve.details?.smallestCell ?? ''}
-                  onChange={(v) => setDetail('smallestCell', v)}
+                  onChange={(text) => {
+                    setDetail('smallestCell', text.trim() || undefined);
+                    return null;
+                  }}
                 />
               )}
             </>
@@ -260,7 +271,16 @@ export function SolveLedger() {
   );
 }
 
-function DetailRow({ label, unit, hint, value, onChange }: { label: string; unit: string; hint: string; value: string; onChange(v: string): void }) {
+interface DetailProps {
+  label: string;
+  unit: string;
+  hint: string;
+  value: string;
+  /** Takes the text, or tells why it cannot. */
+  onChange(text: string): string | null;
+}
+function DetailRow({ label, unit, hint, value, onChange }: DetailProps) {
+  const [fault, setFault] = useState<string | null>(null);
   return (
     <>
       <dt>{label}</dt>
@@ -270,14 +290,20 @@ function DetailRow({ label, unit, hint, value, onChange }: { label: string; unit
           style={{ width: 84 }}
           key={value}
           aria-label={label}
+          aria-invalid={!!fault}
           defaultValue={value}
           placeholder="automatic"
-          onBlur={(e) => e.target.value !== value && onChange(e.target.value)}
+          onBlur={(e) => setFault(e.target.value === value ? null : onChange(e.target.value))}
           onKeyDown={(e) => {
             if (e.key === 'Enter') e.currentTarget.blur();
           }}
         />
         {unit} <span className="quiet">{hint}</span>
+        {fault && (
+          <span role="alert" className="bad">
+            {fault}
+          </span>
+        )}
       </dd>
     </>
   );

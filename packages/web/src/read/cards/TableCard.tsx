@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { TableCard as TableCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import { quantities, termsOfS } from '@jadebell/core/reading';
+import { figureColumns, quantities, termsOfS } from '@jadebell/core/reading';
 import { sizeOf } from '@jadebell/core/results';
 import { channelNames } from '@jadebell/core/s';
 import { DataGrid, type GridColDef } from '@mui/x-data-grid';
@@ -67,12 +67,7 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
     columns: (_, runs) =>
       runs.slice(0, 1).flatMap(({ run }) => {
         const figures = run.meta!.farField?.figures ?? run.meta!.scattered?.figures ?? [];
-        const keys = Object.keys(figures[0] ?? {}).filter((k) => typeof (figures[0] as unknown as Record<string, unknown>)[k] === 'number');
-        return keys.map((k) => ({
-          title: k,
-          values: figures.map((f) => (f as unknown as Record<string, number>)[k]),
-          digits: k === 'frequency' ? 10 : 6,
-        }));
+        return figureColumns(figures).map(({ key, ...column }) => ({ ...column, digits: key === 'frequency' ? 10 : 6 }));
       }),
   },
   runs: {

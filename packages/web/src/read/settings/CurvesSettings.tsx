@@ -1,11 +1,12 @@
 import Delete from '@mui/icons-material/Close';
 import { IconButton } from '@mui/material';
 import type { CardTrace, CurvesCard, Marker, SmithCard } from '@jadebell/core/document';
-import { curveForms, quantities, termsOfS, traceLetter } from '@jadebell/core/reading';
+import { curveForms, freshSpot, quantities, termsOfS, traceLetter } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import { useProject } from '../../project/store.ts';
 import { Choice, measureOf, Part, Quantity, Row, Tick } from './Fields.tsx';
 import { axisUnits } from '../cards/units.ts';
+import { useDrawing } from '../cards/useDrawing.ts';
 import { PortsTable } from '../lens/PortsTable.tsx';
 import { TypedField } from '../lens/TypedField.tsx';
 
@@ -37,6 +38,12 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
         ? ''
         : ({ time: 's', angle: 'deg', frequency: 'Hz' } as const)[quantities[card.traces[0]?.quantity]?.over ?? 'frequency'];
   const measure = measureOf(unitX);
+  const { drawing } = useDrawing(card);
+  const fresh = (): ReturnType<typeof freshSpot> => freshSpot(drawing.drawn);
+  const freshLimit = (): CurvesCard['limits'][number] => {
+    const { from, to, y } = fresh();
+    return { from: { x: from, y }, to: { x: to, y }, side: 'below' };
+  };
   /** Units that an axis can be told in, where all its curves measure the same. */
   const unitsOf = (side: 'x' | 'left' | 'right'): string[] => {
     if (side === 'x') return axisUnits(unitX);
@@ -190,7 +197,7 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
           </Row>
         ))}
       </Part>
-      <Part title="Limits" action={add('Add a limit', () => change({ limits: [...card.limits, freshLimit(meta)] }))}>
+      <Part title="Limits" action={add('Add a limit', () => change({ limits: [...card.limits, freshLimit()] }))}>
         {card.limits.map((l, i) => {
           const end = (which: 'from' | 'to') => (
             <>
@@ -279,7 +286,7 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
           )}
         </Row>
       </Part>
-      <Part title="Notes" action={add('Add a note', () => change({ notes: [...card.notes, { x: freshLimit(meta).from.x, y: 0, text: 'note' }] }))}>
+      <Part title="Notes" action={add('Add a note', () => change({ notes: [...card.notes, { x: fresh().from, y: fresh().y, text: 'note' }] }))}>
         {card.notes.map((n, i) => (
           <Row key={i} label={`${i + 1}`}>
             <TypedField
@@ -309,12 +316,6 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
       </Part>
     </>
   );
-}
-
-/** A limit over the middle of the band. */
-function freshLimit(meta: ResultMeta): CurvesCard['limits'][number] {
-  const middle = meta.recordAt[meta.recordAt.length >> 1] ?? 1e9;
-  return { from: { x: middle * 0.98, y: -10 }, to: { x: middle * 1.02, y: -10 }, side: 'below' };
 }
 
 /** A further trace: the next term of the last one's quantity that is not there yet. */

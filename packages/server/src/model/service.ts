@@ -1,0 +1,58 @@
+import { Worker } from 'node:worker_threads';
+import type { Problem, Project } from '@jadebell/core/document';
+
+export interface Question {
+  ticket: number;
+  kind: 'picture' | 'check';
+  document: Project;
+  cellsPerSecond: number;
+}
+export type Answer = { picture: string } | { problems: Problem[] } | { fault: string };
+
+/** Evaluates projects on a thread of its own, so that the API goes on answering. A thread that dies fails what it was asked and is started again. */
+export class ModelService {
+  private worker: Worker | null = null;
+  private ticket = 0;
+  private readonly waiting = new Map<number, { resolve(a: Answer): void; reject(e: Error): void }>();
+
+  /** A picture of a project for the shelf; empty where its model cannot be drawn. */
+  async picture(document: Project): Promise<string> {
+    const found = await this.ask('picture', document, 0);
+    return 'picture' in found ? found.picture : '';
+  }
+
+  /** All that stands against a run of a project, on a machine that updates so many cells a second. */
+  async check(document: Project, cellsPerSecond: number): Promise<Problem[]> {
+    const found = await this.ask('check', document, cellsPerSecond);
+    if ('problems' in found) return found.problems;
+    throw new Error('fault' in found ? found.fault : 'The check gave no answer.');
+  }
+
+  async close(): Promise<void> {
+    await this.worker?.terminate();
+  }
+
+  private ask(kind: Question['kind'], document: Project, cellsPerSecond: number): Promise<Answer> {
+    const ticket = ++this.ticket;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(ticket, { resolve, reject });
+      (this.worker ??= this.start()).postMessage({ ticket, kind, document, cellsPerSecond } satisfies Question);
+    });
+  }
+
+  private start(): Worker {
+    const worker = new Worker(new URL('./thread.mjs', import.meta.url));
+    worker.on('message', ({ ticket, ...found }: Answer & { ticket: number }) => {
+      this.waiting.get(ticket)?.resolve(found);
+      this.waiting.delete(ticket);
+    });
+    const end = (error: Error): void => {
+      if (this.worker === worker) this.worker = null;
+      for (const { reject } of this.waiting.values()) reject(error);
+      this.waiting.clear();
+    };
+    worker.on('error', end);
+    worker.on('exit', () => end(new Error('The thread that evaluates models ended.')));
+    return worker;
+  }
+}

@@ -1,0 +1,31 @@
+import { parentPort } from 'node:worker_threads';
+import { denseKernel } from '@jadebell/core/dense';
+import type { Project } from '@jadebell/core/document';
+import { evaluateModel, loadGeometryKernel, ModelCache, pictureOf } from '@jadebell/core/geometry';
+import { checkProject } from '@jadebell/core/solvers';
+import { nodeHost, thisMachine } from '@jadebell/node';
+import type { Answer, Question } from './service.ts';
+
+const geometry = loadGeometryKernel();
+/** What was built of the projects that were asked about last. */
+const cache = new ModelCache();
+
+async function answer({ kind, document, cellsPerSecond }: Question): Promise<Answer> {
+  const project = document as Project;
+  if (kind === 'check') {
+    const kernel = async () => denseKernel((await nodeHost(1)).module);
+    return { problems: (await checkProject(project, thisMachine(cellsPerSecond), await geometry, kernel)).problems };
+  }
+  try {
+    return { picture: pictureOf(evaluateModel(project, await geometry, cache).bodies) };
+  } catch {
+    // A model that cannot be drawn has no picture.
+    return { picture: '' };
+  }
+}
+
+parentPort!.on('message', (question: Question) => {
+  void answer(question)
+    .catch((error: Error): Answer => ({ fault: error.message }))
+    .then((found) => parentPort!.postMessage({ ticket: question.ticket, ...found }));
+});
