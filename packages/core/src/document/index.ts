@@ -4,7 +4,7 @@ export * from '../shapes/index.ts';
 export * from './boards/index.ts';
 export * from './changes.ts';
 export * from './details.ts';
-export * from './ports/index.ts';
+export { type Port, portChips, portKind, portKinds, portSchema, portSentence } from '../ports/index.ts';
 export * from './read.ts';
 export {
   atFrequencies,

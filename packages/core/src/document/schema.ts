@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { boardSchema, dataSchema } from './boards/index.ts';
 import { expression, givenSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
 import { lineSchema } from '../shapes/index.ts';
-import { portSchema } from './ports/index.ts';
+import { portSchema } from '../ports/index.ts';
 import { recorderSchema } from '../recorders/index.ts';
 import { sectionSchema } from './sections/index.ts';
 

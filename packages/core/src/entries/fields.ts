@@ -47,10 +47,16 @@ export const value = (quantity: Quantity, label: string, fresh: string, more: Pa
   };
 };
 /** One expression that a document may lack. */
-export const optional = (quantity: Quantity, label: string, otherwise: string, about?: string): Field<string | undefined> => ({
+export const optional = (
+  quantity: Quantity,
+  label: string,
+  otherwise: string,
+  about?: string,
+  more: Partial<Chip> = {},
+): Field<string | undefined> => ({
   schema: (about ? expression.describe(about) : expression).optional(),
   fresh: undefined,
-  chips: (path) => [{ path, label, quantity, otherwise }],
+  chips: (path) => [{ path, label, quantity, otherwise, ...more }],
   parts: chipPart,
 });
 export const length = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { about });
@@ -104,9 +110,9 @@ export const choice = <K extends string>(label: string, options: Record<K, strin
   };
 };
 /** The same, taken as the first where a document lacks it. */
-export const optionalChoice = <K extends string>(label: string, options: Record<K, string>): Field<K | undefined> => {
+export const optionalChoice = <K extends string>(label: string, options: Record<K, string>, about?: string): Field<K | undefined> => {
   const { schema, ...rest } = choice(label, options);
-  return { ...rest, schema: schema.optional() } as Field<K | undefined>;
+  return { ...rest, fresh: undefined, schema: about ? schema.optional().describe(about) : schema.optional() } as Field<K | undefined>;
 };
 export const axisField = (fresh: 'x' | 'y' | 'z' = 'z', label = 'axis', about?: string): Field<'x' | 'y' | 'z'> => ({
   schema: about ? axis.describe(about) : axis,

@@ -1,12 +1,7 @@
-export { facesEnd, lineDepth, type PortLine, portLine } from './portLine.ts';
-export * from './ports.ts';
+export * from '../ports/index.ts';
 export * from './recorders.ts';
 export * from './scene.ts';
-export * from './guides.ts';
 export { seesSeveral } from './mixedGuides.ts';
 export * from './sections.ts';
-export * from './waves.ts';
-export * from './wires.ts';
-export { isOnWire } from './wireParts.ts';
 export { imageSign, type Mirror, type Mirrors } from '../yee/index.ts';
 export type { PlacedRecorder } from '../recorders/index.ts';

@@ -1,7 +1,7 @@
 import { type Boundary, type Place, type Point3, type Problem, problem } from '../document/index.ts';
 import { type Body, isSheet, rowSpans } from '../geometry/index.ts';
 import { permittivityAt } from '../materials/index.ts';
-import type { SceneGuide } from './guides.ts';
+import type { SceneGuide } from '../ports/index.ts';
 
 /** Points across a port, each way, at which its filling is looked at. */
 const looks = 32;

@@ -16,19 +16,15 @@ import { evaluateExpression } from '../expressions/index.ts';
 import { type Body, evaluateModel, type ModelCache, type Model } from '../geometry/index.ts';
 import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import { isGuide, resolveGuide, type SceneGuide } from './guides.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { resolveBand, withFrequencies } from './band.ts';
-import { isElement, resolvePort, type ScenePort } from './ports.ts';
+import { placePort, portKind, type SceneGuide, type ScenePort, type SceneWave, type WireScene } from '../ports/index.ts';
 import type { PlacedRecorder } from '../recorders/index.ts';
 import type { Mirrors } from '../yee/index.ts';
 import { type Located, mirrorRecorder, placeRecorder, recorderOutside } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { halveGuide, halvePort, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
-import { isWave, resolveWave, type SceneWave } from './waves.ts';
 import { resolveWires } from './wireModel.ts';
-import { isOnWire } from './wireParts.ts';
-import type { WireScene } from './wires.ts';
 
 /** Everything a solver needs, in SI, free of expressions. */
 export interface Scene {
@@ -200,13 +196,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   const guides: SceneGuide[] = [];
   const waves: SceneWave[] = [];
   for (const [order, port] of project.ports.entries()) {
-    if (isWave(port)) {
-      const result = resolveWave(port, order, scope);
-      if ('wave' in result) waves.push(result.wave);
-      else problems.push(...result.problems);
-      continue;
-    }
-    if (isOnWire(port)) {
+    if (!portKind(port).solvers.includes('fdtd')) {
       problems.push(
         problem(
           'warning',
@@ -218,14 +208,14 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       );
       continue;
     }
-    const result = isGuide(port) ? resolveGuide(port, order, scope, bodies) : resolvePort(port, order, scope, bodies);
-    if ('problems' in result) problems.push(...result.problems);
-    else if ('port' in result) {
-      const half = whole ? halvePort(result.port, mirrors) : { kept: result.port };
+    const found = placePort(port, scope, { order, bodies, wires: [] }, problems);
+    if (found?.family === 'wave') waves.push(found.placed);
+    else if (found?.family === 'lumped') {
+      const half = whole ? halvePort(found.placed, mirrors) : { kept: found.placed };
       if ('problem' in half) problems.push(half.problem);
       else if (half.kept) ports.push(half.kept);
-    } else {
-      const half = whole ? halveGuide(result.guide, mirrors) : { kept: result.guide };
+    } else if (found?.family === 'guided') {
+      const half = whole ? halveGuide(found.placed, mirrors) : { kept: found.placed };
       if ('problem' in half) problems.push(half.problem);
       else if (half.kept) guides.push(half.kept);
     }
@@ -301,7 +291,12 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
   if (!bodies.length && !model.problems.length)
     problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a line under Shape.'));
-  if (!ports.some((p) => !p.load) && !guides.length && !waves.length && project.ports.every((p) => isElement(p) || isOnWire(p)))
+  if (
+    !ports.some((p) => !p.load) &&
+    !guides.length &&
+    !waves.length &&
+    project.ports.every((p) => portKind(p).role === 'load' || !portKind(p).solvers.includes('fdtd'))
+  )
     problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a port under Feed.'));
 
   const min = [0, 1, 2].map(

@@ -1,7 +1,6 @@
 import { axes, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
 import { type Body, touches } from '../geometry/index.ts';
-import type { SceneGuide } from './guides.ts';
-import type { ScenePort } from './ports.ts';
+import type { SceneGuide, ScenePort } from '../ports/index.ts';
 import { imageOf, type Mirror, type Mirrors } from '../yee/index.ts';
 
 /** Planes of symmetry as the document has them. */

@@ -6,9 +6,17 @@ import { recorderKind } from '../recorders/index.ts';
 import { type Located, placeRecorder } from './recorders.ts';
 import type { Scene, SceneResult } from './scene.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
-import { isWave, resolveWave, type SceneWave } from './waves.ts';
-import { isOnWire, placeOn, resolveOnWire, type WireParts } from './wireParts.ts';
-import type { Ground, SceneWire, WireProbe } from './wires.ts';
+import {
+  failing,
+  type Ground,
+  placeOn,
+  placePort,
+  portKind,
+  type SceneWave,
+  type SceneWire,
+  type WireProbe,
+  type WireScene,
+} from '../ports/index.ts';
 
 /** A body as a wire; what is none is told. */
 function wireOf(body: Body, problems: Problem[]): SceneWire | null {
@@ -84,18 +92,14 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
   // What is of air is there for other lines to build on.
   const real = bodies.filter((b) => b.material.kind === 'conductor' || (b.material.permittivity ?? 1) > 1.001 || b.material.dispersion);
   const wires = real.map((b) => wireOf(b, problems)).filter((w): w is SceneWire => w !== null);
-  const parts: WireParts = { ports: [], loads: [], lines: [] };
+  const parts: Pick<WireScene, 'ports' | 'loads' | 'lines'> = { ports: [], loads: [], lines: [] };
   const waves: SceneWave[] = [];
   const { excite } = project.solve;
   for (const [order, port] of project.ports.entries()) {
-    if (isWave(port)) {
-      // Where excited things are named, a wave that is not among them is off.
-      if (excite && !excite.includes(port.name)) continue;
-      const result = resolveWave(port, order, scope);
-      if ('wave' in result) waves.push(result.wave);
-      else problems.push(...result.problems);
-    } else if (isOnWire(port)) resolveOnWire(port, order, scope, wires, parts, problems);
-    else
+    const kind = portKind(port);
+    // Where excited things are named, a wave that is not among them is off.
+    if (kind.role === 'wave' && excite && !excite.includes(port.name)) continue;
+    if (!kind.solvers.includes('moment')) {
       problems.push(
         problem(
           'warning',
@@ -105,6 +109,16 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
           'Feed a wire by a port in it, or choose the time-domain solver under Solve.',
         ),
       );
+      continue;
+    }
+    const found = placePort(port, scope, { order, bodies, wires }, problems);
+    if (found?.family === 'wave') waves.push(found.placed);
+    else if (found?.family === 'wire') {
+      const { placed } = found;
+      if ('port' in placed) parts.ports.push(placed.port);
+      else if ('load' in placed) parts.loads.push(placed.load);
+      else parts.lines.push(placed.line);
+    }
   }
   if (waves.length > 1)
     problems.push(
@@ -148,7 +162,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       );
     else if (result.recorder.kind === 'wire-probe') {
       const { name, wire, share } = result.recorder;
-      const at = placeOn(wires, wire, share, { part: 'recorders', name }, { wire: 'wire', at: 'at' }, problems);
+      const at = placeOn({ wires, fail: failing(name, problems, 'recorders') }, wire, share);
       if (at) probes.push({ name, place: at });
     } else placed.push(result);
   }

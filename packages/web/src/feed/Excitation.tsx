@@ -1,4 +1,4 @@
-import type { Port } from '@jadebell/core/document';
+import { type Port, portKind } from '@jadebell/core/document';
 import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
@@ -17,7 +17,7 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const excited = feeding.filter((p) => excite?.includes(p.name) ?? true);
-  const several = feeding.length > 1 || feeding.some((p) => p.kind.startsWith('guide'));
+  const several = feeding.length > 1 || feeding.some((p) => portKind(p).family === 'guided');
   if (solver === 'moment') return <WireExcitation feeding={feeding} />;
   if (!several) return null;
   return (
@@ -65,7 +65,7 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
                 options={[...new Set([wave.port, ...excited.map((p) => p.name)])].map((name) => ({ value: name, label: name }))}
                 onChange={(name) => change({ port: name, mode: 1 })}
               />
-              {port?.kind.startsWith('guide') && (
+              {port && portKind(port).family === 'guided' && (
                 <ChoiceChip
                   label={`mode of wave ${i + 1}`}
                   value={String(wave.mode)}
@@ -115,9 +115,9 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
 function WireExcitation({ feeding }: { feeding: Port[] }) {
   const { excite } = useProject((s) => s.document)!.solve;
   const edit = useProject((s) => s.edit);
-  const ports = feeding.filter((p) => p.kind === 'wire-port');
-  const wave = feeding.find((p) => p.kind === 'plane-wave' && (excite?.includes(p.name) ?? true));
-  const lightable = feeding.filter((p) => p.kind === 'plane-wave');
+  const ports = feeding.filter((p) => portKind(p).family === 'wire');
+  const wave = feeding.find((p) => portKind(p).role === 'wave' && (excite?.includes(p.name) ?? true));
+  const lightable = feeding.filter((p) => portKind(p).role === 'wave');
   if (!lightable.length && ports.length < 2) return null;
   const sends = (name: string): boolean => !wave && (excite?.includes(name) ?? true);
   return (

@@ -1,5 +1,7 @@
 import {
+  type Port,
   portChips,
+  portKind,
   portSentence,
   type Project,
   recorderChips,
@@ -17,7 +19,7 @@ import { BoundarySection } from './BoundarySection.tsx';
 import { removePort } from './excitation.ts';
 import { Excitation } from './Excitation.tsx';
 import { GroundSection } from './GroundSection.tsx';
-import { addPort, newPort, onlyWires } from './newPort.ts';
+import { addablePorts, addPort, onlyWires } from './newPort.ts';
 import { withRecorder } from './newRecorder.ts';
 import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
@@ -67,8 +69,8 @@ export function FeedLedger() {
   const problems = useModel((s) => s.view.problems);
   const bodies = useModel((s) => s.view.bodies);
   const { solver } = document.solve;
-  const feeding = document.ports.filter((p) => !p.kind.startsWith('element'));
-  const lit = document.ports.some((p) => p.kind === 'plane-wave');
+  const feeding = document.ports.filter((p) => portKind(p).role !== 'load');
+  const lit = document.ports.some((p) => portKind(p).role === 'wave');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const filled = [...new Set(bodies.map((b) => b.line))];
   const renamers = {
@@ -103,7 +105,7 @@ export function FeedLedger() {
             onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
             onRename={(name) => renamers[part].rename(entry.name, name)}
           />
-          {(part === 'sections' || ('kind' in entry && entry.kind.startsWith('guide'))) && (
+          {(part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided')) && (
             <button
               type="button"
               className="tool"
@@ -125,9 +127,7 @@ export function FeedLedger() {
           <span className="grow" />
           <AddMenu
             label="Add port or wave"
-            items={Object.entries(newPort)
-              .filter(([, p]) => !p.solver || p.solver === solver || (p.solver === 'moment' && onlyWires()))
-              .map(([kind, p]) => ({ title: p.title, disabled: !p.possible(), act: () => addPort(kind) }))}
+            items={addablePorts(document).map(({ kind, title, possible }) => ({ title, disabled: !possible, act: () => addPort(kind) }))}
           />
         </header>
         {!document.ports.length && (
@@ -137,7 +137,7 @@ export function FeedLedger() {
           </p>
         )}
         {entries('ports', portSentence, portChips)}
-        {solver === 'fdtd' && lit && document.ports.some((p) => p.kind === 'gap' || p.kind === 'path') && (
+        {solver === 'fdtd' && lit && document.ports.some((p) => portKind(p).family === 'lumped' && portKind(p).role === 'port') && (
           <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>
         )}
         {(solver === 'moment' || !lit) && feeding.length > 0 && <Excitation feeding={feeding} />}

@@ -1,10 +1,10 @@
-import type { Port, Project } from '@jadebell/core/document';
+import { type Port, type Project, portKind } from '@jadebell/core/document';
 import { removeEntry } from '../project/edits.ts';
 
 export type Wave = NonNullable<Project['solve']['combine']>[number];
 
 /** Ports that can be excited. */
-export const feedingPorts = (d: Project): Port[] => d.ports.filter((p) => !p.kind.startsWith('element') && p.kind !== 'plane-wave');
+export const feedingPorts = (d: Project): Port[] => d.ports.filter((p) => portKind(p).role === 'port');
 
 /** Settings with another list of waves; an empty one is none. */
 const withWaves = ({ combine: _, ...solve }: Project['solve'], waves: Wave[] | undefined): Project['solve'] =>
@@ -65,8 +65,8 @@ export const lightOn = (d: Project, name: string): Project => ({ ...d, solve: { 
 
 /** Lets a port in a wire send or not; the first one that does puts out a wave. One port at least goes on sending. */
 export function sendOn(d: Project, name: string, on: boolean): Project {
-  const ports = d.ports.filter((p) => p.kind === 'wire-port').map((p) => p.name);
-  const waves = d.ports.filter((p) => p.kind === 'plane-wave').map((p) => p.name);
+  const ports = d.ports.filter((p) => portKind(p).role === 'port' && portKind(p).family === 'wire').map((p) => p.name);
+  const waves = d.ports.filter((p) => portKind(p).role === 'wave').map((p) => p.name);
   const lit = waves.some((w) => d.solve.excite?.includes(w) ?? true);
   const before = lit ? [] : (d.solve.excite ?? ports);
   const next = ports.filter((p) => (p === name ? on : before.includes(p)));

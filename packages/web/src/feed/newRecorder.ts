@@ -1,5 +1,5 @@
 import { atFrequencies, axes, type Project, projectTexts, type Recorder } from '@jadebell/core/document';
-import type { AnyRecorderKind, Surroundings } from '@jadebell/core/recorders';
+import { type AnyRecorderKind, recorderKinds, type Surroundings } from '@jadebell/core/recorders';
 import { freeName } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 
@@ -27,6 +27,10 @@ function surroundings(d: Project): Surroundings {
 /** Gives the project a frequency to record at, the middle of its band, where it has none and some recorder wants one. */
 export const withFrequency = (d: Project): Project =>
   d.recordAt.length || !d.recorders.some(atFrequencies) ? d : { ...d, recordAt: [`(${d.solve.from} + ${d.solve.to}) / 2`] };
+
+/** Kinds of recorders that the project's solver keeps and of which it may have one more. */
+export const addableRecorders = (d: Project): AnyRecorderKind[] =>
+  recorderKinds.filter((kind) => kind.solvers.includes(d.solve.solver) && !(kind.single && d.recorders.some((r) => r.kind === kind.kind)));
 
 /** Adds a recorder of a kind with values that suit the model. */
 export const withRecorder = (d: Project, kind: AnyRecorderKind): Project => {

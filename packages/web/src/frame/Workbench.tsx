@@ -70,7 +70,11 @@ export default function Workbench() {
     },
     { preventDefault: true },
   );
-  const list = useMemo(() => commands(id, navigate, [{ title: 'Keys and conventions', keys: '?', run: () => setHelp(true) }]), [id, navigate]);
+  // What can be added depends on the model as it is when the palette opens.
+  const list = useMemo(
+    () => (palette ? commands(id, navigate, [{ title: 'Keys and conventions', keys: '?', run: () => setHelp(true) }]) : []),
+    [palette, id, navigate],
+  );
 
   if (!document)
     return (

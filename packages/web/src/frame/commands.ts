@@ -1,6 +1,7 @@
-import { shapes } from '@jadebell/core/document';
+import { portKind, shapes } from '@jadebell/core/document';
 import type { NavigateFunction } from 'react-router';
-import { addPort } from '../feed/newPort.ts';
+import { addablePorts, addPort } from '../feed/newPort.ts';
+import { addableRecorders, withRecorder } from '../feed/newRecorder.ts';
 import { useProject } from '../project/store.ts';
 import { addLine } from '../shape/addLine.ts';
 import { startRun } from '../solve/startRun.ts';
@@ -12,6 +13,23 @@ export interface Command {
   title: string;
   keys?: string;
   run(): void;
+}
+
+/** Ports, loads, waves and recorders that can be added to the open project as it is. */
+function feedCommands(to: (run: () => void) => () => void): Command[] {
+  const { document, edit } = useProject.getState();
+  if (!document) return [];
+  const ports = addablePorts(document).filter((p) => p.possible);
+  return [
+    ...ports.map(({ kind, title }) => ({
+      title: `Add ${portKind({ kind }).role === 'port' ? 'port ' : ''}${title}`,
+      run: to(() => addPort(kind)),
+    })),
+    ...addableRecorders(document).map((kind) => ({
+      title: `Add recorder: ${kind.title}`,
+      run: to(() => edit('add recorder', (d) => withRecorder(d, kind))),
+    })),
+  ];
 }
 
 /** Everything the palette offers for the open project. */
@@ -26,13 +44,10 @@ export function commands(id: string, navigate: NavigateFunction, extra: Command[
         void navigate(`/project/${id}/shape`);
       },
     })),
-    {
-      title: 'Add port across a gap',
-      run: () => {
-        addPort('gap');
-        void navigate(`/project/${id}/feed`);
-      },
-    },
+    ...feedCommands((run) => () => {
+      run();
+      void navigate(`/project/${id}/feed`);
+    }),
     {
       title: 'Run',
       keys: 'Ctrl Enter',

@@ -1,12 +1,6 @@
-import type { Point3 } from '../document/index.ts';
+import type { Point3 } from '../shapes/index.ts';
 import { type Body, touches } from '../geometry/index.ts';
-import type { ScenePort } from './ports.ts';
-
-/** Direction in which the two conductors of a port go on as a line: `inward` 1 towards larger coordinates. */
-export interface PortLine {
-  axis: 0 | 1 | 2;
-  inward: 1 | -1;
-}
+import type { PortLine, ScenePort } from './lumpedTypes.ts';
 
 /** How far from the port the line must go on, in gaps of the port. */
 export const lineDepth = 1.5;
