@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import imports from 'eslint-plugin-import-x';
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
@@ -62,6 +63,17 @@ export default ts.config(
   {
     files: ['scripts/**/*.mjs', '**/*.mjs'],
     languageOptions: { globals: { console: 'readonly', process: 'readonly', URL: 'readonly', WebAssembly: 'readonly', setTimeout: 'readonly' } },
+  },
+  {
+    // No file may lead back to itself.
+    files: ['packages/*/src/**/*.{ts,tsx}'],
+    plugins: { 'import-x': imports },
+    settings: {
+      'import-x/extensions': ['.ts', '.tsx'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
+      'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.tsx'] })],
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
   },
   ...coreLayers,
   { files: ['packages/core/src/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },

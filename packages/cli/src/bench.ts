@@ -4,11 +4,12 @@ import { buildScene, type Scene } from '@jadebell/core/scene';
 import { cellCount } from '@jadebell/core/grid';
 import { solvers } from '@jadebell/core/solvers';
 import { kernels, nodeHost, spawnKernel } from '@jadebell/node';
-import { type Discrete, discretise } from '../../core/src/solvers/fdtd/discretise.ts';
+import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
 import { pulseAt, pulseFor } from '../../core/src/solvers/fdtd/pulse.ts';
 import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
 import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
 import { samplesPerPeriod } from '../../core/src/solvers/fdtd/solve.ts';
+import type { Discrete } from '../../core/src/solvers/fdtd/discrete.ts';
 
 interface Instance {
   exports: Record<string, (...args: number[]) => void>;

@@ -141,10 +141,14 @@ function flatCoordinates({ positions: p, triangles: t }: Surface, extent: number
 
 export type Measures = Pick<Body, 'shape' | 'min' | 'max' | 'planes' | 'curved'>;
 
+/** Measures of items, made when first asked for. */
+const known = new WeakMap<Item, Measures>();
+
 /** Where a body is and what flat faces it has, from its item and surface; made once. */
 export function measuresOf(item: Item, surface: Surface): Measures {
-  item.measures ??= measure(item, surface);
-  return item.measures;
+  let measures = known.get(item);
+  if (!measures) known.set(item, (measures = measure(item, surface)));
+  return measures;
 }
 
 function measure(item: Item, surface: Surface): Measures {

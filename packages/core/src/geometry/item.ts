@@ -4,8 +4,6 @@ import type { Point3 } from '../shapes/index.ts';
 import { type Affine, apply, cross, dot, frameOf, sub } from '../numerics/affine.ts';
 import type { Exact } from './exact.ts';
 import type { Loops } from './flat.ts';
-import type { Measures } from './body.ts';
-import type { Surface } from './surface.ts';
 
 /** A solid: the kernel's body for drawing and combining, the exact shape for solvers. */
 export interface SolidPart {
@@ -50,10 +48,6 @@ export interface Item {
   meshes?: number[];
   /** Its axis, where it is a round wire. */
   wire?: WireAxis;
-  /** Triangles, faces and edges, made when first asked for. */
-  surface?: Surface;
-  /** Where it is and what a solver needs of it, made when first asked for. */
-  measures?: Measures;
 }
 
 /** What an item is, for messages and for references that accept only some kinds. */

@@ -183,8 +183,15 @@ function curveSurface(item: Item): Surface {
   };
 }
 
+/** Surfaces of items, made when first asked for. */
+const surfaces = new WeakMap<Item, Surface>();
+
 /** Triangles, faces and edges of an item; made once. */
 export function surfaceOf(kernel: Kernel, origins: Origins, item: Item): Surface {
-  item.surface ??= item.solid ? solidSurface(item, origins) : item.sheet ? sheetSurface(kernel, item) : curveSurface(item);
-  return item.surface;
+  let surface = surfaces.get(item);
+  if (!surface) {
+    surface = item.solid ? solidSurface(item, origins) : item.sheet ? sheetSurface(kernel, item) : curveSurface(item);
+    surfaces.set(item, surface);
+  }
+  return surface;
 }

@@ -3,32 +3,7 @@ import { z } from 'zod';
 import type { Body } from '../geometry/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import type { Placing } from './port.ts';
-
-/** A guided port in space: a rectangle across an axis, and the side on which the structure lies. */
-export interface SceneGuide {
-  name: string;
-  /** Place among all ports of the document. */
-  order: number;
-  normal: 0 | 1 | 2;
-  /** +1 if the wave goes into the structure towards larger coordinates. */
-  into: 1 | -1;
-  /** The rectangle; min and max are the same along `normal`. */
-  min: Point3;
-  max: Point3;
-  modes: number;
-  /** Distance of the reference plane inside the structure, metres. */
-  shift: number;
-  /** Ends of the path along which each mode's voltage is positive, in the two other axes in their order; absent: signs are as they come. */
-  path?: [[number, number], [number, number]];
-  /** It sees several media: the guide goes on behind it into absorbing layers. */
-  mixed?: boolean;
-  /** Sides of the region (xMin .. zMax) that are magnetic walls and on which its rim lies; absent: none. */
-  magnetic?: boolean[];
-  /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */
-  images?: number;
-  /** Impedance of the whole port over that of this part; absent: 1. */
-  wholeImpedance?: number;
-}
+import type { SceneGuide } from './types.ts';
 
 const pathRows = z.array(vector2).max(2).optional();
 /** Two points of the port's plane, or none. */

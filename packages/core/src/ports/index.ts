@@ -9,12 +9,11 @@ import { pathElement, pathPort } from './paths.ts';
 import { type EntryOfPort, failing, type Families, type Family, type Placing, type PortKind } from './port.ts';
 import { planeWave } from './wave.ts';
 
-export type { SceneGuide } from './guided.ts';
-export * from './lumpedTypes.ts';
+export * from './types.ts';
 export { placeOn } from './onWire.ts';
 export { failing, type Families, type Family, type PortSurroundings } from './port.ts';
 export { facesEnd, lineDepth, portLine } from './portLine.ts';
-export { type SceneWave, waveOf } from './wave.ts';
+export { waveOf } from './wave.ts';
 export * from './wires.ts';
 
 /** Every kind of port, in the order in which the interface offers them. */

@@ -2,7 +2,7 @@ import { axisField, choice, type Field, length, lineName, optional, optionalChoi
 import { z } from 'zod';
 import { type Body, touches } from '../geometry/index.ts';
 import { inPlane, type Point3 } from '../shapes/index.ts';
-import type { ScenePort } from './lumpedTypes.ts';
+import type { ScenePort } from './types.ts';
 import type { Placing } from './port.ts';
 import { facesEnd, portLine } from './portLine.ts';
 

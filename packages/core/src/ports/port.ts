@@ -16,9 +16,7 @@ import {
 } from '../entries/index.ts';
 import type { Body } from '../geometry/index.ts';
 import type { SolverName } from '../recorders/index.ts';
-import type { SceneGuide } from './guided.ts';
-import type { ScenePort } from './lumpedTypes.ts';
-import type { SceneWave } from './wave.ts';
+import type { SceneGuide, ScenePort, SceneWave } from './types.ts';
 import type { SceneWire, WireLine, WireLoad, WirePort } from './wires.ts';
 
 /** What ports, loads and sources are in SI, by their family: the part of a problem that solvers know them by. */

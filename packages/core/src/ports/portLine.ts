@@ -1,6 +1,6 @@
 import type { Point3 } from '../shapes/index.ts';
 import { type Body, touches } from '../geometry/index.ts';
-import type { PortLine, ScenePort } from './lumpedTypes.ts';
+import type { PortLine, ScenePort } from './types.ts';
 
 /** How far from the port the line must go on, in gaps of the port. */
 export const lineDepth = 1.5;

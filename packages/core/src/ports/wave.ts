@@ -1,22 +1,6 @@
 import { angle, number, optional } from '../entries/index.ts';
 import { definePort } from './port.ts';
-
-/** A plane wave of 1 V/m (peak of the rotating field's length over a period, root of the sum of squares). */
-export interface SceneWave {
-  name: string;
-  order: number;
-  /** Where it comes from, theta and phi, radians. */
-  from: [theta: number, phi: number];
-  /** Unit vector of its propagation. */
-  towards: [number, number, number];
-  /** Complex amplitudes of E along x, y, z, where it passes the origin. */
-  re: [number, number, number];
-  im: [number, number, number];
-  /** V/m by which what it induces is told; absent: 1. */
-  strength?: number;
-  /** Directions of a sweep, this one the first; absent: it alone. */
-  sweep?: SceneWave[];
-}
+import type { SceneWave } from './types.ts';
 
 /**
  * Directions and amplitudes of a wave from (theta, phi). Its main axis is turned by `tilt` from the theta direction towards phi

@@ -1,5 +1,5 @@
 import type { Point3 } from '../shapes/index.ts';
-import type { SceneLoad } from './lumpedTypes.ts';
+import type { SceneLoad } from './types.ts';
 
 /** A round wire along a curve, as solvers of wires take it. Lengths in metres. */
 export interface SceneWire {

@@ -3,5 +3,6 @@ export * from './recorders.ts';
 export * from './scene.ts';
 export { seesSeveral } from './mixedGuides.ts';
 export * from './sections.ts';
+export * from './types.ts';
 export { imageSign, type Mirror, type Mirrors } from '../yee/index.ts';
 export type { PlacedRecorder } from '../recorders/index.ts';

@@ -4,7 +4,7 @@ import { c0 } from '../numerics/constants.ts';
 import { type Evaluate, resolveBand, withFrequencies } from './band.ts';
 import { recorderKind } from '../recorders/index.ts';
 import { type Located, placeRecorder } from './recorders.ts';
-import type { Scene, SceneResult } from './scene.ts';
+import type { Scene, SceneResult } from './types.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import {
   failing,

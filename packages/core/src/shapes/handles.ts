@@ -1,6 +1,6 @@
 import type { ChipValues } from '../entries/chips.ts';
 import { inPlane, planeAxes, type Point3 } from './recipe.ts';
-import type { Line } from './index.ts';
+import type { Line } from './kinds.ts';
 
 /** A place on the picked body that is dragged along a direction to change one value. Metres, in the axes of the line. */
 export interface Handle {

@@ -1,5 +1,5 @@
 import type { Given, MaterialEntry, Part } from '../entries/index.ts';
-import type { Line } from './index.ts';
+import type { Line } from './kinds.ts';
 
 /** The part of a project that its geometry is made of. */
 export interface ModelSource {

@@ -5,6 +5,7 @@ import type { Scene } from '../scene/index.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';
 import { facingColumns } from '../solvers/fdtd/gapSpread.ts';
 import { columnEdges } from '../solvers/fdtd/portEdges.ts';
+import { calibratePorts } from '../solvers/fdtd/calibrate.ts';
 import { solveScene } from '../solvers/fdtd/solve.ts';
 import type { SolverHost } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
@@ -37,7 +38,8 @@ export function gappedDipole(gap: number, across: number, bars: boolean, fill: n
 /** Largest differences of S of a run, with its gap kept and taken out, from that of the whole model with the port's current spread over the metal across the gap. */
 export async function againstSpread(scene: Scene, host: SolverHost): Promise<{ kept: number; out: number; result: ResultSet<TimeEvidence> }> {
   const grid = buildGrid(scene);
-  const result = await solveScene(scene, { host }, undefined, discretise(scene, grid));
+  const once = await solveScene(scene, { host }, undefined, discretise(scene, grid));
+  const result = await calibratePorts(scene, () => grid, once, { host }, solveScene);
   const { columns } = facingColumns(scene.ports[0], scene, grid);
   const plain: Scene = { ...scene, ports: scene.ports.map((p) => ({ ...p, spread: undefined })) };
   const wide = await solveScene(

@@ -1,4 +1,4 @@
-import { allExpressions, type Given, type Problem, renameGiven } from '@jadebell/core/document';
+import { allExpressions, type Given, type Problem } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import { namesUsed } from '@jadebell/core/uses';
 import Add from '@mui/icons-material/Add';
@@ -6,11 +6,12 @@ import Delete from '@mui/icons-material/DeleteOutlined';
 import Tune from '@mui/icons-material/Tune';
 import { Button, IconButton, Tooltip } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { freeName, nameFault, removeEntry } from '../project/edits.ts';
+import { freeName, removeEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useDialogs } from '../frame/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
+import { GivenName, useGivenRename } from './givenName.tsx';
 import { GivensPaste } from './GivensPaste.tsx';
 import { GivensTable } from './GivensTable.tsx';
 
@@ -86,36 +87,6 @@ function Group({ title, givens, used, problems }: GroupProps) {
       )}
       {open && givens.map((g) => <GivenRow key={g.name} given={g} unused={!used.has(g.name)} problems={problemsAt(problems, 'givens', g.name)} />)}
     </div>
-  );
-}
-
-/** Renames a given with all its uses; says why not where it cannot. */
-export function useGivenRename(name: string): [string | null, (to: string) => void] {
-  const [fault, setFault] = useState<string | null>(null);
-  const rename = (to: string): void => {
-    const { document, edit } = useProject.getState();
-    if (!document || to === name) return setFault(null);
-    const wrong = nameFault(document, 'givens', to);
-    setFault(wrong);
-    if (!wrong) edit('rename given', (d) => renameGiven(d, name, to));
-  };
-  return [fault, rename];
-}
-
-/** A field for the name of a given. */
-export function GivenName({ name, onRename }: { name: string; onRename(to: string): void }) {
-  return (
-    <input
-      className="plain-input name-input"
-      aria-label={`name of given ${name}`}
-      defaultValue={name}
-      key={name}
-      spellCheck={false}
-      onBlur={(e) => onRename(e.target.value.trim())}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') e.currentTarget.blur();
-      }}
-    />
   );
 }
 

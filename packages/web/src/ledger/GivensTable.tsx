@@ -3,7 +3,7 @@ import { formatSI } from '@jadebell/core/format';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
-import { GivenName, useGivenRename } from './Givens.tsx';
+import { GivenName, useGivenRename } from './givenName.tsx';
 
 /** All givens at once: name, expression, value, range, group and note. */
 export function GivensTable({ givens, used }: { givens: Given[]; used: ReadonlySet<string> }) {

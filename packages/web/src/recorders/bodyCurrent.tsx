@@ -11,7 +11,7 @@ import { SurfaceView } from '../charts/SurfaceView.tsx';
 import { useModelBodies } from '../read/cards/useModelBodies.ts';
 import { useSum } from '../read/cards/useSum.ts';
 import { nearestRecorded, useFrequency, usePhase } from '../read/lens/useFrequency.ts';
-import type { RecorderCardProps } from './registry.tsx';
+import type { RecorderCardProps } from './cardProps.ts';
 
 /** Two triangles for each patch of a surface, [n][18]; `at` has eight values a patch. */
 function cornersOf(at: ArrayLike<number>): Float32Array {

@@ -10,7 +10,7 @@ import { useSum } from '../read/cards/useSum.ts';
 import { nearestRecorded, useFrequency } from '../read/lens/useFrequency.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
-import type { RecorderCardProps } from './registry.tsx';
+import type { RecorderCardProps } from './cardProps.ts';
 
 /** Size of the field's components along a line at the lens frequency. */
 export function FieldLineCard({ run, stem, told: line }: RecorderCardProps<Told<'field-line'>>) {

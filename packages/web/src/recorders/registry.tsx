@@ -11,17 +11,11 @@ import Radar from '@mui/icons-material/TrackChangesOutlined';
 import Stored from '@mui/icons-material/BatteryChargingFullOutlined';
 import Timeline from '@mui/icons-material/TimelineOutlined';
 import type { ComponentType, ReactNode } from 'react';
-import type { Run } from '../api/types.ts';
+import type { RecorderCardProps } from './cardProps.ts';
 import { BodyCurrentCard } from './bodyCurrent.tsx';
 import { FieldLineCard } from './fieldLine.tsx';
 import { SignalCard } from './signal.tsx';
 
-/** What a card of a recorder gets: the run, the stem of its files, and what the recorder told. */
-export interface RecorderCardProps<T = RecorderTold> {
-  run: Run;
-  stem: string;
-  told: T;
-}
 interface RecorderParts<K extends Recorder['kind']> {
   glyph: ReactNode;
   /** Title of a card of its own, before its name, and the card. */

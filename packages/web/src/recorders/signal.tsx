@@ -7,7 +7,7 @@ import { LineChartBox } from '../charts/LineChartBox.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
-import type { RecorderCardProps } from './registry.tsx';
+import type { RecorderCardProps } from './cardProps.ts';
 
 /** E over time at a point. */
 export function SignalCard({ run, stem, told: { name, at } }: RecorderCardProps<Told<'signal'>>) {

@@ -182,7 +182,6 @@ export const imprint: Maker<'imprint'> = ({ normal, offset }, bench) => {
   for (const [h, half] of halves.entries()) {
     const { positions, triangles, faceOf, faces } = surfaceOf(bench.kernel, bench.origins, {
       ...item,
-      surface: undefined,
       solid: { manifold: half, exact: null },
     });
     for (let t = 0; t < faceOf.length; t++) {

@@ -4,23 +4,26 @@ import type { Scene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { changeBetween, defaultChange } from '../change.ts';
 import { Jumps, refined } from './refine.ts';
-import type { Simulation } from './simulation.ts';
+import type { SolveOnce } from './solveOnce.ts';
 
 const mostPasses = 8;
 /** Cells beyond which no further pass is begun. */
 const mostCells = 60e6;
 
-type Solve = (scene: Scene, options: SolveOptions, observe: (s: Simulation) => void) => Promise<ResultSet<TimeEvidence>>;
-
 /**
  * Solves a scene on finer and finer grids, each refined where the fields of the last jump most from cell to cell, until the result
- * changes by less than is asked for twice in a row. A run stopped by hand gives the last pass that was finished.
+ * changes by less than is asked for twice in a row. A run stopped by hand gives the last pass that was finished. The scene is that of the pass that is given.
  */
-export async function solveCertain(scene: Scene, options: SolveOptions, solve: Solve): Promise<ResultSet<TimeEvidence>> {
+export async function solveCertain(
+  scene: Scene,
+  options: SolveOptions,
+  solve: SolveOnce,
+): Promise<{ scene: Scene; result: ResultSet<TimeEvidence> }> {
   const asked = scene.details.change ?? defaultChange;
   const passes: Pass[] = [];
   let now = scene;
   let last: ResultSet<TimeEvidence> | null = null;
+  let solved = scene;
   let seconds = 0;
   for (let pass = 1; ; pass++) {
     const grid = buildGrid(now);
@@ -38,6 +41,7 @@ export async function solveCertain(scene: Scene, options: SolveOptions, solve: S
     if (stopped && last) break;
     passes.push({ cells: cellCount(grid), change: last && changeBetween(last, result) });
     last = result;
+    solved = now;
     // Without S or a cross-section there is nothing to compare.
     if (stopped || (!result.arrays.s && !result.meta.scattered?.figures.length)) break;
     if (pass >= mostPasses || isSettled(passes, asked)) break;
@@ -45,5 +49,5 @@ export async function solveCertain(scene: Scene, options: SolveOptions, solve: S
     if (cellCount(buildGrid(next)) > mostCells) break;
     now = next;
   }
-  return { ...last, meta: { ...last.meta, evidence: { ...last.meta.evidence, seconds, passes, asked } } };
+  return { scene: solved, result: { ...last, meta: { ...last.meta, evidence: { ...last.meta.evidence, seconds, passes, asked } } } };
 }

@@ -1,9 +1,9 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { Scene } from '../../scene/index.ts';
-import type { GuideModes, ModeShape } from './guides.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import type { Simulation } from './simulation.ts';
+import type { GuideModes, ModeShape } from './modeTypes.ts';
 
 /** One way in and out of the structure: a lumped port, or a mode of a guided one. */
 export type Channel =

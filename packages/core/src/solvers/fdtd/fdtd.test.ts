@@ -2,13 +2,14 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import type { Point2 } from '../../document/index.ts';
 import { filament, plainBody, plainScene, uniformGrid } from '../../verification/bench.ts';
-import { discretise, isMetal, timeStep } from './discretise.ts';
+import { discretise, timeStep } from './discretise.ts';
 import { P } from './layout.ts';
 import { collectMedia } from './materials.ts';
 import { cutPieces } from './painter.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { EdgeRows } from './rows.ts';
+import { isMetal } from './discrete.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const glass = (er: number, tan = 0) => ({ name: 'glass', kind: 'dielectric', permittivity: er, lossTangent: tan }) as const;

@@ -3,7 +3,6 @@ import type { PatternFigures, ResultMeta } from '../../results/index.ts';
 import { directionsOf, powerThrough, type RecorderTold } from '../../recorders/index.ts';
 import { farFieldOf, loadAdmittance, numbersOf, type Scene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
-import type { Discrete } from './discretise.ts';
 import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { hasReactance, onReference, sharesOfRuns } from './references.ts';
@@ -11,6 +10,7 @@ import { type Pulse, pulseAt } from './pulse.ts';
 import { boxFaces, lossPower, metalLosses, type RecordedArrays, type RecordingPlan, tellRecorders } from './recorders.ts';
 import type { RegionSums } from '../../yee/index.ts';
 import type { Simulation } from './simulation.ts';
+import type { Discrete } from './discrete.ts';
 
 type C = [re: number, im: number];
 const times = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];

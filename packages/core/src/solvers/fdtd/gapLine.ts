@@ -5,11 +5,15 @@ import type { PortGap } from '../../results/index.ts';
 import { lineDepth, type Scene, type SceneGuide, type ScenePort } from '../../scene/index.ts';
 import { denseKernel, uniformPermittivity } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
-import { type Discrete, discretise } from './discretise.ts';
+import { discretise } from './discretise.ts';
 import { fitGap } from './gapFit.ts';
-import { guideModes, guidePlane, guideSection, type PortMode } from './guides.ts';
+import { guideModes } from './guides.ts';
 import { portAlone } from './portAlone.ts';
-import type { solveScene } from './solve.ts';
+import type { SolveOnce } from './solveOnce.ts';
+import { guidePlane } from './portPlane.ts';
+import type { PortMode } from './modeTypes.ts';
+import type { Discrete } from './discrete.ts';
+import { guideSection } from './guideSection.ts';
 
 /**
  * Length of the straight stretch between both ports, in gaps and in widths of the port and in distances between walls, whichever is most: what does not
@@ -20,8 +24,6 @@ const stretch = { gaps: 12, widths: 6, walls: 1.6 };
 const growth = 1.2;
 /** Frequencies of the fit. */
 const points = 21;
-
-type Solve = typeof solveScene;
 
 /** The reference: the port's own surroundings on their own grid, the line behind it drawn out, and the image of both at its end. */
 function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; grid: Grid; length: number; middle: number } {
@@ -106,7 +108,7 @@ async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number
  * of that line with the same port at both ends, on the same grid, against the line's own mode (after the numerical calibration of
  * ports by Zhu and Wu, IEEE Trans. MTT 47, 1589 (1999), with a line between two ports in place of their open and short).
  */
-export async function portGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: Solve): Promise<PortGap> {
+export async function portGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
   if (scene.mirrors?.[port.line!.axis])
     throw new ProblemError([
       problem(

@@ -7,10 +7,11 @@ import { leastSquares } from '../../numerics/leastSquares.ts';
 import type { PortGap } from '../../results/index.ts';
 import type { Scene, ScenePort } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
-import { type Discrete, discretise } from './discretise.ts';
+import { discretise } from './discretise.ts';
 import { portAlone } from './portAlone.ts';
 import { columnEdges, type PortColumn, portColumns } from './portEdges.ts';
-import type { solveScene } from './solve.ts';
+import type { SolveOnce } from './solveOnce.ts';
+import type { Discrete } from './discrete.ts';
 
 /** How far the surroundings of the port reach that are solved, in gaps and in widths of the metal that faces across it, whichever is more. */
 const reach = { gaps: 6, widths: 2 };
@@ -18,8 +19,6 @@ const reach = { gaps: 6, widths: 2 };
 const layers = 10;
 /** Frequencies of the fit. */
 const points = 11;
-
-type Solve = typeof solveScene;
 
 /** A small part of where solid metal faces metal: its place on the axes across the gap, and area, m^2. */
 interface FacePatch {
@@ -139,7 +138,7 @@ async function impedances(
   scene: Scene,
   d: Discrete,
   options: SolveOptions,
-  solve: Solve,
+  solve: SolveOnce,
 ): Promise<{ f: ArrayLike<number>; z: [re: number, im: number][] }> {
   if (d.problems.length) throw new ProblemError(d.problems);
   const { arrays } = await solve(scene, { ...options, onProgress: undefined, jobs: undefined }, undefined, d);
@@ -185,7 +184,7 @@ const reflection = ([re, im]: readonly [number, number], r: number): [number, nu
  * capacitance of solid faces through what lies between them. What the two currents differ by closes close by, so their impedances differ by an inductance;
  * what they differ by else is told.
  */
-export async function spreadGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: Solve): Promise<PortGap> {
+export async function spreadGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
   const { columns, patches } = facingColumns(port, scene, grid);
   if (!columns.length)
     throw new ProblemError([problem('error', 'port.gap-faces', { part: 'ports', name: port.name }, 'On the grid no metal faces metal straight across the gap.', 'Keep the gap.')]); // prettier-ignore

@@ -1,104 +1,16 @@
 import { type Problem, problem } from '../../document/index.ts';
-import { type Grid, nearestLine } from '../../grid/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { Scene, SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
-import { coefficients, type Discrete } from './discretise.ts';
 import { collectMedia } from './materials.ts';
 import { mixedModes, reversed } from './mixedModes.ts';
 import { openRim } from './rim.ts';
 import { Painter } from './painter.ts';
-
-/** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
-export interface GuidePlane {
-  normal: 0 | 1 | 2;
-  u: 0 | 1 | 2;
-  v: 0 | 1 | 2;
-  into: 1 | -1;
-  /** Node index of the plane. */
-  plane: number;
-  lo: [number, number];
-  hi: [number, number];
-  /** Whether the rim at uMin, uMax, vMin, vMax is a magnetic wall of the region, on which the port's edges are free; elsewhere it counts as metal. */
-  free: [boolean, boolean, boolean, boolean];
-}
-
-export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: Scene['boundaries']): GuidePlane {
-  const { normal, into } = guide;
-  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
-  const near = (a: 0 | 1 | 2, x: number): number => nearestLine(lines[a], x);
-  const lo: [number, number] = [near(u, guide.min[u]), near(v, guide.min[v])];
-  const hi: [number, number] = [near(u, guide.max[u]), near(v, guide.max[v])];
-  const magnetic = (a: 0 | 1 | 2, side: 0 | 1, i: number): boolean =>
-    boundaries[2 * a + side] === 'magnetic' && i === (side ? lines[a].length - 1 - pml[2 * a + 1] : pml[2 * a]);
-  const free: GuidePlane['free'] = [magnetic(u, 0, lo[0]), magnetic(u, 1, hi[0]), magnetic(v, 0, lo[1]), magnetic(v, 1, hi[1])];
-  return { normal, u, v, into, plane: near(normal, guide.min[normal]), lo, hi, free };
-}
-
-/** Whether a node of the port's rectangle is off its metal rim, along u and along v; counted from the rectangle's corner. */
-const offRim = (g: GuidePlane, i: number, j: number): [boolean, boolean] => [
-  (i > 0 || g.free[0]) && (i < g.hi[0] - g.lo[0] || g.free[1]),
-  (j > 0 || g.free[2]) && (j < g.hi[1] - g.lo[1] || g.free[3]),
-];
-
-type Index = [number, number, number];
-const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index => {
-  const at: Index = [0, 0, 0];
-  at[g.normal] = n;
-  at[g.u] = i;
-  at[g.v] = j;
-  return at;
-};
-
-/** Tangential edges of the port's plane inside its rectangle: the port sets them. Edges of the plane behind, and between: metal. */
-export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; at: Index }[]; backed: { c: 0 | 1 | 2; at: Index }[] } {
-  const held: { c: 0 | 1 | 2; at: Index }[] = [];
-  const backed: { c: 0 | 1 | 2; at: Index }[] = [];
-  const behind = g.plane - g.into;
-  const room = behind >= 0 && behind < grid.lines[g.normal].length;
-  for (let j = g.lo[1]; j <= g.hi[1]; j++)
-    for (let i = g.lo[0]; i <= g.hi[0]; i++) {
-      const [offU, offV] = offRim(g, i - g.lo[0], j - g.lo[1]);
-      const inU = i < g.hi[0] && offV;
-      const inV = j < g.hi[1] && offU;
-      if (inU) held.push({ c: g.u, at: indexOf(g, g.plane, i, j) });
-      if (inV) held.push({ c: g.v, at: indexOf(g, g.plane, i, j) });
-      if (!room) continue;
-      if (i < g.hi[0]) backed.push({ c: g.u, at: indexOf(g, behind, i, j) });
-      if (j < g.hi[1]) backed.push({ c: g.v, at: indexOf(g, behind, i, j) });
-      backed.push({ c: g.normal, at: indexOf(g, Math.min(behind, g.plane), i, j) });
-    }
-  return { held, backed };
-}
-
-/** The cross-section of a port at a frequency, as the grid has it one cell inside; its rim counts as metal but on magnetic walls. */
-export function guideSection(d: Discrete, g: GuidePlane, frequency?: number): Section {
-  const [nu, nv] = [g.hi[0] - g.lo[0] + 1, g.hi[1] - g.lo[1] + 1];
-  const size = nu * nv;
-  const inner = g.plane + g.into;
-  const cell = g.into > 0 ? g.plane : g.plane - 1;
-  const eu = new Float64Array(size);
-  const ev = new Float64Array(size);
-  const ew = new Float64Array(size);
-  for (let j = 0; j < nv; j++)
-    for (let i = 0; i < nu; i++) {
-      const n = j * nu + i;
-      const [gi, gj] = [g.lo[0] + i, g.lo[1] + j];
-      const [offU, offV] = offRim(g, i, j);
-      if (i + 1 < nu && offV) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj), frequency);
-      if (j + 1 < nv && offU) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj), frequency);
-      if (offU && offV) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj), frequency);
-    }
-  const { lines } = d.grid;
-  const { cuts } = d;
-  const fractions = cuts && {
-    lu: eu.map((e, n) => (e > 0 ? cuts.free(g.u, ...indexOf(g, inner, g.lo[0] + (n % nu), g.lo[1] + Math.floor(n / nu))) : 1)),
-    lv: ev.map((e, n) => (e > 0 ? cuts.free(g.v, ...indexOf(g, inner, g.lo[0] + (n % nu), g.lo[1] + Math.floor(n / nu))) : 1)),
-    area: Float64Array.from({ length: size }, (_, n) => cuts.area(g.normal, indexOf(g, inner, g.lo[0] + (n % nu), g.lo[1] + Math.floor(n / nu)))),
-  };
-  return { ...fractions, u: lines[g.u].slice(g.lo[0], g.hi[0] + 1), v: lines[g.v].slice(g.lo[1], g.hi[1] + 1), eu, ev, ew };
-}
+import { type GuidePlane, type Index, indexOf } from './portPlane.ts';
+import { type Dispersion, type PortMode, type GuideModes, discreteK } from './modeTypes.ts';
+import { coefficients, type Discrete } from './discrete.ts';
+import { guideSection } from './guideSection.ts';
 
 /** Largest |E|^2 at a port's open rim, over its mean: with it, power is made or lost there by less than 2e-3. */
 const faded = 3e-4;
@@ -136,49 +48,6 @@ export function checkGuides(scene: Scene): Problem[] {
     return [problem('error', code, { part: 'ports', name: g.name }, message('port'), fix)];
   });
 }
-
-/** How a mode of a port depends on frequency: of the grid's own wave. */
-export interface Dispersion {
-  /** Wave number, 1/m: real above cutoff, -j alpha below (as im = -alpha). */
-  beta: [re: number, im: number];
-  /** H over E of the profile, times the impedance of free space, at the node plane: real above cutoff, imaginary below. */
-  admittance: [re: number, im: number];
-  propagates: boolean;
-}
-
-/** One mode of a port, ready for the time stepping. */
-export interface PortMode {
-  mode: Mode;
-  /** Permittivity-like capacitance, inductance and cutoff of its line (relative, relative, 1/m); null where it has a shape that changes. */
-  line: { c: number; l: number; kc: number; form: 'shunt' | 'series' } | null;
-  /** Characteristic impedance of a TEM mode, V^2 / 2P, ohms. */
-  impedance: number | null;
-  at(frequency: number): Dispersion;
-  /** Along the port's voltage path, V, peak, for 1 W at the middle of the band; absent where it has none or the mode is cut off there. */
-  voltage?: number;
-  /** Of ports that see several media: how the mode's shape changes over the band. */
-  shape?: ModeShape;
-}
-
-/** A mode's profiles at some frequencies. */
-export interface ModeShape {
-  profiles: readonly Mode[];
-  /** Shares of the profiles in E and in H of the mode at a frequency. */
-  shares(frequency: number): { e: number[]; h: number[] };
-  /** Integral of e x h of the mode so made. */
-  flux(frequency: number): number;
-}
-
-export interface GuideModes {
-  plane: GuidePlane;
-  section: Section;
-  /** Length of the cell beside the plane, metres. */
-  step: number;
-  modes: PortMode[];
-}
-
-/** The time step and the grid make a wave slower; these take the frequency to what the scheme sees. */
-const discreteK = (frequency: number, dt: number): number => ((2 / dt) * Math.sin(Math.PI * frequency * dt)) / c0;
 
 /** Solves the modes of a port, or of what `seen` says, on the grid. Gives problems where there is nothing to guide. */
 export function guideModes(

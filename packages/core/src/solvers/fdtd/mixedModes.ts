@@ -1,7 +1,7 @@
 import { eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import { areasOf, conductorsOf, type Mode, type Section, solveSection, stepsOf } from '../modes/index.ts';
-import type { Dispersion, ModeShape, PortMode } from './guides.ts';
+import type { Dispersion, ModeShape, PortMode } from './modeTypes.ts';
 
 /** A mode at one frequency: k as the scheme has it, beta^2, and the integral of e x h, which is Y times beta. */
 interface Sample {

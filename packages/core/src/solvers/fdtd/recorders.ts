@@ -20,12 +20,12 @@ import { farFieldOf, frequenciesOf, numbersOf, type Scene } from '../../scene/in
 import { extent, keptAt, planeRegion, type Region, type RegionSums, rowRegion, sumAt } from '../../yee/index.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
-import type { Discrete, MediumRow } from './discretise.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf } from './images.ts';
 import { immittanceAt } from './immittance.ts';
 import { dielectricsOf } from './materials.ts';
 import type { SoughtModes } from './rectangleModes.ts';
+import type { Discrete, MediumRow } from './discrete.ts';
 
 /** Cells between the absorbing layers and the Huygens box. */
 export const boxGap = 2;

@@ -3,8 +3,11 @@ import type { RectangleModes } from '../../recorders/index.ts';
 import type { Scene, SceneGuide } from '../../scene/index.ts';
 import { denseKernel, type Mode, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
-import type { Discrete } from './discretise.ts';
-import { type GuideModes, guideModes, guidePlane, guideSection, type PortMode } from './guides.ts';
+import { guideModes } from './guides.ts';
+import { guidePlane } from './portPlane.ts';
+import type { GuideModes, PortMode } from './modeTypes.ts';
+import type { Discrete } from './discrete.ts';
+import { guideSection } from './guideSection.ts';
 
 /** A rectangle in which modes are told apart: the port that it would be, and its modes once they are solved. */
 export interface SoughtModes {

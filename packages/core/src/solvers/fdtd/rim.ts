@@ -1,6 +1,6 @@
 import { type Mode, type Section, stepsOf } from '../modes/index.ts';
-import { type Discrete, isMetal } from './discretise.ts';
-import type { GuidePlane } from './guides.ts';
+import type { GuidePlane } from './portPlane.ts';
+import { type Discrete, isMetal } from './discrete.ts';
 
 /**
  * How strong a mode still is at those parts of a port's rim that lie in the open: mean |E|^2 across the rim there over that of the

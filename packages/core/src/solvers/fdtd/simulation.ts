@@ -1,15 +1,16 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
 import { kernelImports, wasm } from '../kernels.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
-import { coefficients, type Discrete } from './discretise.ts';
 import type { WavePlan, WaveRow } from './discreteWave.ts';
-import { type GuideModes, portalEdges, weightedEdges } from './guides.ts';
+import { portalEdges, weightedEdges } from './guides.ts';
 import type { SceneLoad } from '../../scene/index.ts';
 import { recursion, terms } from './immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
 import type { Region, RegionSums } from '../../yee/index.ts';
 import { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
+import type { GuideModes } from './modeTypes.ts';
+import { coefficients, type Discrete } from './discrete.ts';
 
 export interface SimulationPlan {
   discrete: Discrete;

@@ -1,7 +1,7 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
-import { type PortGap, type ResultArray, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
+import { type ResultArray, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
 import type { RecorderTold } from '../../recorders/index.ts';
 import { farFieldOf, type Scene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
@@ -10,12 +10,10 @@ import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { hasReactance, ownReferences, ownResistances } from './references.ts';
 import { renormalised } from '../../network/renormalise.ts';
-import { type Discrete, discretise } from './discretise.ts';
+import { discretise } from './discretise.ts';
 import { extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
-import { portGap } from './gapLine.ts';
-import { spreadGap } from './gapSpread.ts';
-import { guideModes, type GuideModes } from './guides.ts';
+import { guideModes } from './guides.ts';
 import { type Excitation, fromJob, jobOf } from './jobs.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
@@ -24,6 +22,8 @@ import { planRecording, type RecordedArrays, tellRecorders } from './recorders.t
 import { solveModes } from './rectangleModes.ts';
 import { Settled, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
+import type { GuideModes } from './modeTypes.ts';
+import type { Discrete } from './discrete.ts';
 
 /** Frequencies of the S-parameters, Hz. */
 export const bandFrequencies = ({ from, to, points }: Scene['band']): Float64Array =>
@@ -36,9 +36,6 @@ export const reportEvery = 0.4;
 
 /** Energy, relative to its peak, above which a run with guided ports that is cut short is carried on by a fit. */
 const ringingOn = 1e-5;
-
-/** Largest difference of a reference line from an ideal one with which what it tells of a gap is believed. */
-const worstLine = 0.1;
 
 /** Part of a run after which its running sums of fields are faded. Half the time until all has settled was enough to fade the ports' signals. */
 const fadeSumsFrom = 2 / 3;
@@ -198,22 +195,6 @@ export async function solveScene(
   }
 
   const stepping = host.now() - started;
-  const gaps = new Map<number, PortGap>();
-  const gapsKept: { name: string; why: string }[] = [];
-  for (const [p, port] of scene.ports.entries()) {
-    if (!(port.line || port.spread) || signal?.aborted) continue;
-    try {
-      const gap = await (port.line ? portGap : spreadGap)(scene, port, grid, { host, signal }, solveScene);
-      // Of a reference that was stopped nothing is known.
-      if (signal?.aborted) gapsKept.push({ name: port.name, why: 'The run was stopped before its reference was solved.' });
-      else if (gap.after < worstLine) gaps.set(p, gap);
-      else gapsKept.push({ name: port.name, why: `The reference ${port.line ? 'line' : 'run'} is off by ${gap.after.toPrecision(2)} even without it: more than ${port.line ? 'one mode may run there' : 'an inductance is at work'}.` }); // prettier-ignore
-    } catch (error) {
-      // What was solved is worth keeping without it.
-      if (!(error instanceof ProblemError)) throw error;
-      gapsKept.push({ name: port.name, why: error.problems[0].message });
-    }
-  }
   const s = scattering(channels, runs, band);
   arrays.frequency = { shape: [band.length], data: band };
   const solved = { shape: [band.length, channels.length, runs.length, 2], data: s };
@@ -236,7 +217,6 @@ export async function solveScene(
               name: c.name,
               resistance: c.resistance,
               ...(c.reactance ? { reactance: c.reactance } : {}),
-              ...(gaps.has(c.port) ? { gap: gaps.get(c.port)! } : {}),
             }
           : {
               name: c.name,
@@ -269,7 +249,6 @@ export async function solveScene(
         ],
         powerBalance: figures?.map((f) => (f.accepted - f.radiated - f.lost) / f.accepted) ?? null,
         ...restOf(runs),
-        ...(gapsKept.length ? { gapsKept } : {}),
         ...networkEvidence(s, channels, runs, band),
         seconds: host.now() - started,
         threads: machine.threads,

@@ -50,3 +50,46 @@ export function loadAdmittance({ form, r, l, c }: SceneLoad, frequency: number, 
   const d = r * r + x * x;
   return [r / d, -x / d];
 }
+
+/** A guided port in space: a rectangle across an axis, and the side on which the structure lies. */
+export interface SceneGuide {
+  name: string;
+  /** Place among all ports of the document. */
+  order: number;
+  normal: 0 | 1 | 2;
+  /** +1 if the wave goes into the structure towards larger coordinates. */
+  into: 1 | -1;
+  /** The rectangle; min and max are the same along `normal`. */
+  min: Point3;
+  max: Point3;
+  modes: number;
+  /** Distance of the reference plane inside the structure, metres. */
+  shift: number;
+  /** Ends of the path along which each mode's voltage is positive, in the two other axes in their order; absent: signs are as they come. */
+  path?: [[number, number], [number, number]];
+  /** It sees several media: the guide goes on behind it into absorbing layers. */
+  mixed?: boolean;
+  /** Sides of the region (xMin .. zMax) that are magnetic walls and on which its rim lies; absent: none. */
+  magnetic?: boolean[];
+  /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */
+  images?: number;
+  /** Impedance of the whole port over that of this part; absent: 1. */
+  wholeImpedance?: number;
+}
+
+/** A plane wave of 1 V/m (peak of the rotating field's length over a period, root of the sum of squares). */
+export interface SceneWave {
+  name: string;
+  order: number;
+  /** Where it comes from, theta and phi, radians. */
+  from: [theta: number, phi: number];
+  /** Unit vector of its propagation. */
+  towards: [number, number, number];
+  /** Complex amplitudes of E along x, y, z, where it passes the origin. */
+  re: [number, number, number];
+  im: [number, number, number];
+  /** V/m by which what it induces is told; absent: 1. */
+  strength?: number;
+  /** Directions of a sweep, this one the first; absent: it alone. */
+  sweep?: SceneWave[];
+}

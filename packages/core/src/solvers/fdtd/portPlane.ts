@@ -1,0 +1,65 @@
+import { type Grid, nearestLine } from '../../grid/index.ts';
+import type { Scene, SceneGuide } from '../../scene/index.ts';
+
+/** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
+export interface GuidePlane {
+  normal: 0 | 1 | 2;
+  u: 0 | 1 | 2;
+  v: 0 | 1 | 2;
+  into: 1 | -1;
+  /** Node index of the plane. */
+  plane: number;
+  lo: [number, number];
+  hi: [number, number];
+  /** Whether the rim at uMin, uMax, vMin, vMax is a magnetic wall of the region, on which the port's edges are free; elsewhere it counts as metal. */
+  free: [boolean, boolean, boolean, boolean];
+}
+
+export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: Scene['boundaries']): GuidePlane {
+  const { normal, into } = guide;
+  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+  const near = (a: 0 | 1 | 2, x: number): number => nearestLine(lines[a], x);
+  const lo: [number, number] = [near(u, guide.min[u]), near(v, guide.min[v])];
+  const hi: [number, number] = [near(u, guide.max[u]), near(v, guide.max[v])];
+  const magnetic = (a: 0 | 1 | 2, side: 0 | 1, i: number): boolean =>
+    boundaries[2 * a + side] === 'magnetic' && i === (side ? lines[a].length - 1 - pml[2 * a + 1] : pml[2 * a]);
+  const free: GuidePlane['free'] = [magnetic(u, 0, lo[0]), magnetic(u, 1, hi[0]), magnetic(v, 0, lo[1]), magnetic(v, 1, hi[1])];
+  return { normal, u, v, into, plane: near(normal, guide.min[normal]), lo, hi, free };
+}
+
+/** Whether a node of the port's rectangle is off its metal rim, along u and along v; counted from the rectangle's corner. */
+export const offRim = (g: GuidePlane, i: number, j: number): [boolean, boolean] => [
+  (i > 0 || g.free[0]) && (i < g.hi[0] - g.lo[0] || g.free[1]),
+  (j > 0 || g.free[2]) && (j < g.hi[1] - g.lo[1] || g.free[3]),
+];
+
+export type Index = [number, number, number];
+
+export const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index => {
+  const at: Index = [0, 0, 0];
+  at[g.normal] = n;
+  at[g.u] = i;
+  at[g.v] = j;
+  return at;
+};
+
+/** Tangential edges of the port's plane inside its rectangle: the port sets them. Edges of the plane behind, and between: metal. */
+export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; at: Index }[]; backed: { c: 0 | 1 | 2; at: Index }[] } {
+  const held: { c: 0 | 1 | 2; at: Index }[] = [];
+  const backed: { c: 0 | 1 | 2; at: Index }[] = [];
+  const behind = g.plane - g.into;
+  const room = behind >= 0 && behind < grid.lines[g.normal].length;
+  for (let j = g.lo[1]; j <= g.hi[1]; j++)
+    for (let i = g.lo[0]; i <= g.hi[0]; i++) {
+      const [offU, offV] = offRim(g, i - g.lo[0], j - g.lo[1]);
+      const inU = i < g.hi[0] && offV;
+      const inV = j < g.hi[1] && offU;
+      if (inU) held.push({ c: g.u, at: indexOf(g, g.plane, i, j) });
+      if (inV) held.push({ c: g.v, at: indexOf(g, g.plane, i, j) });
+      if (!room) continue;
+      if (i < g.hi[0]) backed.push({ c: g.u, at: indexOf(g, behind, i, j) });
+      if (j < g.hi[1]) backed.push({ c: g.v, at: indexOf(g, behind, i, j) });
+      backed.push({ c: g.normal, at: indexOf(g, Math.min(behind, g.plane), i, j) });
+    }
+  return { held, backed };
+}
