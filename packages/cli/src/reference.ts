@@ -1,5 +1,6 @@
-import { type SentencePart, shapeGroups, shapeOf, shapes } from '@jadebell/core/document';
+import { portKinds, recorderKinds, type SentencePart, shapeGroups, shapeOf, shapes } from '@jadebell/core/document';
 import { formulas } from '@jadebell/core/formulas';
+import { quantities } from '@jadebell/core/reading';
 import { library, materialGroups, materialSummary } from '@jadebell/core/materials';
 import { starterGroups, starters } from '@jadebell/core/starters';
 
@@ -19,7 +20,7 @@ const part = (p: SentencePart): string => {
 };
 const cell = (text: string): string => text.replaceAll('|', '\\|');
 
-/** The reference of line kinds, design functions, materials and starters, as Markdown from the definitions themselves. */
+/** The reference of kinds of lines, ports and recorders, quantities, design functions, materials and starters, as Markdown from the definitions themselves. */
 export function reference(): string {
   const out = [
     '# Reference',
@@ -40,6 +41,24 @@ export function reference(): string {
     }
     out.push('');
   }
+  const around = {
+    at: () => '0 mm',
+    lines: ['line'],
+    wires: ['wire', 'wire2'],
+    pair: ['line', 'line2'] as [string, string],
+    face: 'line.zmin',
+    solids: true,
+  };
+  const sentence = (parts: readonly SentencePart[]): string => cell(parts.map(part).join(' '));
+  out.push('## Ports, loads and waves', '', 'All may also have `note`. The solvers that take each stand behind it.', '');
+  out.push('| kind | what it is | sentence | solvers |', '| --- | --- | --- | --- |');
+  for (const k of portKinds) out.push(`| \`${k.kind}\` | ${k.role}: ${cell(k.title)} | ${sentence(k.words(k.make('name', around) as never))} | ${k.solvers.join(', ')} |`); // prettier-ignore
+  out.push('', '## Recorders', '', 'Those at frequencies may have `frequencies` of their own, a row each.', '');
+  out.push('| kind | what it records | sentence | solvers |', '| --- | --- | --- | --- |');
+  for (const k of recorderKinds) out.push(`| \`${k.kind}\` | ${cell(k.title)} | ${sentence(k.words(k.make('name', around) as never))} | ${k.solvers.join(', ')} |`); // prettier-ignore
+  out.push('', '## Quantities of curves', '', 'What a trace of a card may be of, by the name in `quantity`.', '');
+  for (const [key, q] of Object.entries(quantities)) out.push(`- \`${key}\`: ${q.title.toLowerCase()}${q.unit ? `, ${q.unit}` : ''}, over ${q.over}`);
+  out.push('');
   out.push(
     '## Design functions',
     '',

@@ -119,7 +119,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
     along: axisField('z', 'axis of the cut', 'Axis along which the total current is told'),
     at: length('place of the cut', '0 mm', 'Coordinate on that axis at which the body is cut'),
   },
-  sentence: 'Current on {body} {name} · in all {along} at {at}',
+  sentence: 'Current on a body {name} · {body} · its total {along} through a cut at {at}',
   fresh: ({ lines }) => (lines[0] ? { body: lines[0], at: `${lines[0]}.centre.z` } : {}),
   resolve({ body, along }, { at }, bodies): Placed | Fault {
     const own = bodies.filter((b) => b.line === body);
@@ -162,6 +162,8 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
     const cut = mirrorRectangle(r.cut, mirrors, true);
     return isFault(cut) ? { ...cut, chip: 'at' } : { ...r, cut };
   },
+  // The total is told where it is asked for, so the cut lies on a line of the grid.
+  lines: ({ cut }, axis) => (axis === cut.normal ? [cut.min[axis]] : []),
   samples: (r, { inside }) => 3 * inside(r.min, r.max),
   marks: ({ line, cut }) => [
     { form: 'body', line },

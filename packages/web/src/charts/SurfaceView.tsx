@@ -19,13 +19,15 @@ interface Props {
   bodies: readonly ViewBody[];
   /** The triangles are the bodies' own faces; else they hang in space and bodies are drawn faintly. */
   solid: boolean;
+  /** Of solid ones: the line whose bodies they are; all other bodies are drawn faintly beside them. Absent: none is. */
+  beside?: string;
   upper: string;
   lower: string;
   map: ColourMap;
 }
 
 /** Coloured surfaces with the model, turned as the stage view is. */
-export function SurfaceView({ corners, colours, arrows, bodies, solid, upper, lower, map }: Props) {
+export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, upper, lower, map }: Props) {
   const dark = useDark();
   const camera = useRef<CameraHandle>(null);
   const layer = useRef<HTMLDivElement>(null);
@@ -52,7 +54,7 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, upper, lo
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
         <Floor frame={frame} dark={dark} />
-        {!solid && <Bodies bodies={bodies} dark={dark} faint />}
+        {(!solid || beside !== undefined) && <Bodies bodies={bodies.filter((b) => !solid || b.line !== beside)} dark={dark} faint />}
         <mesh geometry={surface} key={colours.length}>
           {solid ? (
             <meshBasicMaterial vertexColors side={DoubleSide} />

@@ -2,12 +2,20 @@ import { Dialog, DialogContent } from '@mui/material';
 import { useState } from 'react';
 import type { Command } from './commands.ts';
 
+/** Commands that have all words of a text, those first in which each stands at the beginning of a word, and in their order. */
+export function found<C extends { title: string }>(commands: readonly C[], text: string): C[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const has = (c: C, at: (title: string, word: string) => boolean): boolean => words.every((w) => at(` ${c.title.toLowerCase()}`, w));
+  const all = commands.filter((c) => has(c, (t, word) => t.includes(word)));
+  const first = all.filter((c) => has(c, (t, word) => t.includes(` ${word}`)));
+  return [...first, ...all.filter((c) => !first.includes(c))];
+}
+
 /** Finds a command by typing. */
 export function Palette({ open, commands, onClose }: { open: boolean; commands: Command[]; onClose(): void }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
-  const words = text.toLowerCase().split(/\s+/);
-  const shown = commands.filter((c) => words.every((w) => c.title.toLowerCase().includes(w)));
+  const shown = found(commands, text);
   const close = (): void => {
     setText('');
     setAt(0);

@@ -1,3 +1,4 @@
+import { found } from '../frame/Palette.tsx';
 import { describe, expect, test } from '@jest/globals';
 import { type Board, cardWith, emptyProject } from '@jadebell/core/document';
 import type { Run } from '../api/types.ts';
@@ -136,4 +137,12 @@ test('work on boards leaves the model as it is', () => {
   const project = emptyProject('t');
   expect(sameModel(project, { ...project, boards: [board()], title: 'other' })).toBe(true);
   expect(sameModel(project, { ...project, lines: [] })).toBe(false);
+});
+
+test('the palette finds words at the beginning of words first', () => {
+  const titles = (text: string): string[] =>
+    found([{ title: 'Add imported body: a body from a file' }, { title: 'Add port across a gap' }, { title: 'Run' }], text).map((c) => c.title);
+  expect(titles('add port')).toEqual(['Add port across a gap', 'Add imported body: a body from a file']);
+  expect(titles('')).toHaveLength(3);
+  expect(titles('nothing')).toEqual([]);
 });

@@ -25,7 +25,9 @@ function cornersOf(at: ArrayLike<number>): Float32Array {
       const corner = i >> 1;
       const axis = i & 1 ? c : b;
       out[18 * n + 3 * corner + axis] = at[8 * n + axis] + (sign * at[8 * n + 6 + (i & 1)]) / 2;
-      out[18 * n + 3 * corner + normal] = at[8 * n + normal];
+      // A little outside, so that the two sides of a sheet are told apart.
+      const lift = 0.04 * Math.min(at[8 * n + 6], at[8 * n + 7]);
+      out[18 * n + 3 * corner + normal] = at[8 * n + normal] + lift * at[8 * n + 3 + normal];
     });
   }
   return out;
@@ -67,7 +69,8 @@ export function BodyCurrentCard({ run, stem, told }: RecorderCardProps<Told<'bod
       flush={flat}
       tools={
         <FormControlLabel
-          control={<Checkbox size="small" checked={instant} onChange={(e) => setInstant(e.target.checked)} />}
+          sx={{ m: 0, '& .MuiFormControlLabel-label': { fontSize: 12.5 } }}
+          control={<Checkbox size="small" sx={{ p: '2px' }} checked={instant} onChange={(e) => setInstant(e.target.checked)} />}
           label="at this instant"
         />
       }
@@ -81,6 +84,7 @@ export function BodyCurrentCard({ run, stem, told }: RecorderCardProps<Told<'bod
           arrows={null}
           bodies={bodies}
           solid
+          beside={told.line}
           upper={withPrefix(drawn.top, 'A/m', 3)}
           lower="0"
           map="size"
