@@ -50,7 +50,7 @@ const coreLayers = order.map((folder, i) => ({
 }));
 
 export default ts.config(
-  { ignores: ['**/node_modules/**', 'packages/core/kernels/**', 'packages/web/dist/**', '.data/**'] },
+  { ignores: ['**/node_modules/**', 'packages/core/kernels/**', 'packages/web/dist/**', 'packages/node/dist/**', '.data/**'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

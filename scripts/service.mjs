@@ -1,11 +1,13 @@
 // Database and server together, for the start command and the interface tests.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
+import { buildNode, nodeBuild } from './build.mjs';
 import { startDatabase } from './database.mjs';
 import { root } from './packages.mjs';
 
 /** Starts both; gives the address and a function that stops both. `onEnd` is called if the server ends by itself. */
 export async function startService({ folder, port, databasePort, demo = true, onEnd = () => undefined }) {
+  await buildNode();
   const database = await startDatabase(folder, databasePort);
   const env = {
     ...process.env,
@@ -15,7 +17,7 @@ export async function startService({ folder, port, databasePort, demo = true, on
     JADEBELL_WEB: join(root, 'packages/web/dist'),
     ...(demo ? { JADEBELL_DEMO: join(root, 'demo') } : {}),
   };
-  const server = spawn(process.execPath, ['--import', 'tsx', join(root, 'packages/server/src/main.ts')], {
+  const server = spawn(process.execPath, ['--enable-source-maps', join(nodeBuild, 'server.mjs')], {
     cwd: root,
     env,
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],

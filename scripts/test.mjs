@@ -9,9 +9,10 @@ ensureNpmPackages();
 ensureProgram(['mariadbd'], 'mariadb-server');
 ensureProgram(['chromium', 'chromium-browser'], 'chromium');
 const { buildKernels } = await import('./kernels.mjs');
-const { buildWeb } = await import('./build.mjs');
+const { buildNode, buildWeb } = await import('./build.mjs');
 buildKernels();
 buildWeb();
+await buildNode();
 
 const bin = (name) => join(root, 'node_modules/.bin', name);
 let passed = 0;

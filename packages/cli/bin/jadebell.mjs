@@ -1,8 +1,8 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api';
+import { buildNode } from '../../../scripts/build.mjs';
 
-register();
-const { main } = await import('../src/main.ts');
+await buildNode();
+const { main } = await import('../../node/dist/cli.mjs');
 const code = await main(process.argv.slice(2));
 // What was printed into a pipe must be out before the end.
 await new Promise((done) => process.stdout.write('', done));
