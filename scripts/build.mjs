@@ -15,7 +15,8 @@ const isFresh = (built, sources) => existsSync(built) && statSync(built).mtimeMs
 
 export function buildWeb() {
   const built = join(root, 'packages/web/dist/index.html');
-  if (isFresh(built, ['packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/core/src', 'package-lock.json'])) return;
+  if (isFresh(built, ['packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/core/src', 'package-lock.json']))
+    return;
   console.log('Building the interface ...');
   const result = spawnSync(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
     cwd: join(root, 'packages/web'),

@@ -1,6 +1,6 @@
 import { emptyProject, type Project } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { buildScene, type Scene } from '@jadebell/core/scene';
+import { buildScene, type GridScene, sceneFor } from '@jadebell/core/scene';
 import { cellCount } from '@jadebell/core/grid';
 import { solvers } from '@jadebell/core/solvers';
 import { kernels, nodeHost, spawnKernel } from '@jadebell/node';
@@ -104,7 +104,7 @@ function largeProject(): Project {
 export async function benchLarge(print: (line: string) => void): Promise<void> {
   const built = buildScene(largeProject(), await loadGeometryKernel());
   const started = now();
-  const { rate, bytesPerCell, cells } = await full(built.scene!, 2);
+  const { rate, bytesPerCell, cells } = await full(sceneFor('fdtd', built.scene), 2);
   const count = cells.reduce((a, b) => a * b, 1);
   print(`large model ${cells.join(' x ')} = ${(count / 1e6).toFixed(1)} million cells (aim: at least 60), 100 steps`);
   print(
@@ -112,7 +112,7 @@ export async function benchLarge(print: (line: string) => void): Promise<void> {
   );
 }
 
-async function full(scene: Scene, threads: number): Promise<{ rate: number; bytesPerCell: number; cells: number[] }> {
+async function full(scene: GridScene, threads: number): Promise<{ rate: number; bytesPerCell: number; cells: number[] }> {
   const host = await nodeHost(threads);
   const result = await solvers.fdtd.solve(scene, { host });
   const e = result.meta.evidence;
@@ -126,7 +126,7 @@ const timed = 80;
 const stretches = 3;
 
 /** Speed of the time stepping with all that goes with it, once it is warm. */
-async function stepping(discrete: Discrete, scene: Scene, threads: number): Promise<{ rate: number; bytesPerCell: number }> {
+async function stepping(discrete: Discrete, scene: GridScene, threads: number): Promise<{ rate: number; bytesPerCell: number }> {
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const simulation = await Simulation.create(
     {
@@ -172,8 +172,9 @@ export async function bench(print: (line: string) => void): Promise<void> {
     ['media without loss', lossless(fullProject())],
     ['lossy media', fullProject()],
   ] as const) {
-    const { scene, problems } = buildScene(project, kernel);
-    if (!scene) throw new Error(problems.map((p) => p.message).join(' '));
+    const built = buildScene(project, kernel);
+    if (!built.scene) throw new Error(built.problems.map((p) => p.message).join(' '));
+    const scene = sceneFor('fdtd', built.scene);
     const started = now();
     const discrete = discretise(scene);
     const made = now() - started;

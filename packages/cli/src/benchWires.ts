@@ -38,7 +38,7 @@ t=time.perf_counter();np.linalg.solve(a,b);print(8/3*n**3/(time.perf_counter()-t
 export async function benchWires(print: (line: string) => void): Promise<void> {
   const host = await nodeHost();
   const scene = grating(2000);
-  const mesh = meshWires(scene.wires!, { longest: wl / 42 });
+  const mesh = meshWires(scene.wires, { longest: wl / 42 });
   const n = mesh.bases;
   const rates: number[] = [];
   for (const threads of [1, host.threads]) {
@@ -48,7 +48,7 @@ export async function benchWires(print: (line: string) => void): Promise<void> {
     const solve = await seconds(async () => {
       for (let i = 0; i < 10; i++) {
         const x = new Float64Array(2 * n);
-        for (const [b, s] of circuitOf(scene.wires!, mesh).ports[0]) x[2 * b] = s;
+        for (const [b, s] of circuitOf(scene.wires, mesh).ports[0]) x[2 * b] = s;
         system.solve(x);
       }
     });

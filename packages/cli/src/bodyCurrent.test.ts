@@ -3,7 +3,7 @@ import { emptyProject, type Project, type Recorder } from '@jadebell/core/docume
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import type { PlacedRecorder } from '@jadebell/core/recorders';
 import { recordedOf } from '@jadebell/core/results';
-import { buildScene, type Mirrors, type Scene } from '@jadebell/core/scene';
+import { buildScene, type Mirrors, type GridScene, sceneFor } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
@@ -23,7 +23,7 @@ describe('current on a body', () => {
   // A TEM guide of two plates of width w at a distance h carries 1 W by a current density of sqrt(2 / (eta0 h w)), on the side that faces the guide.
   const [w, h, length] = [6e-3, 2e-3, 12e-3];
   const expected = Math.sqrt(2 / (eta0 * h * w));
-  const plates = (thick: number): Scene => {
+  const plates = (thick: number): GridScene => {
     const end: [number, number, number] = [w, h + thick, length];
     const shape = thick
       ? ({ form: 'box', min: [0, h, 0], max: end } as const)
@@ -96,11 +96,11 @@ describe('current on a body', () => {
       max: pin.max,
       cut: { normal: 2, sign: 1, min: [pin.min[0], pin.min[1], z], max: [pin.max[0], pin.max[1], z] },
     };
-    const whole: Scene = { ...line, excite: ['left'], recorders: [recorder], recordAt: [6e9] };
+    const whole: GridScene = { ...line, excite: ['left'], recorders: [recorder], recordAt: [6e9] };
     const wall = { wall: 'magnetic', at: 0 } as const;
     const mirrors = [wall, wall, null] as unknown as Mirrors;
     const low = (p: readonly number[]): [number, number, number] => [0, 0, p[2]];
-    const quarter: Scene = {
+    const quarter: GridScene = {
       ...whole,
       mirrors,
       boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),
@@ -162,7 +162,7 @@ describe('current on a body', () => {
   test('of a wire is the current at its feed, and over the circumference its density', async () => {
     const { scene, problems } = buildScene(dipole([onRod]), await loadGeometryKernel());
     expect(problems.filter((p) => p.severity === 'error')).toEqual([]);
-    const { arrays, meta } = await solvers.moment.solve(scene!, { host: await nodeHost() });
+    const { arrays, meta } = await solvers.moment.solve(sceneFor('moment', scene), { host: await nodeHost() });
     const [told] = recordedOf(meta, 'body-current');
     const port = arrays['probe:feed'].data.subarray(4 * 1 + 2, 4 * 1 + 4);
     // The rational fit of the band stands between: as far off as it tells.

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { evidenceRows } from '@jadebell/core/reading';
 import type { ResultSet } from '@jadebell/core/results';
-import type { Scene } from '@jadebell/core/scene';
+import type { GridScene } from '@jadebell/core/scene';
 import { type Progress, solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
@@ -11,7 +11,7 @@ const [width, opening, thickness, height, length] = [15.8e-3, 8e-3, 1e-3, 1.5e-3
 const metal = { name: 'metal', kind: 'conductor' } as const;
 
 /** An inductive iris in the middle of a guide. */
-function iris(accuracy: Scene['accuracy'], change?: number): Scene {
+function iris(accuracy: GridScene['accuracy'], change?: number): GridScene {
   const side = (n: number, from: number, to: number) => plainBody(`side ${n}`, n, metal, { form: 'box', min: [from, -1, (length - thickness) / 2], max: [to, 1, (length + thickness) / 2] }); // prettier-ignore
   return plainScene({
     bodies: [side(0, -1, -opening / 2), side(1, opening / 2, 1)],

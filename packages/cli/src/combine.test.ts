@@ -3,7 +3,7 @@ import type { Point2 } from '@jadebell/core/document';
 import { PatternSampler } from '@jadebell/core/radiation';
 import { glance, mixedSource, patternSource } from '@jadebell/core/reading';
 import { type ResultSet, sCurve, turnName } from '@jadebell/core/results';
-import type { Scene, ScenePort } from '@jadebell/core/scene';
+import type { GridScene, ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
@@ -11,7 +11,7 @@ import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 const metal = { name: 'metal', kind: 'conductor', conductivity: 5e3 } as const;
 
 /** Two strip dipoles along x side by side, fed in the middle, with a resistor in a third. */
-function pair(more: Partial<Scene> = {}): Scene {
+function pair(more: Partial<GridScene> = {}): GridScene {
   const arm = (name: string, order: number, x0: number, x1: number, y: number): ReturnType<typeof plainBody> => {
     const outline: Point2[] = [[x0, y - 2e-3], [x1, y - 2e-3], [x1, y + 2e-3], [x0, y + 2e-3]]; // prettier-ignore
     return plainBody(name, order, metal, { form: 'sheet', normal: 2, offset: 0, loops: [outline] });
@@ -44,7 +44,7 @@ describe('waves together', () => {
 
   test('fields are the sum of those of each wave alone, at every frequency; balance and active reflection follow', async () => {
     const host = await nodeHost();
-    const solve = (more: Partial<Scene>): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(pair(more), { host });
+    const solve = (more: Partial<GridScene>): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(pair(more), { host });
     const alone = [await solve({ excite: ['one'] }), await solve({ excite: ['two'] })];
     const waves = [
       { port: 'one', mode: 1, amplitude: 2, phase: 0.3 },
@@ -128,7 +128,7 @@ describe('waves together', () => {
     const host = await nodeHost();
     const base = pair();
     const xs = [-70, 40];
-    const referred = (reactances: number[]): Partial<Scene> => ({
+    const referred = (reactances: number[]): Partial<GridScene> => ({
       ports: base.ports.map((p, i) => (reactances[i] ? { ...p, reactance: reactances[i] } : p)),
     });
     const plain = each;

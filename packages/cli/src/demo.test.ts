@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { sCurve, unpackResult } from '@jadebell/core/results';
-import { buildScene } from '@jadebell/core/scene';
+import { buildScene, sceneFor } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { thisMachine } from '@jadebell/node';
 
@@ -40,13 +40,13 @@ describe('cost estimate', () => {
       const { evidence, excitations } = unpackResult(readFileSync(folder + name.replace('.json', '.zip'))).meta;
       const { scene } = buildScene(project!, kernel);
       if (evidence.method === 'wires') {
-        const told = solvers.moment.estimate(scene!, thisMachine());
+        const told = solvers.moment.estimate(sceneFor('moment', scene), thisMachine());
         const ratios = [evidence.solved / told.frequencies, evidence.bytes / told.bytes];
         process.stdout.write(`${name}: real over told: frequencies ${ratios[0].toFixed(2)}, bytes ${ratios[1].toFixed(2)}\n`);
         for (const ratio of ratios) expect([name, ratio > 0.5, ratio < 2]).toEqual([name, true, true]);
         continue;
       }
-      const told = solvers.fdtd.estimate(scene!, { ...thisMachine(), cellsPerSecond: evidence.cellsPerSecond });
+      const told = solvers.fdtd.estimate(sceneFor('fdtd', scene), { ...thisMachine(), cellsPerSecond: evidence.cellsPerSecond });
       const ratios = [evidence.steps / (told.steps * Math.max(1, excitations.length)), evidence.bytes / told.bytes, evidence.seconds / told.seconds];
       process.stdout.write(
         `${name}: real over told: steps ${ratios[0].toFixed(2)}, bytes ${ratios[1].toFixed(2)}, seconds ${ratios[2].toFixed(2)}\n`,

@@ -4,7 +4,7 @@ import { type Port, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { effortText, packResult } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
-import { solvers } from '@jadebell/core/solvers';
+import { solverOf } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { makeBuoy } from './buoy.ts';
 import { applyChanges } from './load.ts';
@@ -46,7 +46,7 @@ export async function solveDemo(folder: string, only: string | undefined, print:
       const changed = typeof set === 'function' ? set(project) : applyChanges(project, { set }).project;
       const { scene, problems } = buildScene(changed, await loadGeometryKernel());
       if (!scene) throw new Error(`${name}: ${problems[0].message}`);
-      const result = await solvers[changed.solve.solver].solve(scene, { host });
+      const result = await solverOf(scene).solve(scene, { host });
       await writeFile(join(results, `${stem}.${n + 1}.json`), `${JSON.stringify(changed, null, 2)}\n`);
       await writeFile(join(results, `${stem}.${n + 1}.zip`), packResult(result));
       print(`${stem} run ${n + 1}: ${result.meta.evidence.seconds.toFixed(1)} s, ${effortText(result.meta.evidence)}`);

@@ -1,7 +1,7 @@
 import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import { packResult, type ResultMeta, unpackResult } from '@jadebell/core/results';
-import type { Scene } from '@jadebell/core/scene';
+import type { GridScene } from '@jadebell/core/scene';
 import { type Job, solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
@@ -9,7 +9,7 @@ import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 const [a, b, length] = [15.8e-3, 7.9e-3, 24e-3];
 
 /** A guide with a block in it, two modes at each end: four excitations. */
-const scene = (more: Partial<Scene> = {}): Scene =>
+const scene = (more: Partial<GridScene> = {}): GridScene =>
   plainScene({
     bodies: [plainBody('block', 0, { name: 'stuff', kind: 'dielectric', permittivity: 3 }, { form: 'box', min: [10e-3, 2e-3, 0], max: [14e-3, 9e-3, b] })], // prettier-ignore
     ports: [],

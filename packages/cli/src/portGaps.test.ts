@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldedBodies, mirrorOf, rowSpans, spansAlong, type Exact } from '@jadebell/core/geometry';
 import { type ResultMeta, withoutGaps } from '@jadebell/core/results';
-import { facesEnd, type Mirrors, portLine, type Scene, type ScenePort } from '@jadebell/core/scene';
+import { facesEnd, type Mirrors, portLine, type GridScene, type ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { fitGap, halfLine } from '../../core/src/solvers/fdtd/gapFit.ts';
@@ -174,8 +174,8 @@ describe('gaps of lumped ports', () => {
 
   test('half of a dipole, the other behind a plane of symmetry, has the gap of the whole', async () => {
     const whole = gappedDipole(1e-3, 1e-3, true, 3, { accuracy: 'draft', details: {} });
-    const low = (p: Scene['min']): Scene['min'] => [p[0], 0, p[2]];
-    const half: Scene = {
+    const low = (p: GridScene['min']): GridScene['min'] => [p[0], 0, p[2]];
+    const half: GridScene = {
       ...whole,
       min: low(whole.min),
       boundaries: whole.boundaries.map((b, s) => (s === 2 ? 'magnetic' : b)),

@@ -3,8 +3,8 @@ import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project, type Recorder, readProjectData } from '@jadebell/core/document';
 import { quantities, type RunReading } from '@jadebell/core/reading';
 import { farFrequencies, frequenciesKept, type ResultSet } from '@jadebell/core/results';
-import { buildScene, type Scene, type PlacedRecorder } from '@jadebell/core/scene';
-import { solvers } from '@jadebell/core/solvers';
+import { buildScene, type PlacedRecorder, type Scene } from '@jadebell/core/scene';
+import { solvers, solverOf } from '@jadebell/core/solvers';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { nodeHost } from '@jadebell/node';
 import { plainScene } from '../../core/src/verification/bench.ts';
@@ -47,7 +47,7 @@ async function sceneOf(change: Partial<Project>): Promise<Scene> {
 }
 const solve = async (change: Partial<Project>): Promise<ResultSet> => {
   const scene = await sceneOf(change);
-  return solvers[change.solve!.solver].solve(scene, { host: await nodeHost() });
+  return solverOf(scene).solve(scene, { host: await nodeHost() });
 };
 const withOwn = (list: Recorder[]): Recorder[] => list.map((r) => (own[r.name] ? { ...r, frequencies: own[r.name].map((f): [string] => [f]) } as Recorder : r)); // prettier-ignore
 const settings = (change: Partial<Project['solve']> = {}): Project['solve'] => ({ ...emptyProject('t').solve, from: '2 GHz', to: '4 GHz', points: 3, accuracy: 'draft', details: { maxSteps: 250 }, ...change }); // prettier-ignore

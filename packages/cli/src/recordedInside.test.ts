@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
 import { type FieldVolume, inMedia, readField, volumeOf } from '@jadebell/core/reading';
 import type { ResultSet } from '@jadebell/core/results';
-import type { Mirrors, Scene, PlacedRecorder } from '@jadebell/core/scene';
+import type { Mirrors, GridScene, PlacedRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
@@ -15,7 +15,7 @@ const [c0, eta0] = [299792458, 376.730313668];
 const f0 = 10e9;
 
 /** A filled guide with two ports; `block` stands across it from 12 to 18 mm. */
-const guide = (fill: number, block: { permittivity: number; lossTangent?: number }, recorders: PlacedRecorder[], modes = 1): Scene =>
+const guide = (fill: number, block: { permittivity: number; lossTangent?: number }, recorders: PlacedRecorder[], modes = 1): GridScene =>
   plainScene({
     bodies: [
       ...(fill === 1 ? [] : [plainBody('fill', 0, { name: 'fill', kind: 'dielectric', permittivity: fill }, { form: 'box', min: [-1, -1, -1], max: [1, 1, 1] })]), // prettier-ignore
@@ -35,7 +35,7 @@ const guide = (fill: number, block: { permittivity: number; lossTangent?: number
 const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): PlacedRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
 const fluxAt = (name: string, z: number): PlacedRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });
 const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1, only?: 0 | 1 | 2): PlacedRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every, only }); // prettier-ignore
-const solve = async (scene: Scene): Promise<ResultSet> => solvers.fdtd.solve(scene, { host: await nodeHost() });
+const solve = async (scene: GridScene): Promise<ResultSet> => solvers.fdtd.solve(scene, { host: await nodeHost() });
 const size2 = ([re, im]: readonly number[]): number => re * re + im * im;
 
 describe('what recorders tell of the inside', () => {
@@ -112,7 +112,7 @@ describe('what recorders tell of the inside', () => {
     const wall = { wall: 'magnetic', at: 0 } as const;
     const mirrors = [wall, null, null] as unknown as Mirrors;
     const low = (p: Point3): Point3 => [0, p[1], p[2]];
-    const half: Scene = {
+    const half: GridScene = {
       ...whole,
       mirrors,
       boundaries: ['magnetic', ...whole.boundaries.slice(1)],

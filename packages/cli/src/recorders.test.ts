@@ -1,7 +1,7 @@
 import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
-import type { Mirrors, Scene, PlacedRecorder } from '@jadebell/core/scene';
+import type { Mirrors, GridScene, PlacedRecorder } from '@jadebell/core/scene';
 import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -70,11 +70,11 @@ describe('recorders', () => {
       { kind: 'current', name: 'all', normal: 2, sign: 1, min: [-1.1 * outer, -1.1 * outer, 6e-3], max: [1.1 * outer, 1.1 * outer, 6e-3] },
       { kind: 'field-line', name: 'gap', axis: 0, at: [0, 0, 6e-3], from: 0, to: 1.1 * outer },
     ];
-    const whole: Scene = { ...line, excite: ['left'], recorders, recordAt: [6e9] };
+    const whole: GridScene = { ...line, excite: ['left'], recorders, recordAt: [6e9] };
     const wall = { wall: 'magnetic', at: 0 } as const;
     const mirrors = [wall, wall, null] as unknown as Mirrors;
     const low = (p: Point3): Point3 => [0, 0, p[2]];
-    const quarter: Scene = {
+    const quarter: GridScene = {
       ...whole,
       mirrors,
       boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),

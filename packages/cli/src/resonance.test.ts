@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { type ResultSet, sCurve, type TimeEvidence } from '@jadebell/core/results';
-import type { Scene } from '@jadebell/core/scene';
+import type { GridScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
@@ -9,7 +9,7 @@ describe('resonances', () => {
   test('a cavity cut short while it rings gives the S of a run four times as long, and tells its resonances; so does one that ends by itself', async () => {
     const host = await nodeHost();
     const metal = { name: 'metal', kind: 'conductor' } as const;
-    const solve = (details: Scene['details']): Promise<ResultSet<TimeEvidence>> =>
+    const solve = (details: GridScene['details']): Promise<ResultSet<TimeEvidence>> =>
       solvers.fdtd.solve(
         plainScene({
           // A post with a gap at its foot in a closed box, loosely coupled.

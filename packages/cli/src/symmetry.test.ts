@@ -4,7 +4,7 @@ import { emptyProject, type Project, readProject, type Symmetry } from '@jadebel
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { type ResultSet, sizeOf } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
-import { type SolverHost, solvers } from '@jadebell/core/solvers';
+import { type SolverHost, solverOf } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 
 const magnetic: Symmetry = { wall: 'magnetic', at: '0 mm' };
@@ -32,7 +32,7 @@ function read(parts: object): Project {
 async function solve(project: Project): Promise<ResultSet> {
   const { scene, problems } = buildScene(project, kernel);
   if (!scene) throw new Error(JSON.stringify(problems));
-  return solvers.fdtd.solve(scene, { host });
+  return solverOf(scene).solve(scene, { host });
 }
 
 /** Largest difference over the largest size. */

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { type Body } from '@jadebell/core/geometry';
 import { ProblemError } from '@jadebell/core/document';
 import { sCurve } from '@jadebell/core/results';
-import type { Scene, SceneGuide } from '@jadebell/core/scene';
+import type { GridScene, SceneGuide } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
 import { filament, halved, plainBody, plainScene } from '../../core/src/verification/bench.ts';
 import { airCoax } from '../../core/src/verification/coax.ts';
@@ -21,7 +21,7 @@ const end = (name: string, order: number, into: 1 | -1, more: Partial<SceneGuide
   const x = into > 0 ? 0 : length;
   return { name, order, normal: 0, into, min: [x, 0, 0], max: [x, a, b], modes: 1, shift: 0, ...more };
 };
-const guide = (more: Partial<Scene> = {}): Scene =>
+const guide = (more: Partial<GridScene> = {}): GridScene =>
   plainScene({
     bodies: [],
     ports: [],
@@ -36,8 +36,8 @@ const guide = (more: Partial<Scene> = {}): Scene =>
 const block = (min: [number, number, number], max: [number, number, number], material: Body['material']): Body =>
   plainBody('block', 0, material, { form: 'box', min, max });
 const db = (s: { re: number; im: number }): number => 20 * Math.log10(Math.hypot(s.re, s.im));
-const solve = (scene: Scene): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(scene, { host });
-const problemOf = async (scene: Scene): Promise<string> =>
+const solve = (scene: GridScene): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(scene, { host });
+const problemOf = async (scene: GridScene): Promise<string> =>
   solve(scene).then(
     () => 'none',
     (e: unknown) => (e instanceof ProblemError ? e.problems[0].code : String(e)),
@@ -229,7 +229,7 @@ describe('guided ports that see several media', () => {
       { name: 'slab', kind: 'dielectric', permittivity },
       { form: 'box', min: [from, 0, 0], max: [to, a, height] },
     );
-  const mixed = (more: Partial<Scene> = {}, modes = 1): Scene =>
+  const mixed = (more: Partial<GridScene> = {}, modes = 1): GridScene =>
     guide({
       guides: [end('left', 0, 1, { mixed: true, modes }), end('right', 1, -1, { mixed: true, modes })],
       bodies: [slab(-1, 1, 3e-3)],

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
-import type { Scene } from '@jadebell/core/scene';
+import type { GridScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
 
@@ -8,7 +8,7 @@ const metal = { name: 'metal', kind: 'conductor' } as const;
 const plate = (name: string, order: number, min: Point3, max: Point3): ReturnType<typeof plainBody> =>
   plainBody(name, order, metal, { form: 'box', min, max });
 /** Two plates whose upper faces differ by `slip`. */
-const scene = (slip: number, more: Partial<Scene> = {}): Scene =>
+const scene = (slip: number, more: Partial<GridScene> = {}): GridScene =>
   plainScene({
     bodies: [plate('left', 0, [-20e-3, -5e-3, 0], [-1e-3, 5e-3, 2e-3]), plate('right', 1, [1e-3, -5e-3, 0], [20e-3, 5e-3, 2e-3 + slip])],
     ports: [filament('feed', [-1e-3, 0, 1e-3], 0, 2e-3, 50)],
@@ -18,7 +18,7 @@ const scene = (slip: number, more: Partial<Scene> = {}): Scene =>
     ...more,
   });
 const machine = { memory: 8e9, threads: 2, cellsPerSecond: 1e8 };
-const told = (s: Scene): string[] => solvers.fdtd.check(s, machine).filter((p) => p.code === 'grid.sliver').map((p) => p.message); // prettier-ignore
+const told = (s: GridScene): string[] => solvers.fdtd.check(s, machine).filter((p) => p.code === 'grid.sliver').map((p) => p.message); // prettier-ignore
 
 test('a sliver of a cell that makes the time step absurd is told with its place', () => {
   // The floor of cells keeps slivers out; only a smallest cell set by hand lets one in.

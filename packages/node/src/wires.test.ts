@@ -20,7 +20,7 @@ beforeAll(async () => {
 
 describe('the compiled system', () => {
   test.each([7, 33, 70, 131])('%d wires’ worth of unknowns: solved as without compiled code, odd sizes too', async (n) => {
-    const mesh = meshWires(wireScene({ wires: [upright('w', 2, 1e-3)], frequency: f }).wires!, { longest: 2 / (n + 1) });
+    const mesh = meshWires(wireScene({ wires: [upright('w', 2, 1e-3)], frequency: f }).wires, { longest: 2 / (n + 1) });
     const system = await WireSystem.create(mesh, 0, null, host);
     await system.fill(f);
     const size = system.size;
@@ -38,11 +38,11 @@ describe('the compiled system', () => {
 
   test.each([5, 32, 64, 131, 402])('%d unknowns by their upper half: the same as by the whole, on one thread and on two', async (n) => {
     const { wires } = wireScene({ wires: [upright('w', 3, 1e-3), upright('v', 0.7, 2e-3, [0.1, 0, 0.3])], frequency: f, more: { ground: { kind: 'perfect', at: -2 } } }); // prettier-ignore
-    const mesh = meshWires(wires!, { longest: 3.7 / n });
+    const mesh = meshWires(wires, { longest: 3.7 / n });
     const right = (size: number): Float64Array => Float64Array.from({ length: 2 * size }, (_, i) => Math.cos(2 * i) - 0.3);
     let told: Float64Array | null = null;
     for (const threads of [1, 2]) {
-      const system = await WireSystem.create(mesh, 0, wires!.ground, { ...host, threads });
+      const system = await WireSystem.create(mesh, 0, wires.ground, { ...host, threads });
       await system.fill(f);
       await system.factor();
       const whole = right(system.size);
@@ -60,7 +60,7 @@ describe('the compiled system', () => {
   });
 
   test('a pivot of nothing is noticed without exchanges', async () => {
-    const mesh = meshWires(wireScene({ wires: [upright('w', 2, 1e-3)], frequency: f }).wires!, { longest: 0.1 });
+    const mesh = meshWires(wireScene({ wires: [upright('w', 2, 1e-3)], frequency: f }).wires, { longest: 0.1 });
     const system = await WireSystem.create(mesh, 0, null, host);
     await system.fill(f, true);
     const [re, im] = system.element(3, 3);
@@ -74,7 +74,7 @@ describe('the compiled system', () => {
   });
 
   test('rows are exchanged where a pivot is small, and two threads give what one gives', async () => {
-    const mesh = meshWires(wireScene({ wires: [upright('w', 8, 1e-3)], frequency: f }).wires!, { longest: 8 / 402 });
+    const mesh = meshWires(wireScene({ wires: [upright('w', 8, 1e-3)], frequency: f }).wires, { longest: 8 / 402 });
     const solved: Float64Array[] = [];
     for (const threads of [1, 2]) {
       const system = await WireSystem.create(mesh, 0, null, { ...host, threads });
@@ -99,7 +99,7 @@ describe('the compiled system', () => {
   test('the matrix is symmetric: what one function does to another is mutual', async () => {
     const bent: Point3[] = [[0, 0, 0], [0.1, 0, 0.2], [0.3, 0.1, 0.2], [0.2, 0.4, 0.1]]; // prettier-ignore
     const { wires } = wireScene({ wires: [plainWire('a', bent, 2e-3), upright('b', 0.3, 1e-3, [0.02, 0, 0.1])], frequency: f, more: { ground: { kind: 'perfect', at: -0.2 } } }); // prettier-ignore
-    const system = await WireSystem.create(meshWires(wires!, { longest: 0.05, grading: 4 }), 0, wires!.ground, host);
+    const system = await WireSystem.create(meshWires(wires, { longest: 0.05, grading: 4 }), 0, wires.ground, host);
     await system.fill(f);
     for (let r = 0; r < system.size; r++)
       for (let c = 0; c < r; c++) {

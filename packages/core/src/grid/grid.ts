@@ -1,6 +1,6 @@
 import { c0 } from '../numerics/constants.ts';
 import { type Body, inPlane, isSheet } from '../geometry/index.ts';
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import { recorderKind } from '../recorders/index.ts';
 import type { Grid } from '../yee/index.ts';
 import { sheetEdges } from './edges.ts';
@@ -33,7 +33,7 @@ interface Wish {
 const densest = ({ material: m }: Body): number => Math.sqrt(m.permittivityAlong ? Math.max(...m.permittivityAlong) : (m.permittivity ?? 1));
 
 /** Discretises a scene: grid lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside. */
-export function buildGrid(scene: Scene): Grid {
+export function buildGrid(scene: GridScene): Grid {
   const finer = scene.finer ?? 1;
   const table = accuracyTable[scene.accuracy];
   const setting = { ...table, across: table.across * finer, layers: table.layers * finer };
@@ -186,7 +186,7 @@ function withLayers(inner: Float64Array, low: number, high: number, periodic: bo
 }
 
 /** The least number of cells per wavelength that any material gets. */
-function resolution(scene: Scene, grid: Grid, shortest: number): number {
+function resolution(scene: GridScene, grid: Grid, shortest: number): number {
   let worst = Infinity;
   const media = [
     { min: scene.min, max: scene.max, n: 1 },

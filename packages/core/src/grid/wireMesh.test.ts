@@ -5,7 +5,7 @@ import type { SceneWire, WireScene } from '../scene/index.ts';
 import { currentAt, meshWires, pieceLengths } from './index.ts';
 
 const scene = (wires: SceneWire[], more: Partial<WireScene> = {}, ports: [number, number][] = []): WireScene =>
-  wireScene({ wires, ports, frequency: 300e6, more }).wires!;
+  wireScene({ wires, ports, frequency: 300e6, more }).wires;
 const lengths = (s: Float64Array): number[] => Array.from({ length: s.length / 8 }, (_, i) => s[8 * i + 6]);
 
 describe('lengths of segments', () => {

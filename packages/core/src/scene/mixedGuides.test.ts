@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { emptyProject, type Line, type Port, type Project } from '../document/index.ts';
 import { loadGeometryKernel } from '../geometry/index.ts';
-import { buildScene } from './index.ts';
+import { buildScene, sceneFor } from './index.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -28,18 +28,19 @@ const line = (change: Partial<Project> = {}): Project => ({
 
 describe('guided ports that see several media', () => {
   test('end the computed region at their planes, open to what lies behind', () => {
-    const { scene, problems } = buildScene(line(), kernel);
+    const { scene: built, problems } = buildScene(line(), kernel);
     expect(problems.filter((p) => p.severity === 'error')).toEqual([]);
-    expect(scene!.guides.map((g) => g.mixed)).toEqual([true, true]);
-    expect([scene!.min[0], scene!.max[0]]).toEqual([expect.closeTo(-0.02, 9), expect.closeTo(0.02, 9)]);
+    const scene = sceneFor('fdtd', built);
+    expect(scene.guides.map((g) => g.mixed)).toEqual([true, true]);
+    expect([scene.min[0], scene.max[0]]).toEqual([expect.closeTo(-0.02, 9), expect.closeTo(0.02, 9)]);
     // Elsewhere the margin stands.
-    expect(scene!.max[1]).toBeCloseTo(0.015, 9);
-    expect(buildScene(line({ boundaries: { ...line().boundaries, xMin: 'electric' } }), kernel).scene!.boundaries[0]).toBe('open');
+    expect(scene.max[1]).toBeCloseTo(0.015, 9);
+    expect(sceneFor('fdtd', buildScene(line({ boundaries: { ...line().boundaries, xMin: 'electric' } }), kernel).scene).boundaries[0]).toBe('open');
   });
   test('a port in one medium stays as it was', () => {
-    const { scene } = buildScene(line({ ports: [port('left', '-20 mm', 'up', '0.9 mm'), port('right', '20 mm', 'down', '0.9 mm')] }), kernel);
-    expect(scene!.guides.map((g) => g.mixed)).toEqual([undefined, undefined]);
-    expect(scene!.min[0]).toBeCloseTo(-0.025, 9);
+    const scene = sceneFor('fdtd', buildScene(line({ ports: [port('left', '-20 mm', 'up', '0.9 mm'), port('right', '20 mm', 'down', '0.9 mm')] }), kernel).scene); // prettier-ignore
+    expect(scene.guides.map((g) => g.mixed)).toEqual([undefined, undefined]);
+    expect(scene.min[0]).toBeCloseTo(-0.025, 9);
   });
   test('what lies behind such a port, and a far field beside it, are told', () => {
     const behind = line({ lines: [...line().lines, box('far', 'Copper', ['1 mm', '1 mm', '1 mm'], ['-24 mm', '0 mm', '0 mm'])] });

@@ -21,7 +21,7 @@ import { placePort, portKind, type SceneGuide, type ScenePort, type SceneWave } 
 import { type Located, mirrorRecorder, placeRecorder, recorderOutside } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import { halveGuide, halvePort, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
-import type { Scene, SceneResult } from './types.ts';
+import type { GridScene, SceneResult } from './types.ts';
 import { resolveWires } from './wireModel.ts';
 
 /** How far a table's fit may be off before it is told. */
@@ -77,7 +77,7 @@ function resolveCombination(
   ports: readonly (ScenePort | SceneGuide)[],
   value: (text: string, quantity: Quantity, place: Place) => number,
   problems: Problem[],
-): Scene['combine'] {
+): GridScene['combine'] {
   if (!solve.combine) return undefined;
   const tell = (code: string, chip: string, message: string, fix: string): void =>
     void problems.push(problem('error', code, { part: 'solve', chip }, message, fix));
@@ -322,8 +322,9 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ),
     );
   const combine = resolveCombination(project, [...ports, ...guides], value, problems);
-  const { smallestCell, ...details } = project.solve.details ?? {};
-  const scene: Scene = {
+  const { smallestCell, segmentsPerWavelength: _, eachFrequency: __, ...details } = project.solve.details ?? {};
+  const scene: GridScene = {
+    solver: 'fdtd',
     bodies: solved,
     ports,
     guides,

@@ -5,18 +5,29 @@ import type { PlacedRecorder } from '../recorders/index.ts';
 import type { Mirrors } from '../yee/index.ts';
 import type { SceneSection } from './sections.ts';
 
-/** Everything a solver needs, in SI, free of expressions. */
-export interface Scene {
+/** What every solver needs, in SI, free of expressions. */
+interface CommonScene {
+  /** A plane wave that lights the structure; ports are loads then. */
+  wave: SceneWave | null;
+  /** Names of the ports to excite, one after the other; null for all. */
+  excite: string[] | null;
+  /** Inner corners of the computed region, without absorbing layers; of what is shown where the solver computes no region. */
+  min: Point3;
+  max: Point3;
+  band: { from: number; to: number; points: number };
+  recorders: PlacedRecorder[];
+  /** Hertz. */
+  recordAt: number[];
+  accuracy: SolveSettings['accuracy'];
+}
+
+/** A problem on a grid: bodies in a region, for the time-domain solver. */
+export interface GridScene extends CommonScene {
+  solver: 'fdtd';
   bodies: Body[];
   /** Lumped ports. */
   ports: ScenePort[];
   guides: SceneGuide[];
-  /** Wires and what hangs on them, where the solver takes those; bodies, lumped and guided ports are empty then. */
-  wires?: WireScene;
-  /** A plane wave that lights the structure; lumped ports are loads then. */
-  wave: SceneWave | null;
-  /** Names of the ports to excite, one after the other; null for all. */
-  excite: string[] | null;
   /** Waves whose fields are recorded together: port, mode from 1, amplitude, phase in radians; absent: those of the first excitation. */
   combine?: { port: string; mode: number; amplitude: number; phase: number }[];
   /** Fields of each excitation are kept by themselves. */
@@ -25,30 +36,31 @@ export interface Scene {
   boundaries: Boundary[];
   /** Planes of symmetry: the region begins at them, and what lies behind is an image. */
   mirrors?: Mirrors;
-  /** Inner corners of the computed region, without absorbing layers. */
-  min: Point3;
-  max: Point3;
-  band: { from: number; to: number; points: number };
-  recorders: PlacedRecorder[];
-  /** Hertz. */
-  recordAt: number[];
-  accuracy: SolveSettings['accuracy'];
-  details: {
-    cellsPerWavelength?: number;
-    smallestCell?: number;
-    pmlLayers?: number;
-    stopAt?: number;
-    change?: number;
-    maxSteps?: number;
-    segmentsPerWavelength?: number;
-    eachFrequency?: boolean;
-  };
+  details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; change?: number; maxSteps?: number };
   /** Stretches of an axis with a largest cell of their own, metres. */
   limits?: { axis: 0 | 1 | 2; from: number; to: number; size: number }[];
   /** Stretches of space with a largest cell of their own, metres. */
   boxes?: { min: number[]; max: number[]; cell: number }[];
   /** Makes what follows from the metal's features and layers finer by this factor too; absent: 1. */
   finer?: number;
+}
+
+/** A problem of wires, for the solver of their integral equation. */
+export interface WiresScene extends CommonScene {
+  solver: 'moment';
+  wires: WireScene;
+  details: { change?: number; segmentsPerWavelength?: number; eachFrequency?: boolean };
+}
+
+/** What a solver is given: the scene of its own kind. */
+export type Scene = GridScene | WiresScene;
+/** The scene that a solver takes, by its name. */
+export type SceneOf<N extends Scene['solver']> = Extract<Scene, { solver: N }>;
+
+/** A scene as one solver takes it. Throws Error where there is none, or one of another solver. */
+export function sceneFor<N extends Scene['solver']>(solver: N, scene: Scene | null): SceneOf<N> {
+  if (scene?.solver !== solver) throw new Error(`This is no scene for the solver ${solver}.`);
+  return scene as SceneOf<N>;
 }
 
 export interface SceneResult {

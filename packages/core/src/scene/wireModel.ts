@@ -4,7 +4,7 @@ import { c0 } from '../numerics/constants.ts';
 import { type Evaluate, resolveBand, withFrequencies } from './band.ts';
 import { recorderKind } from '../recorders/index.ts';
 import { type Located, placeRecorder } from './recorders.ts';
-import type { Scene, SceneResult } from './types.ts';
+import type { SceneResult, WiresScene } from './types.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
 import {
   failing,
@@ -205,23 +205,20 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
   const excited = excite?.filter((name) => parts.ports.some((p) => p.name === name));
   if (excite && !waves.length && !excited!.length)
     problems.push(problem('error', 'port.none', { part: 'ports' }, 'No port is excited.', 'Choose one under Feed.'));
-  const { smallestCell: _, ...details } = project.solve.details ?? {};
+  const { change, segmentsPerWavelength, eachFrequency } = project.solve.details ?? {};
   const wireScene = { wires, ...parts, probes, ground };
-  const scene: Scene = {
-    bodies: [],
-    ports: [],
-    guides: [],
+  const scene: WiresScene = {
+    solver: 'moment',
     wires: wireScene,
     wave: waves[0] ?? null,
     excite: excited ?? null,
-    boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
     min,
     max: ends(Math.max, 1),
     band: { from, to, points: project.solve.points },
     recorders: ground?.kind === 'earth' ? recorders.filter((r) => r.kind === 'far-field') : recorders,
     recordAt,
     accuracy: project.solve.accuracy,
-    details,
+    details: { change, segmentsPerWavelength, eachFrequency },
   };
   const stopped = problems.some((p) => p.severity === 'error' && p.place.part !== 'sections');
   return { model, ports: [], guides: [], wave: waves[0] ?? null, sections, recorders, wires: wireScene, scene: stopped ? null : scene, problems };

@@ -3,7 +3,7 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { emptyProject, mapExpressions, projectSchema, type Project, redirectLines } from '../document/index.ts';
 import { loadGeometryKernel } from '../geometry/index.ts';
 import { solvers } from '../solvers/index.ts';
-import { buildScene, loadImpedance, wireLength } from './index.ts';
+import { buildScene, loadImpedance, wireLength, sceneFor } from './index.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -33,7 +33,7 @@ const machine = { memory: 8e9, threads: 2, cellsPerSecond: 2e8 };
 /** Codes of what is wrong, with where, before a run. */
 function told(p: Project): string[] {
   const { scene, problems } = buildScene(p, kernel);
-  const all = [...problems, ...(scene ? solvers.moment.check(scene, machine) : [])];
+  const all = [...problems, ...(scene ? solvers.moment.check(sceneFor('moment', scene), machine) : [])];
   return all.map((x) => `${x.severity} ${x.code} ${x.place.name ?? x.place.part}`);
 }
 
@@ -92,8 +92,8 @@ describe('wires of a model', () => {
     ];
     const { scene, problems } = buildScene(project(lines), kernel);
     expect(problems).toEqual([]);
-    expect(scene!.wires!.wires).toHaveLength(1);
-    expect([1, 2, 3]).toContain(Math.round(wireLength(scene!.wires!.wires[0]) * 1e6) / 1e6);
+    expect(sceneFor('moment', scene).wires.wires).toHaveLength(1);
+    expect([1, 2, 3]).toContain(Math.round(wireLength(sceneFor('moment', scene).wires.wires[0]) * 1e6) / 1e6);
     const wrong = buildScene(project([lines[0], { ...lines[1], second: 'crate.zmin' }, lines[2]]), kernel).problems;
     expect(wrong[0]).toMatchObject({ place: { name: 'rim', chip: 'second' }, message: 'The two faces do not meet.' });
   });
@@ -101,8 +101,8 @@ describe('wires of a model', () => {
   test('loads and places follow expressions and names', () => {
     const p = project([rod('rod')], [port({ at: 'third' }), { kind: 'element-wire', name: 'load', wire: 'rod', at: '1 - third', form: 'parallel', r: '50 ohm', l: '0 nH', c: '1 pF' }], { givens: [{ name: 'third', expression: '1 / 3' }] }); // prettier-ignore
     const { scene } = buildScene(p, kernel);
-    expect(scene!.wires!.ports[0].place.at).toBeCloseTo(0.5 / 3, 9);
-    const [re, im] = loadImpedance(scene!.wires!.loads[0].load, 1e9);
+    expect(sceneFor('moment', scene).wires.ports[0].place.at).toBeCloseTo(0.5 / 3, 9);
+    const [re, im] = loadImpedance(sceneFor('moment', scene).wires.loads[0].load, 1e9);
     const b = 2 * Math.PI * 1e9 * 1e-12;
     expect(re).toBeCloseTo(1 / 50 / ((1 / 50) ** 2 + b * b), 6);
     expect(im).toBeCloseTo(-b / ((1 / 50) ** 2 + b * b), 6);

@@ -1,4 +1,4 @@
 export { type Checked, checkProject } from './checkProject.ts';
 export { meshOf } from './moment/index.ts';
-export { solvers } from './registry.ts';
+export { solverOf, solvers } from './registry.ts';
 export * from './solver.ts';

@@ -121,12 +121,12 @@ export interface SolveOptions {
 }
 
 /** The face by which interface, server and command line know every solver. */
-export interface Solver<E extends Estimate = Estimate, V extends Evidence = Evidence> {
+export interface Solver<S extends Scene = Scene, E extends Estimate = Estimate, V extends Evidence = Evidence> {
   name: string;
   title: string;
-  check(scene: Scene, machine: Machine): Problem[];
-  estimate(scene: Scene, machine: Machine): E;
+  check(scene: S, machine: Machine): Problem[];
+  estimate(scene: S, machine: Machine): E;
   /** What takes longer to look at than a check may while a model is edited, such as ports on the grid and their modes; absent: nothing. */
-  look?(scene: Scene, kernel?: FrontKernel): Problem[];
-  solve(scene: Scene, options: SolveOptions): Promise<ResultSet<V>>;
+  look?(scene: S, kernel?: FrontKernel): Problem[];
+  solve(scene: S, options: SolveOptions): Promise<ResultSet<V>>;
 }

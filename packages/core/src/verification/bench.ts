@@ -1,7 +1,7 @@
 import type { MaterialEntry, Point3, SheetRecipe } from '../document/index.ts';
 import { type Body, type Exact, exactBounds, liftPoint } from '../geometry/index.ts';
 import type { Grid } from '../grid/index.ts';
-import type { Mirrors, Scene, ScenePort } from '../scene/index.ts';
+import type { Mirrors, GridScene, ScenePort } from '../scene/index.ts';
 
 /** A body without a drawing mesh, for scenes made by hand. */
 export function plainBody(name: string, order: number, material: MaterialEntry, shape: Exact | SheetRecipe): Body {
@@ -43,7 +43,8 @@ export const filament = (name: string, from: Point3, axis: 0 | 1 | 2, length: nu
 };
 
 /** A scene in SI with the given parts and quiet defaults. */
-export const plainScene = (parts: Pick<Scene, 'bodies' | 'ports' | 'min' | 'max' | 'band'> & Partial<Scene>): Scene => ({
+export const plainScene = (parts: Pick<GridScene, 'bodies' | 'ports' | 'min' | 'max' | 'band'> & Partial<Omit<GridScene, 'solver'>>): GridScene => ({
+  solver: 'fdtd',
   boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
   guides: [],
   wave: null,
@@ -65,7 +66,7 @@ export function uniformGrid(min: Point3, max: Point3, cells: Point3, layers: num
 }
 
 /** The half of a scene above a magnetic plane across an axis. */
-export function halved(scene: Scene, axis: 0 | 1 | 2, at: number): Scene {
+export function halved(scene: GridScene, axis: 0 | 1 | 2, at: number): GridScene {
   const mirrors = ([0, 1, 2] as const).map((x) => (x === axis ? { wall: 'magnetic', at } : (scene.mirrors?.[x] ?? null))) as unknown as Mirrors;
   const low = (p: [number, number, number]): [number, number, number] => p.map((x, i) => (i === axis ? at : x)) as [number, number, number];
   return {

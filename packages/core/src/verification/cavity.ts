@@ -7,7 +7,7 @@ import { PortSpectrum } from '../solvers/fdtd/portSpectrum.ts';
 import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import { type Case, percent, type Row } from './case.ts';
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import { filament, plainBody, plainScene } from './bench.ts';
 
 const size: Point3 = [40e-3, 22e-3, 33e-3];
@@ -71,7 +71,7 @@ async function resonance(
 /** The voltage of a scene's first port after a pulse around `near` has passed, over `periods` of it; the port takes next to nothing. */
 export async function ringing(
   host: SolverHost,
-  scene: Scene,
+  scene: GridScene,
   grid: Grid,
   near: number,
   periods: number,

@@ -1,7 +1,7 @@
 import type { Exact } from '../geometry/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { sCurve } from '../results/index.ts';
-import type { Scene, SceneGuide } from '../scene/index.ts';
+import type { GridScene, SceneGuide } from '../scene/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
@@ -13,7 +13,7 @@ const outer = inner * ratio;
 const length = 12e-3;
 
 /** An air coax between two guided ports: a round pin in a round bore of a block of metal, along an axis. */
-export function airCoax(axis: 0 | 1 | 2, cells: number, modes = 1): Scene {
+export function airCoax(axis: 0 | 1 | 2, cells: number, modes = 1): GridScene {
   const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
   const at = (along: number, across: number): [number, number, number] => {
     const p: [number, number, number] = [0, 0, 0];

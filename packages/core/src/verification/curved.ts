@@ -2,7 +2,7 @@ import type { Point3 } from '../document/index.ts';
 import type { Exact } from '../geometry/index.ts';
 import { cellCount } from '../grid/index.ts';
 import { c0, eta0, mu0 } from '../numerics/constants.ts';
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import type { SolverHost } from '../solvers/index.ts';
 import { filament, plainBody, plainScene, uniformGrid } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
@@ -40,7 +40,7 @@ async function resonance(host: SolverHost, c: Cavity, step: number): Promise<{ f
   const block = { form: 'box' as const, min: min.map((x) => x - step) as Point3, max: max.map((x) => x + step) as Point3 };
   const walls = plainBody('walls', 0, c.q ? poor : metal, { form: 'cut', from: block, tools: [c.hollow] });
   const filling = c.filling && plainBody('filling', 1, { name: 'filling', kind: 'dielectric', permittivity: c.filling.permittivity, lossTangent: 0 }, c.filling.shape); // prettier-ignore
-  const scene: Scene = plainScene({
+  const scene: GridScene = plainScene({
     bodies: filling ? [walls, filling] : [walls],
     ports: [filament('probe', from, c.probe.axis, step, 1e6)],
     min,

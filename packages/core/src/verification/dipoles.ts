@@ -2,7 +2,7 @@ import { patternPower } from '../radiation/index.ts';
 import type { Point2 } from '../document/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { impedance, reflection, resonances, type ResultSet, sizeOf } from '../results/index.ts';
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 import { type Case, percent, type Row } from './case.ts';
 import { bisect } from './cavity.ts';
@@ -22,11 +22,11 @@ function strip(
   length: number,
   width: number,
   gap: number,
-  band: Scene['band'],
+  band: GridScene['band'],
   recordAt: number[],
-  accuracy: Scene['accuracy'],
-  extra: Partial<Scene> = {},
-): Scene {
+  accuracy: GridScene['accuracy'],
+  extra: Partial<GridScene> = {},
+): GridScene {
   const sheet = (name: string, order: number, x0: number, x1: number): ReturnType<typeof plainBody> =>
     plainBody(name, order, metal, { form: 'sheet', normal: 2, offset: 0, loops: [rectangle(x0, x1, -width / 2, width / 2)] });
   const margin = c0 / band.from / 4;
@@ -88,7 +88,7 @@ const cellsOf = (r: ResultSet): number => sizeOf(r.meta.evidence).count;
 
 async function solved(
   host: SolverHost,
-  scene: Scene,
+  scene: GridScene,
 ): Promise<{ result: ResultSet; seconds: number; first: { frequency: number; resistance: number } }> {
   const started = host.now();
   const result = await solvers.fdtd.solve(scene, { host });
@@ -185,7 +185,7 @@ export const lossy: Case = {
   title: 'Dipole with losses',
   slow: false,
   async run(host) {
-    const make = (): Scene => strip(100e-3, 6e-3, 4e-3, { from: 0.7e9, to: 1.3e9, points: 61 }, [0.8e9, 1e9, 1.2e9], 'draft');
+    const make = (): GridScene => strip(100e-3, 6e-3, 4e-3, { from: 0.7e9, to: 1.3e9, points: 61 }, [0.8e9, 1e9, 1.2e9], 'draft');
     const block = make();
     block.bodies.push(
       plainBody(

@@ -1,5 +1,5 @@
 import { type Complex, sCurve } from '../results/index.ts';
-import { loadAdmittance, type Scene, type SceneLoad } from '../scene/index.ts';
+import { loadAdmittance, type GridScene, type SceneLoad } from '../scene/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import type { Case, Row } from './case.ts';
@@ -11,7 +11,7 @@ const [width, height, length] = [4e-3, 2e-3, 12e-3];
  * A line of two plates between magnetic-like sides: its strip touches no side, so a TEM wave runs between two guided ports; halfway a
  * load stands between strip and ground. `loads` are none, or the one load.
  */
-export function loadedLine(load: SceneLoad | null): Scene {
+export function loadedLine(load: SceneLoad | null): GridScene {
   const middle = length / 2;
   return plainScene({
     bodies: [plainBody('strip', 0, metal, { form: 'box', min: [0, -width / 2, height], max: [length, width / 2, 1.5 * height] })],

@@ -1,6 +1,6 @@
 import { recordedOf } from '../results/index.ts';
 import { eps0 } from '../numerics/constants.ts';
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import { type SolverHost, solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent } from './case.ts';
@@ -9,7 +9,7 @@ import { type Case, percent } from './case.ts';
 export const ball = { radius: 2e-3, permittivity: 4, lossTangent: 0.01, frequency: 1.2e9 };
 
 /** A dielectric ball far smaller than a wave, lit by a plane wave of 1 V/m, with the energy in it recorded. */
-export function litBall(cell: number): Scene {
+export function litBall(cell: number): GridScene {
   const { radius, permittivity, lossTangent, frequency } = ball;
   return plainScene({
     bodies: [plainBody('ball', 0, { name: 'glassy', kind: 'dielectric', permittivity, lossTangent }, { form: 'ball', centre: [0, 0, 0], radii: [radius, radius, radius] })], // prettier-ignore

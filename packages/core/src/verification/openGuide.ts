@@ -1,4 +1,4 @@
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import type { Case, Row } from './case.ts';
@@ -7,7 +7,7 @@ const metal = { name: 'metal', kind: 'conductor' } as const;
 const [a, b, length, wall] = [15.8e-3, 7.9e-3, 30e-3, 1e-3];
 
 /** A guide of metal plates that is shut behind its port and radiates from its open end, in a region with the given margin, metres. */
-export function openGuide(accuracy: Scene['accuracy'], margin: number): Scene {
+export function openGuide(accuracy: GridScene['accuracy'], margin: number): GridScene {
   const plates: [[number, number, number], [number, number, number]][] = [
     [[-3 * wall, -wall, -wall], [length, 0, b + wall]],
     [[-3 * wall, a, -wall], [length, a + wall, b + wall]],

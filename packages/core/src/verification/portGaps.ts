@@ -2,7 +2,7 @@ import type { Point2, Point3 } from '../document/index.ts';
 import type { Body } from '../geometry/index.ts';
 import { atFrequency, type ResultSet, withoutGaps } from '../results/index.ts';
 import { renormalised } from '../network/renormalise.ts';
-import type { Scene, ScenePort } from '../scene/index.ts';
+import type { GridScene, ScenePort } from '../scene/index.ts';
 import { type SolverHost, solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import type { Case } from './case.ts';
@@ -11,7 +11,7 @@ import { dielectric } from './modes/parts.ts';
 const [w, h, er, length] = [1.8e-3, 0.8e-3, 3.5, 30e-3];
 const [width, height] = [12e-3, 8e-3];
 const band = { from: 1e9, to: 8e9, points: 36 };
-const walls = ['electric', 'electric', 'electric', 'electric', 'open', 'open'] as Scene['boundaries'];
+const walls = ['electric', 'electric', 'electric', 'electric', 'open', 'open'] as GridScene['boundaries'];
 
 const strip = (from: number, to: number): Body => {
   const outline: Point2[] = [[from, -w / 2], [to, -w / 2], [to, w / 2], [from, w / 2]]; // prettier-ignore
@@ -22,7 +22,7 @@ const floor = (from: number, to: number): Body =>
   plainBody('floor', 2, { name: 'metal', kind: 'conductor' }, { form: 'sheet', normal: 1, offset: 0, loops: [[[from, -width / 2], [to, -width / 2], [to, width / 2], [from, width / 2]]] }); // prettier-ignore
 
 /** A boxed microstrip along z, fed at both ends of its strip by lumped ports whose gaps are to be taken out. */
-export function lumpedLine(more: Partial<Scene> = {}): Scene {
+export function lumpedLine(more: Partial<GridScene> = {}): GridScene {
   const port = (name: string, order: number, z: number, inward: 1 | -1): ScenePort => ({ name, order, resistance: 50, axis: 1, direction: 1, min: [-w / 2, 0, z], max: [w / 2, h, z], across: 0, line: { axis: 2, inward } }); // prettier-ignore
   const beyond = 12e-3;
   return plainScene({
@@ -36,7 +36,7 @@ export function lumpedLine(more: Partial<Scene> = {}): Scene {
   });
 }
 
-const guidedLine = (more: Partial<Scene>): Scene =>
+const guidedLine = (more: Partial<GridScene>): GridScene =>
   plainScene({
     bodies: [board(-1, 1), strip(-1, 1)],
     ports: [],

@@ -1,7 +1,7 @@
 import { buildGrid } from '../grid/index.ts';
 import { eps0 } from '../numerics/constants.ts';
 import { type ResultSet, type TimeEvidence, withoutGaps } from '../results/index.ts';
-import type { Scene } from '../scene/index.ts';
+import type { GridScene } from '../scene/index.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';
 import { facingColumns } from '../solvers/fdtd/gapSpread.ts';
 import { columnEdges } from '../solvers/fdtd/portEdges.ts';
@@ -16,9 +16,9 @@ const [reach, width, air] = [40e-3, 6e-3, 30e-3];
 const metal = { name: 'metal', kind: 'conductor' } as const;
 
 /** A dipole of two strips, or of square bars, 6 mm wide along x, with a port narrower than they are across the gap between them, whose gap is to be taken out. */
-export function gappedDipole(gap: number, across: number, bars: boolean, fill: number, more: Partial<Scene> = {}): Scene {
+export function gappedDipole(gap: number, across: number, bars: boolean, fill: number, more: Partial<GridScene> = {}): GridScene {
   const h = width / 2;
-  const arm = (name: string, order: number, from: number, to: number): Scene['bodies'][0] =>
+  const arm = (name: string, order: number, from: number, to: number): GridScene['bodies'][0] =>
     bars
       ? plainBody(name, order, metal, { form: 'box', min: [from, -h, -h], max: [to, h, h] })
       : plainBody(name, order, metal, { form: 'sheet', normal: 2, offset: 0, loops: [[[from, -h], [to, -h], [to, h], [from, h]]] }); // prettier-ignore
@@ -36,12 +36,12 @@ export function gappedDipole(gap: number, across: number, bars: boolean, fill: n
 }
 
 /** Largest differences of S of a run, with its gap kept and taken out, from that of the whole model with the port's current spread over the metal across the gap. */
-export async function againstSpread(scene: Scene, host: SolverHost): Promise<{ kept: number; out: number; result: ResultSet<TimeEvidence> }> {
+export async function againstSpread(scene: GridScene, host: SolverHost): Promise<{ kept: number; out: number; result: ResultSet<TimeEvidence> }> {
   const grid = buildGrid(scene);
   const once = await solveScene(scene, { host }, undefined, discretise(scene, grid));
   const result = await calibratePorts(scene, () => grid, once, { host }, solveScene);
   const { columns } = facingColumns(scene.ports[0], scene, grid);
-  const plain: Scene = { ...scene, ports: scene.ports.map((p) => ({ ...p, spread: undefined })) };
+  const plain: GridScene = { ...scene, ports: scene.ports.map((p) => ({ ...p, spread: undefined })) };
   const wide = await solveScene(
     plain,
     { host },

@@ -1,7 +1,7 @@
 import type { MaterialEntry } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { type ResultSet, sizeOf } from '../results/index.ts';
-import { type Scene, waveOf } from '../scene/index.ts';
+import { type GridScene, waveOf } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
@@ -11,7 +11,7 @@ const radius = 10e-3;
 const conductor: MaterialEntry = { name: 'metal', kind: 'conductor' };
 
 /** A sphere lit by a plane wave; `sizes` are the k a at which fields are kept. */
-export function litSphere(material: MaterialEntry, sizes: number[], accuracy: Scene['accuracy'], more: Partial<Scene> = {}): Scene {
+export function litSphere(material: MaterialEntry, sizes: number[], accuracy: GridScene['accuracy'], more: Partial<GridScene> = {}): GridScene {
   const at = sizes.map((x) => (x * c0) / (2 * Math.PI * radius));
   const to = Math.max(...at);
   const far = radius + Math.max(c0 / to / 2, 0.6 * radius);
@@ -53,9 +53,9 @@ async function sphere(
   material: MaterialEntry,
   index: number | null,
   sizes: number[],
-  accuracy: Scene['accuracy'],
+  accuracy: GridScene['accuracy'],
   allowed: { decibel: number; percent: number },
-  more: Partial<Scene> = {},
+  more: Partial<GridScene> = {},
 ): Promise<Row[]> {
   const started = host.now();
   const result = await solvers.fdtd.solve(litSphere(material, sizes, accuracy, more), { host });

@@ -2,7 +2,7 @@ import type { Point3 } from '../document/index.ts';
 import type { Body } from '../geometry/index.ts';
 import { c0, eta0, mu0 } from '../numerics/constants.ts';
 import { type ResultSet, sCurve } from '../results/index.ts';
-import type { Scene, SceneGuide } from '../scene/index.ts';
+import type { GridScene, SceneGuide } from '../scene/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
@@ -140,7 +140,7 @@ export const lossyGuide: Case = {
       bodies: Body[],
       min: Point3,
       max: Point3,
-      details: Scene['details'],
+      details: GridScene['details'],
     ): Promise<{ result: ResultSet; cells: number; seconds: number }> => {
       const started = host.now();
       const scene = plainScene({

@@ -1,6 +1,6 @@
 import type { Point3 } from '../document/index.ts';
 import type { ResultSet, WireEvidence } from '../results/index.ts';
-import type { Scene, PlacedRecorder, SceneWave, SceneWire, WireScene } from '../scene/index.ts';
+import type { WiresScene, PlacedRecorder, SceneWave, SceneWire, WireScene } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 
 /** A perfect wire through points. */
@@ -25,20 +25,18 @@ interface Asked {
   frequency: number;
   /** Segments for a wavelength; absent: those of the accuracy. */
   density?: number;
-  accuracy?: Scene['accuracy'];
+  accuracy?: WiresScene['accuracy'];
   recorders?: PlacedRecorder[];
   wave?: SceneWave;
   more?: Partial<WireScene>;
-  band?: Scene['band'];
+  band?: WiresScene['band'];
 }
 
 /** A scene of wires without expressions. */
-export function wireScene({ wires, ports = [], frequency, density, accuracy = 'normal', recorders = [], wave, more, band }: Asked): Scene {
+export function wireScene({ wires, ports = [], frequency, density, accuracy = 'normal', recorders = [], wave, more, band }: Asked): WiresScene {
   const wl = 299792458 / frequency;
   return {
-    bodies: [],
-    ports: [],
-    guides: [],
+    solver: 'moment',
     wires: {
       wires,
       ports: ports.map(([wire, at], n) => ({ name: `p${n + 1}`, order: n, place: { wire, at }, resistance: 50, reactance: 0 })),
@@ -50,7 +48,6 @@ export function wireScene({ wires, ports = [], frequency, density, accuracy = 'n
     },
     wave: wave ?? null,
     excite: null,
-    boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
     min: [-wl, -wl, -wl],
     max: [wl, wl, wl],
     band: band ?? { from: frequency, to: frequency * (1 + 1e-9), points: 2 },
@@ -61,7 +58,7 @@ export function wireScene({ wires, ports = [], frequency, density, accuracy = 'n
   };
 }
 
-export const solveWires = (scene: Scene, host: SolverHost): Promise<ResultSet<WireEvidence>> => solvers.moment.solve(scene, { host });
+export const solveWires = (scene: WiresScene, host: SolverHost): Promise<ResultSet<WireEvidence>> => solvers.moment.solve(scene, { host });
 
 /** Impedance matrix at a frequency of the band, ohms, from S on 50 ohm: 50 (1 + S) (1 - S)^-1, of one or two ports. */
 export function impedances({ arrays, meta }: ResultSet, f = 0): [re: number, im: number][][] {

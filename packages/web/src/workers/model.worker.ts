@@ -3,7 +3,7 @@ import { evaluateAny, evaluateExpression, evaluateGivens, formatSI, sampleExpres
 import { type Body, evaluateModel, isSheet, ModelCache } from '@jadebell/core/geometry';
 import { buildGrid, meshNodes, wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
-import { meshOf, solvers } from '@jadebell/core/solvers';
+import { meshOf, solverOf } from '@jadebell/core/solvers';
 import { loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
 import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
@@ -55,10 +55,10 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
   const heads = model.bodies.map(headOf);
   await new Promise((resolve) => setTimeout(resolve, settle));
   if (ticket !== newest) return;
-  const solver = solvers[project.solve.solver];
+  const solver = solverOf(scene);
   const found = solver.check(scene, machine);
   const good = !found.some((p) => p.severity === 'error');
-  const grid = wantGrid && good && !scene.wires ? buildGrid(scene) : null;
+  const grid = wantGrid && good && scene.solver === 'fdtd' ? buildGrid(scene) : null;
   answer({
     ticket,
     view: {
@@ -67,7 +67,7 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
       problems: [...problems, ...found],
       estimate: good ? solver.estimate(scene, machine) : null,
       grid: grid && { lines: grid.lines, pml: grid.pml },
-      nodes: wantGrid && good && scene.wires ? meshNodes(meshOf(scene)) : null,
+      nodes: wantGrid && good && scene.solver === 'moment' ? meshNodes(meshOf(scene)) : null,
     },
     whole: true,
   });

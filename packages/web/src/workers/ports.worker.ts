@@ -1,7 +1,7 @@
 import { ProblemError, type Problem, type Project } from '@jadebell/core/document';
 import { ModelCache } from '@jadebell/core/geometry';
 import { buildScene } from '@jadebell/core/scene';
-import { solvers } from '@jadebell/core/solvers';
+import { solverOf } from '@jadebell/core/solvers';
 import type { PortsReply, PortsRequest } from './ports.protocol.ts';
 import { loadDense, loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
@@ -13,8 +13,7 @@ const receiver = new ProjectReceiver();
 
 async function look(project: Project): Promise<Problem[]> {
   const { scene } = buildScene(project, await geometry, cache);
-  const solver = solvers[project.solve.solver];
-  return scene && 'look' in solver ? (solver.look?.(scene, await dense) ?? []) : [];
+  return scene ? (solverOf(scene).look?.(scene, await dense) ?? []) : [];
 }
 
 self.onmessage = async ({ data: { ticket, project } }: MessageEvent<PortsRequest>) => {

@@ -1,7 +1,7 @@
 import { ProblemError } from '../../document/index.ts';
 import { type Grid } from '../../grid/index.ts';
 import type { PortGap, ResultSet, TimeEvidence } from '../../results/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { portGap } from './gapLine.ts';
 import { spreadGap } from './gapSpread.ts';
@@ -15,7 +15,7 @@ const worstLine = 0.1;
  * those for which it could not be told the reason stands in the evidence. A stage above the solver, which only solves.
  */
 export async function calibratePorts(
-  scene: Scene,
+  scene: GridScene,
   grid: () => Grid,
   result: ResultSet<TimeEvidence>,
   { host, signal }: SolveOptions,

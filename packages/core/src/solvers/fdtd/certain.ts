@@ -1,6 +1,6 @@
 import { buildGrid, cellCount } from '../../grid/index.ts';
 import { isSettled, type Pass, type ResultSet, type TimeEvidence } from '../../results/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { changeBetween, defaultChange } from '../change.ts';
 import { Jumps, refined } from './refine.ts';
@@ -15,10 +15,10 @@ const mostCells = 60e6;
  * changes by less than is asked for twice in a row. A run stopped by hand gives the last pass that was finished. The scene is that of the pass that is given.
  */
 export async function solveCertain(
-  scene: Scene,
+  scene: GridScene,
   options: SolveOptions,
   solve: SolveOnce,
-): Promise<{ scene: Scene; result: ResultSet<TimeEvidence> }> {
+): Promise<{ scene: GridScene; result: ResultSet<TimeEvidence> }> {
   const asked = scene.details.change ?? defaultChange;
   const passes: Pass[] = [];
   let now = scene;

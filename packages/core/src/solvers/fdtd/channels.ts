@@ -1,6 +1,6 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import type { Simulation } from './simulation.ts';
 import type { GuideModes, ModeShape } from './modeTypes.ts';
@@ -11,7 +11,7 @@ export type Channel =
   | { kind: 'guided'; name: string; guide: number; mode: number; modes: GuideModes; shift: number; signals: number[]; images: number };
 
 /** Channels in the order of the document's ports, modes in theirs. */
-export function channelsOf(scene: Scene, guides: GuideModes[]): Channel[] {
+export function channelsOf(scene: GridScene, guides: GuideModes[]): Channel[] {
   const all: { order: number; channel: Channel }[] = [
     ...scene.ports.flatMap((p, port) =>
       p.load

@@ -2,7 +2,7 @@ import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { Machine, TimeEstimate } from '../solver.ts';
 import { cutsCells } from './cutCells.ts';
 import { timeStep } from './discretise.ts';
@@ -29,11 +29,11 @@ const referenceCost = 4;
 const spreadCost = 1;
 
 /** Bytes of what guided ports send and record: sources, lines, two signals a mode or profile. */
-const guideBytes = (scene: Scene, maxSteps: number): number =>
+const guideBytes = (scene: GridScene, maxSteps: number): number =>
   scene.guides.reduce((sum, g) => sum + g.modes * maxSteps * (g.mixed ? 4 + 7 * 16 : 4 + 16 + 12), 0);
 
 /** Steps after which a run ends whatever its energy. */
-export const stepLimit = (scene: Scene, dt: number): number => {
+export const stepLimit = (scene: GridScene, dt: number): number => {
   const pulse = pulseFor(scene.band.from, scene.band.to);
   return scene.details.maxSteps ?? Math.ceil((pulse.length + 200 / pulse.centre) / dt);
 };
@@ -43,7 +43,7 @@ const linesIn = (grid: Grid, min: ArrayLike<number>, max: ArrayLike<number>): [n
   [0, 1, 2].map((a) => grid.lines[a].filter((x) => x >= min[a] && x <= max[a]).length) as [number, number, number];
 
 /** Floats of all running sums: two for each field sample and frequency of each recorder. */
-function sumsOf(scene: Scene, grid: Grid): number {
+function sumsOf(scene: GridScene, grid: Grid): number {
   const [nx, ny, nz] = [0, 1, 2].map((a) => cellsOf(grid, a as 0 | 1 | 2));
   const sides = [nx * ny, ny * nz, nz * nx] as const;
   const inside = (min: ArrayLike<number>, max: ArrayLike<number>): number => linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
@@ -53,7 +53,7 @@ function sumsOf(scene: Scene, grid: Grid): number {
 }
 
 /** Bytes of what media with memory remember, bodies taken as full as the boxes around them. */
-function statesOf(scene: Scene, grid: Grid): number {
+function statesOf(scene: GridScene, grid: Grid): number {
   const media = dielectricsOf(scene, 0);
   return scene.bodies.reduce((sum, { min, max }, n) => {
     const model = media[n]?.model;
@@ -65,7 +65,7 @@ function statesOf(scene: Scene, grid: Grid): number {
 }
 
 /** Cost of a scene: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
-export function estimateScene(scene: Scene, machine: Machine, grid: Grid = buildGrid(scene)): TimeEstimate {
+export function estimateScene(scene: GridScene, machine: Machine, grid: Grid = buildGrid(scene)): TimeEstimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
   const dt = timeStep(grid, cutsCells(scene));
   const pulse = pulseFor(scene.band.from, scene.band.to);
@@ -97,7 +97,7 @@ export function estimateScene(scene: Scene, machine: Machine, grid: Grid = build
 const gigabytes = (bytes: number): string => `${(bytes / 1e9).toPrecision(3)} GB`;
 
 /** What a specialist would point out before the run. */
-export function checkScene(scene: Scene, machine: Machine): Problem[] {
+export function checkScene(scene: GridScene, machine: Machine): Problem[] {
   const found: Problem[] = checkGuides(scene);
   const limit = Math.min(machine.memory, addressable);
   // A lower bound before any grid is made, so that an absurd model is refused at once.
@@ -150,7 +150,7 @@ export function checkScene(scene: Scene, machine: Machine): Problem[] {
 const sliverRatio = 150;
 
 /** A cell so small that it alone makes the time step absurdly short, with its place and what stands there. */
-function sliver(scene: Scene, grid: Grid): Problem[] {
+function sliver(scene: GridScene, grid: Grid): Problem[] {
   const coarsest = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? accuracyTable[scene.accuracy].cellsPerWavelength);
   let least = { size: Infinity, axis: 0, from: 0 };
   grid.lines.forEach((x, axis) => {
@@ -174,7 +174,7 @@ function sliver(scene: Scene, grid: Grid): Problem[] {
 }
 
 /** Lumped ports that reach from one electric wall to the other: the walls carry their current, whatever body ends there as well. */
-function betweenWalls({ ports, boundaries, min, max }: Scene): Problem[] {
+function betweenWalls({ ports, boundaries, min, max }: GridScene): Problem[] {
   return ports.flatMap((p) => {
     const slack = 1e-6 * (p.max[p.axis] - p.min[p.axis]);
     const held = [0, 1].every(
@@ -204,7 +204,7 @@ const tooLarge = (message: string): Problem =>
   );
 
 /** Cells per axis if all had the largest size. */
-function roughCells(scene: Scene): number[] {
+function roughCells(scene: GridScene): number[] {
   const { cellsPerWavelength } = accuracyTable[scene.accuracy];
   const step = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? cellsPerWavelength);
   return [0, 1, 2].map((a) => Math.max(1, (scene.max[a] - scene.min[a]) / step));

@@ -1,17 +1,17 @@
 import { type Body, either, type Exact, isSheet, spansAlong, without } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Point3 } from '../../document/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
 import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
 
 /** Whether some metal of the scene is curved or slanted, so that it cuts cells. */
-export const cutsCells = (scene: Scene): boolean => cutters(scene).length > 0;
+export const cutsCells = (scene: GridScene): boolean => cutters(scene).length > 0;
 
 const metal = (b: Body): boolean => b.material.kind === 'conductor' && !isSheet(b);
 /** Curved solids of metal, and curved dielectrics that hollow out metal of an earlier line. */
-function cutters({ bodies }: Scene): Body[] {
+function cutters({ bodies }: GridScene): Body[] {
   const overlap = (a: Body, b: Body): boolean =>
     [0, 1, 2].every((i) => Math.min(a.max[i], b.max[i]) - Math.max(a.min[i], b.min[i]) > 1e-9 * (a.max[i] - a.min[i]));
   return bodies.filter((b) => b.curved && !isSheet(b) && (metal(b) || bodies.some((m) => metal(m) && m.order < b.order && overlap(m, b))));
@@ -80,7 +80,7 @@ export class CutCells {
   private readonly solids: { shape: Exact; min: Point3; max: Point3; metal: boolean }[];
 
   constructor(
-    private readonly scene: Scene,
+    private readonly scene: GridScene,
     private readonly grid: Grid,
     private readonly media: Media,
   ) {

@@ -2,7 +2,7 @@ import { problem } from '../../document/index.ts';
 import { buildGrid, type Grid } from '../../grid/index.ts';
 import { modelAt } from '../../materials/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import { BranchBuilder } from './branches.ts';
 import { cutCourant, CutCells, cutsCells } from './cutCells.ts';
 import { anisotropic, collectMedia } from './materials.ts';
@@ -65,7 +65,7 @@ class Dictionary {
 }
 
 /** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
-export function discretise(scene: Scene, grid: Grid = buildGrid(scene), edgesOf: typeof portEdges = portEdges): Discrete {
+export function discretise(scene: GridScene, grid: Grid = buildGrid(scene), edgesOf: typeof portEdges = portEdges): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
   const cut = cutsCells(scene);
   const dt = timeStep(grid, cut);
@@ -261,7 +261,7 @@ function edgePermittivity(d: Discrete, c: 0 | 1 | 2, at: readonly number[], freq
 }
 
 /** Whether some metal edge meets each end of each of a port's columns. */
-function endsOnMetal(d: Discrete, scene: Scene, p: number): boolean {
+function endsOnMetal(d: Discrete, scene: GridScene, p: number): boolean {
   const { axis } = scene.ports[p];
   const along = d.ports[p].map((e) => e.index[axis]);
   const ends = [Math.min(...along), Math.max(...along) + 1];

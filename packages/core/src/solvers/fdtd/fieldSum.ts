@@ -1,7 +1,7 @@
 import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultMeta } from '../../results/index.ts';
 import { directionsOf, powerThrough, type RecorderTold } from '../../recorders/index.ts';
-import { farFieldOf, loadAdmittance, numbersOf, type Scene } from '../../scene/index.ts';
+import { farFieldOf, loadAdmittance, numbersOf, type GridScene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
 import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
@@ -16,7 +16,7 @@ type C = [re: number, im: number];
 const times = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
 
 /** Share of each excited channel in the recorded fields: complex wave amplitudes, squares adding up to 1. */
-export function fieldWeights(scene: Scene, channels: readonly Channel[], order: readonly number[]): Map<number, C> {
+export function fieldWeights(scene: GridScene, channels: readonly Channel[], order: readonly number[]): Map<number, C> {
   if (!scene.combine?.length) return new Map([[order[0], [1, 0]]]);
   const size = Math.hypot(...scene.combine.map((e) => e.amplitude));
   const out = new Map<number, C>();
@@ -30,7 +30,7 @@ export function fieldWeights(scene: Scene, channels: readonly Channel[], order: 
 }
 
 /** Power lost in lumped elements at a recorded frequency, W, from the size of each port's voltage spectrum in the result's phasors. */
-export function elementLosses(scene: Scene, dt: number, f: number, voltage: (port: number) => number): number {
+export function elementLosses(scene: GridScene, dt: number, f: number, voltage: (port: number) => number): number {
   const frequency = scene.recordAt[f];
   let total = 0;
   scene.ports.forEach(({ load, resistance, images }, p) => {
@@ -73,7 +73,7 @@ export class FieldSum {
 
   /** `every`: steps between Fourier samples. */
   constructor(
-    private readonly scene: Scene,
+    private readonly scene: GridScene,
     private readonly d: Discrete,
     private readonly plan: RecordingPlan,
     private readonly channels: readonly Channel[],

@@ -2,7 +2,7 @@ import { problem, ProblemError } from '../../document/index.ts';
 import { type Fold, foldedBodies, mirrorOf } from '../../geometry/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { PortGap } from '../../results/index.ts';
-import { lineDepth, type Scene, type SceneGuide, type ScenePort } from '../../scene/index.ts';
+import { lineDepth, type GridScene, type SceneGuide, type ScenePort } from '../../scene/index.ts';
 import { denseKernel, uniformPermittivity } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { discretise } from './discretise.ts';
@@ -26,7 +26,7 @@ const growth = 1.2;
 const points = 21;
 
 /** The reference: the port's own surroundings on their own grid, the line behind it drawn out, and the image of both at its end. */
-function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; grid: Grid; length: number; middle: number } {
+function reference(scene: GridScene, port: ScenePort, grid: Grid): { scene: GridScene; grid: Grid; length: number; middle: number } {
   const { axis, inward } = port.line!;
   const x = grid.lines[axis];
   const gap = port.max[port.axis] - port.min[port.axis];
@@ -54,10 +54,10 @@ function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; g
   const beyond = (p: readonly number[]): number[] => p.map((v, a) => (a === axis ? mirrorOf(fold, v) : v));
   const [end, far] = [inward > 0 ? scene.min : scene.max, inward > 0 ? scene.max : scene.min].map((p) => [...p]);
   far[axis] = mirrorOf(fold, end[axis]);
-  const [min, max] = (inward > 0 ? [end, far] : [far, end]) as [Scene['min'], Scene['max']];
+  const [min, max] = (inward > 0 ? [end, far] : [far, end]) as [GridScene['min'], GridScene['max']];
   const alone = portAlone(scene, port, points);
   const image: ScenePort = { ...alone.ports[0], name: `${port.name}'`, order: port.order + 1 };
-  [image.min, image.max] = [beyond(port.min), beyond(port.max)] as [Scene['min'], Scene['max']];
+  [image.min, image.max] = [beyond(port.min), beyond(port.max)] as [GridScene['min'], GridScene['max']];
   return {
     length: Math.abs(mirrorOf(fold, plane) - plane),
     middle,
@@ -79,7 +79,7 @@ function reference(scene: Scene, port: ScenePort, grid: Grid): { scene: Scene; g
 }
 
 /** The line's mode of the section half way between both ports. */
-async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number, host: SolveOptions['host']): Promise<PortMode> {
+async function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: number, host: SolveOptions['host']): Promise<PortMode> {
   const { axis } = port.line!;
   const mirrors = scene.mirrors?.filter((m) => m) ?? [];
   const on = (p: readonly number[]): SceneGuide['min'] => p.map((v, a) => (a === axis ? middle : v)) as SceneGuide['min'];
@@ -108,7 +108,7 @@ async function modeOf(d: Discrete, scene: Scene, port: ScenePort, middle: number
  * of that line with the same port at both ends, on the same grid, against the line's own mode (after the numerical calibration of
  * ports by Zhu and Wu, IEEE Trans. MTT 47, 1589 (1999), with a line between two ports in place of their open and short).
  */
-export async function portGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
+export async function portGap(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
   if (scene.mirrors?.[port.line!.axis])
     throw new ProblemError([
       problem(

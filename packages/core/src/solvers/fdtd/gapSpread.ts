@@ -5,7 +5,7 @@ import { permittivityAt } from '../../materials/index.ts';
 import { eps0 } from '../../numerics/constants.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import type { PortGap } from '../../results/index.ts';
-import type { Scene, ScenePort } from '../../scene/index.ts';
+import type { GridScene, ScenePort } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { discretise } from './discretise.ts';
 import { portAlone } from './portAlone.ts';
@@ -30,7 +30,7 @@ interface FacePatch {
  * The columns of edges across the gap of a port whose both ends lie on metal that faces metal straight across, with the part of their dual faces that does, and
  * the patches of solid metal there: edges of sheets face each other with none.
  */
-export function facingColumns(port: ScenePort, scene: Scene, grid: Grid): { columns: PortColumn[]; patches: FacePatch[] } {
+export function facingColumns(port: ScenePort, scene: GridScene, grid: Grid): { columns: PortColumn[]; patches: FacePatch[] } {
   const { axis } = port;
   const [p, q] = ([0, 1, 2] as const).filter((a) => a !== axis);
   const metal = scene.bodies.filter((b) => b.material.kind === 'conductor');
@@ -93,7 +93,7 @@ export function facingColumns(port: ScenePort, scene: Scene, grid: Grid): { colu
 }
 
 /** The surroundings of a port on the run's own grid, open where they are cut out. */
-function surroundings(scene: Scene, port: ScenePort, grid: Grid, columns: readonly PortColumn[]): { scene: Scene; grid: Grid; from: Point3 } {
+function surroundings(scene: GridScene, port: ScenePort, grid: Grid, columns: readonly PortColumn[]): { scene: GridScene; grid: Grid; from: Point3 } {
   const gap = port.max[port.axis] - port.min[port.axis];
   const extent = ([0, 1, 2] as const).map((a): [number, number] => {
     const on = columns.map((c) => grid.lines[a][c.index[a]]);
@@ -135,7 +135,7 @@ function surroundings(scene: Scene, port: ScenePort, grid: Grid, columns: readon
 
 /** Impedance of the only port of a run at each frequency, ohms. */
 async function impedances(
-  scene: Scene,
+  scene: GridScene,
   d: Discrete,
   options: SolveOptions,
   solve: SolveOnce,
@@ -153,7 +153,7 @@ async function impedances(
 }
 
 /** Capacitance between faces of solid metal through the media between them, straight across, of the whole port, farads. */
-function capacitance(patches: readonly FacePatch[], port: ScenePort, scene: Scene, grid: Grid): number {
+function capacitance(patches: readonly FacePatch[], port: ScenePort, scene: GridScene, grid: Grid): number {
   const { axis } = port;
   const x = grid.lines[axis].filter((v) => v > port.min[axis] && v < port.max[axis]);
   const ends = [port.min[axis], ...x, port.max[axis]];
@@ -184,7 +184,7 @@ const reflection = ([re, im]: readonly [number, number], r: number): [number, nu
  * capacitance of solid faces through what lies between them. What the two currents differ by closes close by, so their impedances differ by an inductance;
  * what they differ by else is told.
  */
-export async function spreadGap(scene: Scene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
+export async function spreadGap(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
   const { columns, patches } = facingColumns(port, scene, grid);
   if (!columns.length)
     throw new ProblemError([problem('error', 'port.gap-faces', { part: 'ports', name: port.name }, 'On the grid no metal faces metal straight across the gap.', 'Keep the gap.')]); // prettier-ignore

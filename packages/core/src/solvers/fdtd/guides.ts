@@ -1,7 +1,7 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
-import type { Scene, SceneGuide } from '../../scene/index.ts';
+import type { GridScene, SceneGuide } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import { collectMedia } from './materials.ts';
 import { mixedModes, reversed } from './mixedModes.ts';
@@ -25,7 +25,7 @@ const shortFault = {
 };
 
 /** What can be told of guided ports before there is a grid: what fills them just inside their planes. */
-export function checkGuides(scene: Scene): Problem[] {
+export function checkGuides(scene: GridScene): Problem[] {
   if (!scene.guides.length) return [];
   const media = collectMedia(scene);
   const painter = new Painter(scene, media);

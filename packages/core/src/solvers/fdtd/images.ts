@@ -1,6 +1,6 @@
 import type { Grid } from '../../grid/index.ts';
 import type { FaceSamples, Pattern } from '../../radiation/index.ts';
-import { imageSign, type Mirror, type Mirrors, type Scene } from '../../scene/index.ts';
+import { imageSign, type Mirror, type Mirrors, type GridScene } from '../../scene/index.ts';
 
 /** A wall at which the region ends and behind which its image lies. */
 export interface ImageWall extends Mirror {
@@ -12,7 +12,7 @@ export interface ImageWall extends Mirror {
 }
 
 /** Electric and magnetic walls of a region. */
-export function imageWalls(scene: Pick<Scene, 'boundaries' | 'mirrors'>, grid: Grid): ImageWall[] {
+export function imageWalls(scene: Pick<GridScene, 'boundaries' | 'mirrors'>, grid: Grid): ImageWall[] {
   return scene.boundaries.flatMap((wall, s): ImageWall[] => {
     if (wall !== 'electric' && wall !== 'magnetic') return [];
     const axis = (s >> 1) as 0 | 1 | 2;
@@ -52,7 +52,7 @@ export function withImages(faces: readonly FaceSamples[], walls: readonly ImageW
  * The part of a sample's dual cell that lies in the region, where it ends in walls with a cell behind: 0 behind them, a half on
  * them, else 1. Fields 0..5: Ex, Ey, Ez, Hx, Hy, Hz.
  */
-export function insideShare(grid: Grid, boundaries: Scene['boundaries']): (field: number, at: ArrayLike<number>) => number {
+export function insideShare(grid: Grid, boundaries: GridScene['boundaries']): (field: number, at: ArrayLike<number>) => number {
   const behind = boundaries.map((b, s) => (b === 'open' ? 0 : grid.pml[s]));
   if (!behind.some((n) => n)) return () => 1;
   return (field, at) => {

@@ -1,7 +1,7 @@
 import type { MaterialEntry } from '../../document/index.ts';
 import type { Body } from '../../geometry/index.ts';
 import { compactPoles, type Dielectric, materialPoles, modelAt, type PoleModel } from '../../materials/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import { fitImmittance, type Immittance, type Metal, sheetAdmittance, surfaceImpedance } from './immittance.ts';
 import { pulseFor } from './pulse.ts';
 
@@ -29,7 +29,7 @@ export interface Media {
 }
 
 /** Number of the class of a body's metal, a new one if need be. */
-function metalClass(body: Body, { from, to }: Scene['band'], metals: (MetalClass | null)[]): number {
+function metalClass(body: Body, { from, to }: GridScene['band'], metals: (MetalClass | null)[]): number {
   const { material, conductor, line } = body;
   if (conductor.perfect || !material.conductivity) return 0;
   const normal = body.shape.form === 'sheet' ? body.shape.normal : null;
@@ -45,15 +45,15 @@ function metalClass(body: Body, { from, to }: Scene['band'], metals: (MetalClass
 }
 
 /** Dielectric of each body along an axis; null for conductors. */
-export function dielectricsOf(scene: Scene, axis: 0 | 1 | 2): readonly (Dielectric | null)[] {
+export function dielectricsOf(scene: GridScene, axis: 0 | 1 | 2): readonly (Dielectric | null)[] {
   const made = dielectrics.get(scene) ?? [];
   dielectrics.set(scene, made);
   return (made[axis] ??= fitted(scene, axis));
 }
 /** Fits take a while and are asked for at each frequency. */
-const dielectrics = new WeakMap<Scene, (readonly (Dielectric | null)[])[]>();
+const dielectrics = new WeakMap<GridScene, (readonly (Dielectric | null)[])[]>();
 
-function fitted(scene: Scene, axis: 0 | 1 | 2): (Dielectric | null)[] {
+function fitted(scene: GridScene, axis: 0 | 1 | 2): (Dielectric | null)[] {
   const band = [scene.band.from, scene.band.to] as const;
   const clear = pulseFor(...band).highest;
   const known = new Map<MaterialEntry, Dielectric>();
@@ -70,14 +70,14 @@ function fitted(scene: Scene, axis: 0 | 1 | 2): (Dielectric | null)[] {
 }
 
 /** Whether the time stepping sees the scene's bodies differently along the axes. */
-export const anisotropic = (scene: Scene): boolean => scene.bodies.some((b) => b.material.permittivityAlong && !b.material.dispersion);
+export const anisotropic = (scene: GridScene): boolean => scene.bodies.some((b) => b.material.permittivityAlong && !b.material.dispersion);
 
 /**
  * Collects the distinct media, their permittivities at a frequency in hertz as an axis sees them; absent: the band's centre. Their numbers are the same at all
  * frequencies.
  */
 export function collectMedia(
-  scene: Scene,
+  scene: GridScene,
   frequency = (scene.band.from + scene.band.to) / 2,
   of: readonly (Dielectric | null)[] = dielectricsOf(scene, 0),
 ): Media {

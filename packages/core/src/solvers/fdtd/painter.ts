@@ -1,5 +1,5 @@
 import { isSheet, rowSpans } from '../../geometry/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
 
 /** First index of sorted `xs` with xs[i] > x. */
@@ -18,7 +18,7 @@ function after(xs: Float64Array, x: number): number {
 export class Painter {
   private readonly solids;
   constructor(
-    private readonly scene: Scene,
+    private readonly scene: GridScene,
     media: Media,
   ) {
     this.solids = scene.bodies

@@ -1,7 +1,7 @@
-import type { Scene, ScenePort } from '../../scene/index.ts';
+import type { GridScene, ScenePort } from '../../scene/index.ts';
 
 /** A scene with its port alone, as a reference solves it: nothing else excites it, and nothing is recorded. */
-export const portAlone = (scene: Scene, port: ScenePort, points: number): Scene => ({
+export const portAlone = (scene: GridScene, port: ScenePort, points: number): GridScene => ({
   ...scene,
   ports: [{ ...port, line: undefined, spread: undefined, reactance: undefined }],
   guides: [],

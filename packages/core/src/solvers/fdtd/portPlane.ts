@@ -1,5 +1,5 @@
 import { type Grid, nearestLine } from '../../grid/index.ts';
-import type { Scene, SceneGuide } from '../../scene/index.ts';
+import type { GridScene, SceneGuide } from '../../scene/index.ts';
 
 /** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
 export interface GuidePlane {
@@ -15,7 +15,7 @@ export interface GuidePlane {
   free: [boolean, boolean, boolean, boolean];
 }
 
-export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: Scene['boundaries']): GuidePlane {
+export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: GridScene['boundaries']): GuidePlane {
   const { normal, into } = guide;
   const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
   const near = (a: 0 | 1 | 2, x: number): number => nearestLine(lines[a], x);

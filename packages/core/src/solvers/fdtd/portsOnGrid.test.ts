@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry, Point3 } from '../../document/index.ts';
-import type { Scene, SceneGuide, ScenePort } from '../../scene/index.ts';
+import type { GridScene, SceneGuide, ScenePort } from '../../scene/index.ts';
 import { plainBody, plainScene } from '../../verification/bench.ts';
 import { portsOnGrid } from './portsOnGrid.ts';
 
@@ -10,7 +10,7 @@ const box = (name: string, order: number, material: MaterialEntry, min: Point3, 
   plainBody(name, order, material, { form: 'box', min, max });
 
 /** Two bars along x with a gap of 2 mm, a port across it, and what else stands there. */
-function bars(port: Partial<ScenePort> = {}, ...more: Scene['bodies']): Scene {
+function bars(port: Partial<ScenePort> = {}, ...more: GridScene['bodies']): GridScene {
   return plainScene({
     bodies: [box('left', 0, metal, [-20e-3, -1e-3, -1e-3], [-1e-3, 1e-3, 1e-3]), box('right', 1, metal, [1e-3, -1e-3, -1e-3], [20e-3, 1e-3, 1e-3]), ...more], // prettier-ignore
     ports: [{ name: 'feed', order: 0, resistance: 50, axis: 0, direction: 1, min: [-1e-3, 0, 0], max: [1e-3, 0, 0], across: 1, ...port }],
@@ -22,7 +22,7 @@ function bars(port: Partial<ScenePort> = {}, ...more: Scene['bodies']): Scene {
 }
 
 /** A guide of 15.8 x 7.9 mm along x within a block of metal, fed at its start. */
-function guide(change: Partial<SceneGuide>, band: [number, number], ...more: Scene['bodies']): Scene {
+function guide(change: Partial<SceneGuide>, band: [number, number], ...more: GridScene['bodies']): GridScene {
   const [a, b, length] = [15.8e-3, 7.9e-3, 30e-3];
   return plainScene({
     bodies: more,
@@ -36,21 +36,21 @@ function guide(change: Partial<SceneGuide>, band: [number, number], ...more: Sce
   });
 }
 
-const codes = (scene: Scene): string[] => portsOnGrid(scene).map((p) => `${p.code} ${p.place.part} ${p.place.name}`);
+const codes = (scene: GridScene): string[] => portsOnGrid(scene).map((p) => `${p.code} ${p.place.part} ${p.place.name}`);
 
 describe('ports on the grid, before a run', () => {
   test('sound ones have no problem', () => {
     expect(codes(bars())).toEqual([]);
     expect(codes(guide({ modes: 2 }, [12e9, 15e9]))).toEqual([]);
   });
-  test.each<[string, Scene, string]>([
+  test.each<[string, GridScene, string]>([
     ['is cut by a wall', bars({}, box('wall', 2, metal, [-0.2e-3, -5e-3, -5e-3], [0.2e-3, 5e-3, 5e-3])), 'port.shorted'],
     ['lies wholly in metal', bars({}, box('block', 2, metal, [-3e-3, -5e-3, -5e-3], [3e-3, 5e-3, 5e-3])), 'port.shorted'],
     ['ends in the open', bars({ min: [-1e-3, 4e-3, 0], max: [1e-3, 4e-3, 0] }), 'port.touches-nothing'],
   ])('a lumped port that %s is told with its name', (_, scene, code) => {
     expect(codes(scene)).toEqual([`${code} ports feed`]);
   });
-  test.each<[string, Scene, string]>([
+  test.each<[string, GridScene, string]>([
     ['does not propagate in the band', guide({}, [4e9, 8e9]), 'port.cutoff'],
     ['has fewer modes than asked for', guide({ modes: 400 }, [12e9, 15e9]), 'port.modes'],
     ['is filled with metal', guide({}, [12e9, 15e9], box('plug', 0, metal, [-1e-3, -1e-3, -1e-3], [9e-3, 20e-3, 20e-3])), 'port.shorted'],
@@ -60,7 +60,7 @@ describe('ports on the grid, before a run', () => {
   });
   test('only the grid around a port is made: a small port in a vast model is looked at as fast', () => {
     const scene = bars();
-    const vast: Scene = { ...scene, min: [-0.5, -0.5, -0.5], max: [0.5, 0.5, 0.5], accuracy: 'fine' };
+    const vast: GridScene = { ...scene, min: [-0.5, -0.5, -0.5], max: [0.5, 0.5, 0.5], accuracy: 'fine' };
     expect(codes(vast)).toEqual([]);
   });
 });

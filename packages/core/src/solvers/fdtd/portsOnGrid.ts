@@ -1,7 +1,7 @@
 import type { Problem } from '../../document/index.ts';
 import { buildGrid, type Grid, nearestLine } from '../../grid/index.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
-import type { Scene, SceneGuide, ScenePort } from '../../scene/index.ts';
+import type { GridScene, SceneGuide, ScenePort } from '../../scene/index.ts';
 import { discretise } from './discretise.ts';
 import { guideModes } from './guides.ts';
 
@@ -21,10 +21,10 @@ function cropped(grid: Grid, from: readonly number[], to: readonly number[]): Gr
   return { ...grid, lines, pml };
 }
 
-const lumped = (scene: Scene, grid: Grid, port: ScenePort): Problem[] =>
+const lumped = (scene: GridScene, grid: Grid, port: ScenePort): Problem[] =>
   discretise({ ...scene, ports: [port], guides: [], wave: null }, cropped(grid, port.min, port.max)).problems;
 
-function guided(scene: Scene, grid: Grid, guide: SceneGuide, kernel?: FrontKernel): Problem[] {
+function guided(scene: GridScene, grid: Grid, guide: SceneGuide, kernel?: FrontKernel): Problem[] {
   const end = ([0, 1, 2] as const).map((a) => [grid.lines[a][0], grid.lines[a][grid.lines[a].length - 1]]);
   const [from, to] = [0, 1].map((side) => end.map((e, a) => (a === guide.normal ? guide.min[a] : e[side])));
   const d = discretise({ ...scene, ports: [], guides: [guide], wave: null }, cropped(grid, from, to));
@@ -36,7 +36,7 @@ function guided(scene: Scene, grid: Grid, guide: SceneGuide, kernel?: FrontKerne
  * What would stop a run at its start, found before it: lumped ports that the grid's metal shorts or does not reach, guided ones without enough modes, whose
  * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim. Only the grid around each port is made.
  */
-export function portsOnGrid(scene: Scene, kernel?: FrontKernel): Problem[] {
+export function portsOnGrid(scene: GridScene, kernel?: FrontKernel): Problem[] {
   const grid = buildGrid(scene);
   return [...scene.ports.flatMap((p) => lumped(scene, grid, p)), ...scene.guides.flatMap((g) => guided(scene, grid, g, kernel))];
 }

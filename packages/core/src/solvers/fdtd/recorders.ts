@@ -16,7 +16,7 @@ import {
   type RecorderTold,
 } from '../../recorders/index.ts';
 import type { ResultArray } from '../../results/index.ts';
-import { farFieldOf, frequenciesOf, numbersOf, type Scene } from '../../scene/index.ts';
+import { farFieldOf, frequenciesOf, numbersOf, type GridScene } from '../../scene/index.ts';
 import { extent, keptAt, planeRegion, type Region, type RegionSums, rowRegion, sumAt } from '../../yee/index.ts';
 import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
@@ -71,7 +71,7 @@ class Regions {
 }
 
 /** The box around the structure on which the far field is taken: its nodes, and the faces that stand at open sides. */
-function huygensBox(scene: Scene, { grid }: Discrete, open: boolean): Pick<RecordingPlan, 'box' | 'faces'> {
+function huygensBox(scene: GridScene, { grid }: Discrete, open: boolean): Pick<RecordingPlan, 'box' | 'faces'> {
   const last = grid.lines.map((x) => x.length - 1);
   // At a wall the box ends with the region; its image goes on behind.
   const gap = (side: number): number => grid.pml[side] + (scene.boundaries[side] === 'open' ? boxGap : 0);
@@ -84,7 +84,7 @@ function huygensBox(scene: Scene, { grid }: Discrete, open: boolean): Pick<Recor
 }
 
 /** Chooses regions for the scene's recorders: Huygens box, what each kind asks for (within `total` if given), and rows that lose power. */
-export function planRecording(scene: Scene, d: Discrete, total?: TotalBox): RecordingPlan {
+export function planRecording(scene: GridScene, d: Discrete, total?: TotalBox): RecordingPlan {
   const { grid } = d;
   const regions = new Regions(scene.recordAt.length);
   const probes: Probe[] = [];
@@ -153,7 +153,7 @@ export interface RecordedArrays {
 
 /** Reads all recorders of a sort and adds their fields to a result's arrays. */
 export function tellRecorders(
-  scene: Scene,
+  scene: GridScene,
   d: Discrete,
   plan: RecordingPlan,
   over: AnyRecorderKind['over'],

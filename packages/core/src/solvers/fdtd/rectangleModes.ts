@@ -1,6 +1,6 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
 import type { RectangleModes } from '../../recorders/index.ts';
-import type { Scene, SceneGuide } from '../../scene/index.ts';
+import type { GridScene, SceneGuide } from '../../scene/index.ts';
 import { denseKernel, type Mode, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { guideModes } from './guides.ts';
@@ -52,7 +52,7 @@ function asTold({ plane, section, modes }: GuideModes, d: Discrete): RectangleMo
 }
 
 /** Solves the modes of the rectangles. Throws ProblemError where there are none. */
-export async function solveModes(sought: readonly SoughtModes[], scene: Scene, d: Discrete, host: SolveOptions['host']): Promise<void> {
+export async function solveModes(sought: readonly SoughtModes[], scene: GridScene, d: Discrete, host: SolveOptions['host']): Promise<void> {
   if (!sought.length) return;
   const kernel = await denseKernel(host.module);
   const problems: Problem[] = [];

@@ -1,9 +1,9 @@
 import { buildGrid, cellCount, type Grid } from '../../grid/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { Simulation } from './simulation.ts';
 
 /** A largest cell on a stretch of an axis, metres. */
-export type AxisLimit = NonNullable<Scene['limits']>[number];
+export type AxisLimit = NonNullable<GridScene['limits']>[number];
 
 /** Factor by which marked cells, and those that metal's edges and layers ask for, become smaller. */
 const shrink = 1.5;
@@ -66,14 +66,14 @@ export class Jumps {
 }
 
 /** Smaller cells where the field jumps, at metal's edges and in layers. */
-const refinedBy = (scene: Scene, jumps: Jumps, bulk: number): Scene => ({
+const refinedBy = (scene: GridScene, jumps: Jumps, bulk: number): GridScene => ({
   ...scene,
   finer: (scene.finer ?? 1) * finerBy,
   limits: [...(scene.limits ?? []), ...jumps.limits(bulk)],
 });
 
 /** Every cell smaller. */
-const refinedAll = (scene: Scene): Scene => ({
+const refinedAll = (scene: GridScene): GridScene => ({
   ...scene,
   finer: (scene.finer ?? 1) * finerBy,
   details: { ...scene.details, cellsPerWavelength: buildGrid(scene).cellsPerWavelength * finerBy },
@@ -83,7 +83,7 @@ const refinedAll = (scene: Scene): Scene => ({
 const growth = 1.8;
 
 /** The scene on a finer grid with about twice the cells or more, where the jumps are largest. */
-export function refined(scene: Scene, jumps: Jumps): Scene {
+export function refined(scene: GridScene, jumps: Jumps): GridScene {
   const enough = growth * cellCount(buildGrid(scene));
   for (const bulk of [0.5, 0.7, 0.85, 0.95]) {
     const next = refinedBy(scene, jumps, bulk);

@@ -1,7 +1,7 @@
 import { inPlane, loopCrossings } from '../../geometry/index.ts';
 import type { Point2 } from '../../document/index.ts';
 import type { Grid } from '../../grid/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { CutCells } from './cutCells.ts';
 import type { Subpixel } from './subpixel.ts';
 import type { Media } from './materials.ts';
@@ -55,7 +55,7 @@ export class EdgeRows {
   private at0 = '';
 
   constructor(
-    scene: Scene,
+    scene: GridScene,
     private readonly grid: Grid,
     private readonly views: readonly Media[],
     private readonly cuts: CutCells | null = null,
@@ -317,7 +317,7 @@ function addInverse(s: { inverseRe: Float64Array; inverseLoss: Float64Array }, i
 }
 
 /** Metal marks of sheets: for each edge row that a sheet touches, a mark per x index. Keys are 'component j k'. */
-function markSheets(scene: Scene, grid: Grid, media: Media): Map<string, Uint16Array> {
+function markSheets(scene: GridScene, grid: Grid, media: Media): Map<string, Uint16Array> {
   const rows = new Map<string, Uint16Array>();
   const lines = grid.lines;
   const least = lines.map((l) => l.reduce((m, x, i) => (i ? Math.min(m, x - l[i - 1]) : m), Infinity));

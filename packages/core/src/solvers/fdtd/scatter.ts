@@ -3,7 +3,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
 import { farFieldAt, nearToFar, patternPower } from '../../radiation/index.ts';
 import type { ResultArray, ResultSet, ScatterFigures, TimeEvidence } from '../../results/index.ts';
-import { farFieldOf, numbersOf, type Scene, type SceneWave } from '../../scene/index.ts';
+import { farFieldOf, numbersOf, type GridScene, type SceneWave } from '../../scene/index.ts';
 import { coreVersion } from '../../version.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -33,7 +33,7 @@ export const totalBox = ({ lines, pml }: Grid): TotalBox => ({
  * ProblemError if the grid shows a fault.
  */
 export async function scatterScene(
-  scene: Scene,
+  scene: GridScene,
   wave: SceneWave,
   { host, onProgress, signal }: SolveOptions,
   observe?: (s: Simulation) => void,
@@ -199,7 +199,7 @@ function forward(faces: Faces, frequency: number, wave: SceneWave): number {
 }
 
 /** Bodies must lie inside the box of the total field. */
-function outside(scene: Scene, wave: SceneWave, grid: Grid, box: TotalBox): ReturnType<typeof problem>[] {
+function outside(scene: GridScene, wave: SceneWave, grid: Grid, box: TotalBox): ReturnType<typeof problem>[] {
   const out = scene.bodies.some((b) => [0, 1, 2].some((a) => b.min[a] < grid.lines[a][box.lo[a]] || b.max[a] > grid.lines[a][box.hi[a]]));
   return out
     ? [

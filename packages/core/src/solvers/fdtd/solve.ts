@@ -3,7 +3,7 @@ import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { type ResultArray, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
 import type { RecorderTold } from '../../recorders/index.ts';
-import { farFieldOf, type Scene } from '../../scene/index.ts';
+import { farFieldOf, type GridScene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -26,7 +26,7 @@ import type { GuideModes } from './modeTypes.ts';
 import type { Discrete } from './discrete.ts';
 
 /** Frequencies of the S-parameters, Hz. */
-export const bandFrequencies = ({ from, to, points }: Scene['band']): Float64Array =>
+export const bandFrequencies = ({ from, to, points }: GridScene['band']): Float64Array =>
   Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
 
 /** Samples per period of the highest frequency in the pulse for the running Fourier sums. */
@@ -46,7 +46,7 @@ const fadeSumsFrom = 2 / 3;
  * where it is known. Throws ProblemError if the grid shows a fault.
  */
 export async function solveScene(
-  scene: Scene,
+  scene: GridScene,
   { host, onProgress, signal, jobs }: SolveOptions,
   observe?: (s: Simulation) => void,
   given?: Discrete,
@@ -273,7 +273,7 @@ function restOf(runs: readonly Excitation[]): Pick<TimeEvidence, 'carriedOn'> {
 }
 
 /** Modes of all guided ports; throws what stands in the way. */
-async function solveGuides(scene: Scene, discrete: Discrete, host: SolveOptions['host']): Promise<GuideModes[]> {
+async function solveGuides(scene: GridScene, discrete: Discrete, host: SolveOptions['host']): Promise<GuideModes[]> {
   if (!scene.guides.length) return [];
   const kernel = await denseKernel(host.module);
   const out: GuideModes[] = [];

@@ -1,5 +1,5 @@
 import type { Grid } from '../../grid/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import { modelAt, type PoleModel } from '../../materials/index.ts';
 import type { CutCells } from './cutCells.ts';
 import { MediumClasses } from './dispersion.ts';
@@ -10,7 +10,7 @@ import { blendsCells, Subpixel } from './subpixel.ts';
 const axes = [0, 1, 2] as const;
 
 /** Frequencies at which averages of media with memory are taken. */
-function lookAt(scene: Scene): number[] {
+function lookAt(scene: GridScene): number[] {
   const { from, to } = scene.band;
   const formulas = scene.bodies.some((b) => b.material.dispersion);
   const count = formulas ? 7 : to > 3 * from ? 5 : 3;
@@ -18,13 +18,13 @@ function lookAt(scene: Scene): number[] {
 }
 
 /** Whether some medium of the scene has loss or dispersion. */
-const remembers = (scene: Scene): boolean => axes.some((a) => dielectricsOf(scene, a).some((d) => d?.model));
+const remembers = (scene: GridScene): boolean => axes.some((a) => dielectricsOf(scene, a).some((d) => d?.model));
 
 /**
  * Edge rows of each component: three where some medium differs along the axes, otherwise the same one. Their first view is at the band's centre;
  * where media have memory the others are at the frequencies of `lookAt`.
  */
-export function componentRows(scene: Scene, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
+export function componentRows(scene: GridScene, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
   const frequencies = [undefined, ...(remembers(scene) ? lookAt(scene) : [])];
   const rowsAlong = (axis: 0 | 1 | 2): { rows: EdgeRows; subpixel: Subpixel | null } => {
     const views = frequencies.map((f) => collectMedia(scene, f, dielectricsOf(scene, axis)));
@@ -48,7 +48,7 @@ export class SpectralRows {
   private readonly last: Float64Array;
 
   /** Null where no medium of the scene has loss or dispersion. */
-  static of(scene: Scene, grid: Grid, dt: number): SpectralRows | null {
+  static of(scene: GridScene, grid: Grid, dt: number): SpectralRows | null {
     return remembers(scene)
       ? new SpectralRows(
           scene,
@@ -60,7 +60,7 @@ export class SpectralRows {
   }
 
   private constructor(
-    scene: Scene,
+    scene: GridScene,
     private readonly grid: Grid,
     dt: number,
     media: ReturnType<typeof dielectricsOf>[],

@@ -1,12 +1,12 @@
 import { type Body, isSheet } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { GridScene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
 import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
 
 /** Whether some dielectric of the scene is curved or slanted. */
-export const blendsCells = (scene: Scene): boolean => scene.bodies.some(blends);
+export const blendsCells = (scene: GridScene): boolean => scene.bodies.some(blends);
 const blends = (b: Body): boolean => b.curved && b.material.kind !== 'conductor' && !isSheet(b);
 
 /** Sample rows in an eighth of a cell, each way across x, and points along x. */
@@ -59,7 +59,7 @@ export class Subpixel {
 
   /** The media as they are at each of several frequencies. */
   constructor(
-    scene: Scene,
+    scene: GridScene,
     grid: Grid,
     private readonly views: readonly Media[],
   ) {

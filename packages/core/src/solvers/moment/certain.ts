@@ -1,6 +1,6 @@
 import { wireAccuracy } from '../../grid/index.ts';
 import { isSettled, type Pass, type ResultSet, type WireEvidence } from '../../results/index.ts';
-import type { Scene } from '../../scene/index.ts';
+import type { WiresScene } from '../../scene/index.ts';
 import { changeBetween, defaultChange } from '../change.ts';
 import type { SolveOptions } from '../solver.ts';
 
@@ -12,9 +12,9 @@ const mostUnknowns = 8000;
 
 /** Solves a scene with more and more segments until the result changes by less than is asked for twice in a row. */
 export async function solveCertain(
-  scene: Scene,
+  scene: WiresScene,
   options: SolveOptions,
-  solve: (scene: Scene, options: SolveOptions) => Promise<ResultSet<WireEvidence>>,
+  solve: (scene: WiresScene, options: SolveOptions) => Promise<ResultSet<WireEvidence>>,
 ): Promise<ResultSet<WireEvidence>> {
   const asked = scene.details.change ?? defaultChange;
   const passes: Pass[] = [];

@@ -1,7 +1,7 @@
 import { type Place, type Problem, problem } from '../../document/index.ts';
 import { course, joinWithin, pointOn, toPiece, type WireMesh } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import { type Scene, type WirePlace, type WireScene, wireLength } from '../../scene/index.ts';
+import { type WiresScene, type WirePlace, type WireScene, wireLength } from '../../scene/index.ts';
 import type { Machine, WireEstimate } from '../solver.ts';
 import { circuitOf, extraUnknowns } from './circuit.ts';
 import { distanceOf } from './near.ts';
@@ -19,11 +19,11 @@ const millimetres = (x: number): string => `${Number((1e3 * x).toPrecision(4))} 
 const line = (name: string): Place => ({ part: 'lines', name });
 
 /** Frequencies that a sweep over a band is expected to solve. */
-const expectedSolves = (scene: Scene, mesh: WireMesh): number => {
+const expectedSolves = (scene: WiresScene, mesh: WireMesh): number => {
   const { from, to, points } = scene.band;
   if (scene.details.eachFrequency) return points + scene.recordAt.length;
   // Poles of the wires in the band: one for each half wavelength of the longest one, and a few for the ends.
-  const longest = Math.max(...scene.wires!.wires.map(wireLength));
+  const longest = Math.max(...scene.wires.wires.map(wireLength));
   const poles = (2 * longest * (to - from)) / c0;
   return Math.min(points, Math.ceil(8 + 2 * poles + (mesh.count > 0 ? 0 : 1))) + scene.recordAt.length;
 };
@@ -35,9 +35,9 @@ function secondsEach(mesh: WireMesh, unknowns: number, machine: Machine, earth: 
   return ((8 / 3) * unknowns ** 3) / (7e9 * speed) + (mesh.count ** 2 * (earth ? 12 : 1)) / (1.1e7 * speed) + (earth ? 0.6 : 0.002);
 }
 
-export function estimateScene(scene: Scene, machine: Machine): WireEstimate {
+export function estimateScene(scene: WiresScene, machine: Machine): WireEstimate {
   const mesh = meshOf(scene);
-  const unknowns = mesh.bases + extraUnknowns(scene.wires!);
+  const unknowns = mesh.bases + extraUnknowns(scene.wires);
   const frequencies = expectedSolves(scene, mesh);
   let longest = 0;
   for (let i = 0; i < mesh.count; i++) longest = Math.max(longest, mesh.segments[8 * i + 6]);
@@ -47,15 +47,15 @@ export function estimateScene(scene: Scene, machine: Machine): WireEstimate {
     unknowns,
     bytes: WireSystem.bytes(mesh, unknowns - mesh.bases, machine.threads),
     frequencies,
-    excitations: scene.wave ? 1 : scene.wires!.ports.filter((p) => !scene.excite || scene.excite.includes(p.name)).length,
-    seconds: frequencies * secondsEach(mesh, unknowns, machine, scene.wires!.ground?.kind === 'earth') + 0.3,
+    excitations: scene.wave ? 1 : scene.wires.ports.filter((p) => !scene.excite || scene.excite.includes(p.name)).length,
+    seconds: frequencies * secondsEach(mesh, unknowns, machine, scene.wires.ground?.kind === 'earth') + 0.3,
     segmentsPerWavelength: c0 / scene.band.to / longest,
   };
 }
 
 /** What a specialist would point out before the run. */
-export function checkScene(scene: Scene, machine: Machine): Problem[] {
-  const wires = scene.wires!;
+export function checkScene(scene: WiresScene, machine: Machine): Problem[] {
+  const wires = scene.wires;
   const rough = wires.wires.reduce((sum, w) => sum + wireLength(w), 0) / (c0 / scene.band.to / 16);
   const limit = Math.min(machine.memory, 2 ** 32 - 2 ** 24);
   if (rough ** 2 * 16 > limit)
@@ -241,9 +241,9 @@ function nearest(a: Points, b: Points, distance: (p: [Points[0], Points[0]], q: 
 }
 
 /** Wires that are not thin against the wavelength. */
-function thick({ wires, band }: Scene): Problem[] {
+function thick({ wires, band }: WiresScene): Problem[] {
   const limit = (c0 / band.to) * thickWire;
-  return wires!.wires
+  return wires.wires
     .filter((w) => w.radius > limit)
     .map((w) =>
       problem(

@@ -1,3 +1,4 @@
+import type { WiresScene } from '../../scene/index.ts';
 import type { WireEvidence } from '../../results/index.ts';
 import type { Solver, WireEstimate } from '../solver.ts';
 import { solveCertain } from './certain.ts';
@@ -7,7 +8,7 @@ import { solveScene } from './solve.ts';
 export { meshOf } from './solve.ts';
 
 /** Integral equation on thin wires, by the method of moments. */
-export const moment: Solver<WireEstimate, WireEvidence> = {
+export const moment: Solver<WiresScene, WireEstimate, WireEvidence> = {
   name: 'moment',
   title: 'Wires',
   check: checkScene,

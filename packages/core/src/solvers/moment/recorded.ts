@@ -2,7 +2,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import { type FarGround, patternPower, wireFarField, wireFarFieldOf, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
 import { recorderKind, type RecorderTold } from '../../recorders/index.ts';
 import { type PatternFigures, type ResultArray, type ScatterFigures, turnName } from '../../results/index.ts';
-import { frequenciesOf, numbersOf, type Scene, type SceneWave, type WireScene } from '../../scene/index.ts';
+import { frequenciesOf, numbersOf, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import { addWave } from './excite.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 import { incidentOf } from './solution.ts';
@@ -74,14 +74,14 @@ interface Wired {
 
 /** Reads all recorders of one excitation at the frequencies that were solved, and adds their fields to a result's arrays. */
 export async function tellRecorders(
-  scene: Scene,
+  scene: WiresScene,
   { segments, lineOf }: Wired,
   sources: readonly FieldSource[],
   turn: number,
   arrays: Record<string, ResultArray>,
   rest: () => Promise<void>,
 ): Promise<RecorderTold[]> {
-  const wires = scene.wires!;
+  const wires = scene.wires;
   const all = groundedOf(wires, sources);
   const solved = sources.map((g) => g.frequency);
   const told: RecorderTold[] = [];

@@ -12,7 +12,7 @@ import {
   type WireEvidence,
 } from '../../results/index.ts';
 import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
-import { farFieldOf, loadImpedance, type Scene, type SceneWave, type WireScene } from '../../scene/index.ts';
+import { farFieldOf, loadImpedance, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { circuitOf, extraUnknowns } from './circuit.ts';
 import { endCurrents, testField } from './excite.ts';
@@ -38,23 +38,23 @@ import { wireImpedance } from './wireMetal.ts';
 const fitTolerance = { draft: 1e-3, normal: 1e-4, fine: 1e-5, certain: 1e-5 } as const;
 
 /** Largest length of a segment for a scene. */
-function longestSegment(scene: Scene): number {
+function longestSegment(scene: WiresScene): number {
   const most = Math.max(scene.band.to, ...scene.recordAt);
   return c0 / most / (scene.details.segmentsPerWavelength ?? wireAccuracy[scene.accuracy].perWavelength);
 }
 
 /** The segments of a scene at its accuracy. */
-export const meshOf = (scene: Scene): WireMesh =>
-  meshWires(scene.wires!, { longest: longestSegment(scene), grading: wireAccuracy[scene.accuracy].grading });
+export const meshOf = (scene: WiresScene): WireMesh =>
+  meshWires(scene.wires, { longest: longestSegment(scene), grading: wireAccuracy[scene.accuracy].grading });
 
-const bandOf = ({ from, to, points }: Scene['band']): Float64Array =>
+const bandOf = ({ from, to, points }: WiresScene['band']): Float64Array =>
   Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
 
 const half = ([a, b]: C, [c, d]: C): number => (a * c + b * d) / 2;
 
 /** Solves a scene of wires: S over the band, then currents, fields and patterns of each port that is excited, or of the wave that lights them. */
-export async function solveScene(scene: Scene, { host, onProgress, signal }: SolveOptions): Promise<ResultSet<WireEvidence>> {
-  const wires = scene.wires!;
+export async function solveScene(scene: WiresScene, { host, onProgress, signal }: SolveOptions): Promise<ResultSet<WireEvidence>> {
+  const wires = scene.wires;
   const started = host.now();
   const mesh = meshOf(scene);
   const circuit = circuitOf(wires, mesh);
@@ -275,7 +275,7 @@ function tellSweep(
 }
 
 interface TurnInput {
-  scene: Scene;
+  scene: WiresScene;
   wires: WireScene;
   mesh: WireMesh;
   at: readonly number[];

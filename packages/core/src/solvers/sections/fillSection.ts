@@ -1,7 +1,7 @@
 import type { Body } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import type { Scene, SceneSection } from '../../scene/index.ts';
+import type { GridScene, SceneSection } from '../../scene/index.ts';
 import { CutCells, cutsCells } from '../fdtd/cutCells.ts';
 import { EdgeRows } from '../fdtd/rows.ts';
 import { blendsCells, Subpixel } from '../fdtd/subpixel.ts';
@@ -27,7 +27,7 @@ export interface FilledSection {
 export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGrid, frequency = s.frequency): FilledSection {
   const slice = sliceOf(all, s, g.depth);
   const bodies = slice.bodies.map((b) => all.find((a) => a.name === b.name)!);
-  const scene: Scene = { ...slice, bodies };
+  const scene: GridScene = { ...slice, bodies };
   const lines: [Float64Array, Float64Array, Float64Array] = [new Float64Array(0), new Float64Array(0), new Float64Array(0)];
   const [u, v] = g.axes;
   const n = s.normal;

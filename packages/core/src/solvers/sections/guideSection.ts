@@ -1,8 +1,8 @@
 import { accuracyTable } from '../../grid/index.ts';
-import type { Scene, SceneGuide, SceneSection } from '../../scene/index.ts';
+import type { GridScene, SceneGuide, SceneSection } from '../../scene/index.ts';
 
 /** The cross-section of a guided port, or of the part of it that is computed, just inside its plane, at the middle of the band. */
-export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: number }, accuracy: Scene['accuracy']): SceneSection {
+export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: number }, accuracy: GridScene['accuracy']): SceneSection {
   const axes = ([0, 1, 2] as const).filter((a) => a !== guide.normal) as unknown as SceneSection['axes'];
   const [min, max] = [guide.min, guide.max].map((p) => axes.map((a) => p[a]) as [number, number]);
   const size = Math.min(max[0] - min[0], max[1] - min[1]);

@@ -2,7 +2,7 @@ import type { Body } from '../../geometry/index.ts';
 import { buildGrid, gridLines } from '../../grid/index.ts';
 import { indexAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import type { Scene, SceneSection } from '../../scene/index.ts';
+import type { GridScene, SceneSection } from '../../scene/index.ts';
 
 /** Grid of a section. The solver's u and v follow the normal in cyclic order, so that a mode runs towards larger coordinates. */
 export interface SectionGrid {
@@ -28,7 +28,7 @@ export const mostSectionCells = 250_000;
 const absorber = { growth: 1.2, thickness: 0.75, coarsest: 1 / 30 };
 
 /** The section as a thin slice of space, so that what is known of scenes holds for it: bodies as dielectrics of their index. */
-export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number): Scene {
+export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number): GridScene {
   const [min, max] = [[0, 0, 0], [0, 0, 0]] as [[number, number, number], [number, number, number]]; // prettier-ignore
   s.axes.forEach((a, i) => {
     min[a] = s.min[i];
@@ -37,6 +37,7 @@ export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number)
   min[s.normal] = s.at - depth;
   max[s.normal] = s.at + depth;
   return {
+    solver: 'fdtd',
     // Only what the plane meets.
     bodies: bodies
       .filter((b) => b.min[s.normal] <= s.at && b.max[s.normal] >= s.at)
