@@ -1,7 +1,7 @@
 import { emptyProject, type Project } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { buildScene, type GridScene, sceneFor } from '@jadebell/core/scene';
-import { cellCount } from '@jadebell/core/grid';
+import { buildGrid, cellCount } from '@jadebell/core/grid';
 import { solvers } from '@jadebell/core/solvers';
 import { kernels, nodeHost, spawnKernel } from '@jadebell/node';
 import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
@@ -176,7 +176,7 @@ export async function bench(print: (line: string) => void): Promise<void> {
     if (!built.scene) throw new Error(built.problems.map((p) => p.message).join(' '));
     const scene = sceneFor('fdtd', built.scene);
     const started = now();
-    const discrete = discretise(scene);
+    const discrete = discretise(scene, buildGrid(scene));
     const made = now() - started;
     const runs = [await stepping(discrete, scene, 1), await stepping(discrete, scene, 2)];
     const size = discrete.grid.lines.map((l) => l.length - 1).join(' x ');

@@ -2,9 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry } from '@jadebell/core/document';
 import { nodeHost } from '@jadebell/node';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { estimateScene } from '../../core/src/solvers/fdtd/check.ts';
+import { fdtd } from '../../core/src/solvers/fdtd/index.ts';
 import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
 import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
+import { buildGrid } from '@jadebell/core/grid';
 
 const medium = (dispersion: MaterialEntry['dispersion'], permittivity: number): MaterialEntry => ({ name: 'medium', kind: 'dielectric', permittivity, dispersion }); // prettier-ignore
 const side = 0.1;
@@ -30,7 +31,7 @@ describe('media with memory in the time stepping', () => {
     '%s: noise in a box with a ball of it never grows',
     async (_, material, most) => {
       const s = scene(material);
-      const discrete = discretise(s);
+      const discrete = discretise(s, buildGrid(s));
       expect(discrete.classes.length).toBeGreaterThan(1);
       const simulation = await Simulation.create(
         {
@@ -64,8 +65,8 @@ describe('media with memory in the time stepping', () => {
 
   test('what they remember counts in the memory that a run is said to need', () => {
     const machine = { memory: 1e10, threads: 1, cellsPerSecond: 1e8 };
-    const plain = estimateScene(scene({ name: 'plain', kind: 'dielectric', permittivity: 4, lossTangent: 0 }), machine);
-    const lossy = estimateScene(scene({ name: 'lossy', kind: 'dielectric', permittivity: 4, lossTangent: 0.01 }), machine);
+    const plain = fdtd.estimate(scene({ name: 'plain', kind: 'dielectric', permittivity: 4, lossTangent: 0 }), machine);
+    const lossy = fdtd.estimate(scene({ name: 'lossy', kind: 'dielectric', permittivity: 4, lossTangent: 0.01 }), machine);
     const inBox = plain.cells.reduce((p, n) => p * n * 0.6, 1);
     // Some relaxations on three edges a cell, four bytes each.
     expect((lossy.bytes - plain.bytes) / inBox).toBeGreaterThan(20);

@@ -193,8 +193,8 @@ describe('gaps of lumped ports', () => {
       [half, grid],
     ] as const) {
       const host = await nodeHost();
-      const once = await solveScene(scene, { host }, undefined, discretise(scene, on));
-      gaps.push((await calibratePorts(scene, () => on, once, { host }, solveScene)).meta.ports[0].gap!);
+      const once = await solveScene(scene, discretise(scene, on), { host });
+      gaps.push((await calibratePorts(scene, on, once, { host }, solveScene)).meta.ports[0].gap!);
     }
     const [one, two] = gaps;
     process.stdout.write(`whole ${(one.inductance[0] * 1e12).toFixed(1)} pH, half ${(two.inductance[0] * 1e12).toFixed(1)} pH\n`);

@@ -9,6 +9,7 @@ import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
 import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
 import { airCoax } from '../../core/src/verification/coax.ts';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { buildGrid } from '@jadebell/core/grid';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const f0 = 10e9;
@@ -117,7 +118,7 @@ describe('recorders', () => {
       recorders: [{ kind: 'flux', name: 'wide', normal: 1, sign: 1, min: [-1, 20e-3, -1], max: [1, 20e-3, 1] }],
       recordAt: [f0],
     });
-    const d = discretise(scene);
+    const d = discretise(scene, buildGrid(scene));
     const { regions } = planRecording(scene, d);
     const [e, h] = regions.filter((r) => r.field === 0 || r.field === 5);
     const at = (i: number, a: 0 | 1 | 2): number => d.grid.lines[a][i];

@@ -32,12 +32,29 @@ interface Wish {
 /** Largest refractive index of a body. */
 const densest = ({ material: m }: Body): number => Math.sqrt(m.permittivityAlong ? Math.max(...m.permittivityAlong) : (m.permittivity ?? 1));
 
-/** Discretises a scene: grid lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside. */
-export function buildGrid(scene: GridScene): Grid {
-  const finer = scene.finer ?? 1;
+/** What a pass asks of a grid beyond its scene. */
+export interface Refinement {
+  /** Makes what follows from the metal's features and from layers finer by this factor. */
+  finer: number;
+  /** Cells of the shortest wavelength, instead of those of the scene. */
+  cellsPerWavelength?: number;
+  /** Stretches of an axis with a largest cell of their own, metres. */
+  limits: readonly AxisLimit[];
+}
+
+/** A largest cell on a stretch of an axis, metres. */
+export interface AxisLimit extends Limit {
+  axis: 0 | 1 | 2;
+}
+
+/** The grid as the scene asks for it. */
+export const unrefined: Refinement = { finer: 1, limits: [] };
+
+/** Grid of a scene: lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside; finer where a pass asks for it. */
+export function buildGrid(scene: GridScene, { finer, cellsPerWavelength, limits: stretches }: Refinement = unrefined): Grid {
   const table = accuracyTable[scene.accuracy];
   const setting = { ...table, across: table.across * finer, layers: table.layers * finer };
-  const perWavelength = scene.details.cellsPerWavelength ?? setting.cellsPerWavelength;
+  const perWavelength = cellsPerWavelength ?? scene.details.cellsPerWavelength ?? setting.cellsPerWavelength;
   const shortest = c0 / scene.band.to;
   const coarsest = shortest / perWavelength;
 
@@ -103,7 +120,7 @@ export function buildGrid(scene: GridScene): Grid {
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
     for (const r of scene.recorders) for (const at of new Set(recorderKind(r).lines?.(r, axis))) wishes.push({ at, size: coarsest, rank: 1 });
-    for (const l of scene.limits ?? []) if (l.axis === axis) limits.push(l);
+    for (const l of stretches) if (l.axis === axis) limits.push(l);
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);

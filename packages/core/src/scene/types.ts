@@ -37,12 +37,8 @@ export interface GridScene extends CommonScene {
   /** Planes of symmetry: the region begins at them, and what lies behind is an image. */
   mirrors?: Mirrors;
   details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; change?: number; maxSteps?: number };
-  /** Stretches of an axis with a largest cell of their own, metres. */
-  limits?: { axis: 0 | 1 | 2; from: number; to: number; size: number }[];
   /** Stretches of space with a largest cell of their own, metres. */
   boxes?: { min: number[]; max: number[]; cell: number }[];
-  /** Makes what follows from the metal's features and layers finer by this factor too; absent: 1. */
-  finer?: number;
 }
 
 /** A problem of wires, for the solver of their integral equation. */

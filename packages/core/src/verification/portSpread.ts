@@ -38,15 +38,14 @@ export function gappedDipole(gap: number, across: number, bars: boolean, fill: n
 /** Largest differences of S of a run, with its gap kept and taken out, from that of the whole model with the port's current spread over the metal across the gap. */
 export async function againstSpread(scene: GridScene, host: SolverHost): Promise<{ kept: number; out: number; result: ResultSet<TimeEvidence> }> {
   const grid = buildGrid(scene);
-  const once = await solveScene(scene, { host }, undefined, discretise(scene, grid));
-  const result = await calibratePorts(scene, () => grid, once, { host }, solveScene);
+  const once = await solveScene(scene, discretise(scene, grid), { host });
+  const result = await calibratePorts(scene, grid, once, { host }, solveScene);
   const { columns } = facingColumns(scene.ports[0], scene, grid);
   const plain: GridScene = { ...scene, ports: scene.ports.map((p) => ({ ...p, spread: undefined })) };
   const wide = await solveScene(
     plain,
-    { host },
-    undefined,
     discretise(plain, grid, (p, g) => columnEdges(p, g, columns)),
+    { host },
   );
   // What is left of the gap then is its capacitance alone.
   const [f, meta] = [result.arrays.frequency.data, result.meta];

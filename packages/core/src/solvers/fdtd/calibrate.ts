@@ -16,7 +16,7 @@ const worstLine = 0.1;
  */
 export async function calibratePorts(
   scene: GridScene,
-  grid: () => Grid,
+  grid: Grid,
   result: ResultSet<TimeEvidence>,
   { host, signal }: SolveOptions,
   solve: SolveOnce,
@@ -29,7 +29,7 @@ export async function calibratePorts(
   for (const port of wanted) {
     if (signal?.aborted) break;
     try {
-      const gap = await (port.line ? portGap : spreadGap)(scene, port, grid(), { host, signal }, solve);
+      const gap = await (port.line ? portGap : spreadGap)(scene, port, grid, { host, signal }, solve);
       // Of a reference that was stopped nothing is known.
       if (signal?.aborted) gapsKept.push({ name: port.name, why: 'The run was stopped before its reference was solved.' });
       else if (gap.after < worstLine) gaps.set(port.name, gap);

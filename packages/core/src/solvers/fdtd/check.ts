@@ -64,8 +64,8 @@ function statesOf(scene: GridScene, grid: Grid): number {
   }, 0);
 }
 
-/** Cost of a scene: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
-export function estimateScene(scene: GridScene, machine: Machine, grid: Grid = buildGrid(scene)): TimeEstimate {
+/** Cost of a scene on its grid: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
+export function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEstimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
   const dt = timeStep(grid, cutsCells(scene));
   const pulse = pulseFor(scene.band.from, scene.band.to);
@@ -113,7 +113,7 @@ export function checkScene(scene: GridScene, machine: Machine): Problem[] {
   let estimate: TimeEstimate;
   try {
     const grid = buildGrid(scene);
-    estimate = estimateScene(scene, machine, grid);
+    estimate = estimateScene(scene, grid, machine);
     found.push(...sliver(scene, grid));
   } catch (error) {
     if (error instanceof ProblemError) return error.problems;

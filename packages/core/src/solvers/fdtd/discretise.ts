@@ -1,5 +1,5 @@
 import { problem } from '../../document/index.ts';
-import { buildGrid, type Grid } from '../../grid/index.ts';
+import type { Grid } from '../../grid/index.ts';
 import { modelAt } from '../../materials/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
 import type { GridScene } from '../../scene/index.ts';
@@ -65,7 +65,7 @@ class Dictionary {
 }
 
 /** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
-export function discretise(scene: GridScene, grid: Grid = buildGrid(scene), edgesOf: typeof portEdges = portEdges): Discrete {
+export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdges = portEdges): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
   const cut = cutsCells(scene);
   const dt = timeStep(grid, cut);

@@ -123,7 +123,7 @@ export async function portGap(scene: GridScene, port: ScenePort, grid: Grid, opt
   const d = discretise(aux.scene, aux.grid);
   if (d.problems.length) throw new ProblemError(d.problems);
   const mode = await modeOf(d, aux.scene, port, aux.middle, options.host);
-  const { arrays } = await solve(aux.scene, { ...options, onProgress: undefined }, undefined, d);
+  const { arrays } = await solve(aux.scene, d, { ...options, onProgress: undefined });
   return fitGap(arrays.frequency.data, arrays.s.data, port.resistance, {
     length: aux.length,
     // Of more than two conductors, as where a floor of finite width stands in the open, it has no one meaning; the fit starts somewhere then.

@@ -141,7 +141,7 @@ async function impedances(
   solve: SolveOnce,
 ): Promise<{ f: ArrayLike<number>; z: [re: number, im: number][] }> {
   if (d.problems.length) throw new ProblemError(d.problems);
-  const { arrays } = await solve(scene, { ...options, onProgress: undefined, jobs: undefined }, undefined, d);
+  const { arrays } = await solve(scene, d, { ...options, onProgress: undefined, jobs: undefined });
   const r = scene.ports[0].resistance;
   const { data } = arrays.s;
   const z = Array.from({ length: arrays.frequency.data.length }, (_, n): [number, number] => {

@@ -5,18 +5,23 @@ import { buildGrid } from '../../grid/index.ts';
 import { calibratePorts } from './calibrate.ts';
 import { solveCertain } from './certain.ts';
 import type { SolveOnce } from './solveOnce.ts';
+import { discretise } from './discretise.ts';
 import { checkScene, estimateScene } from './check.ts';
 import { portsOnGrid } from './portsOnGrid.ts';
 import { scatterScene } from './scatter.ts';
 import { solveScene } from './solve.ts';
 
-const once: SolveOnce = (scene, options, observe, given) =>
-  scene.wave ? scatterScene(scene, scene.wave, options, observe) : solveScene(scene, options, observe, given);
+const once: SolveOnce = (scene, discrete, options, observe) =>
+  scene.wave ? scatterScene(scene, scene.wave, discrete, options, observe) : solveScene(scene, discrete, options, observe);
 
-/** The stages of a run: once, or in passes on finer grids; then the calibration of ports on the grid of what was solved. */
+/** The stages of a run, each of which gives the next what it found: the grid; the discrete model on it; its solution, once or in passes on finer grids; the calibration of ports on the grid of what was solved. */
 async function solve(scene: GridScene, options: SolveOptions): Promise<ResultSet<TimeEvidence>> {
-  const last = scene.accuracy === 'certain' ? await solveCertain(scene, options, once) : { scene, result: await once(scene, options) };
-  return calibratePorts(last.scene, () => buildGrid(last.scene), last.result, options, once);
+  if (scene.accuracy === 'certain') {
+    const { grid, result } = await solveCertain(scene, options, once);
+    return calibratePorts(scene, grid, result, options, once);
+  }
+  const grid = buildGrid(scene);
+  return calibratePorts(scene, grid, await once(scene, discretise(scene, grid), options), options, once);
 }
 
 /** Finite-difference time-domain solver on a graded Cartesian grid. */
@@ -24,7 +29,7 @@ export const fdtd: Solver<GridScene, TimeEstimate, TimeEvidence> = {
   name: 'fdtd',
   title: 'Time domain',
   check: checkScene,
-  estimate: estimateScene,
+  estimate: (scene, machine) => estimateScene(scene, buildGrid(scene), machine),
   look: portsOnGrid,
   solve,
 };

@@ -1,9 +1,6 @@
-import { buildGrid, cellCount, type Grid } from '../../grid/index.ts';
+import { type AxisLimit, buildGrid, cellCount, type Grid, type Refinement } from '../../grid/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import type { Simulation } from './simulation.ts';
-
-/** A largest cell on a stretch of an axis, metres. */
-export type AxisLimit = NonNullable<GridScene['limits']>[number];
 
 /** Factor by which marked cells, and those that metal's edges and layers ask for, become smaller. */
 const shrink = 1.5;
@@ -65,29 +62,21 @@ export class Jumps {
   }
 }
 
-/** Smaller cells where the field jumps, at metal's edges and in layers. */
-const refinedBy = (scene: GridScene, jumps: Jumps, bulk: number): GridScene => ({
-  ...scene,
-  finer: (scene.finer ?? 1) * finerBy,
-  limits: [...(scene.limits ?? []), ...jumps.limits(bulk)],
-});
-
-/** Every cell smaller. */
-const refinedAll = (scene: GridScene): GridScene => ({
-  ...scene,
-  finer: (scene.finer ?? 1) * finerBy,
-  details: { ...scene.details, cellsPerWavelength: buildGrid(scene).cellsPerWavelength * finerBy },
-});
-
 /** Factor in cells from pass to pass: a change means little if the grid has hardly changed. */
 const growth = 1.8;
 
-/** The scene on a finer grid with about twice the cells or more, where the jumps are largest. */
-export function refined(scene: GridScene, jumps: Jumps): GridScene {
-  const enough = growth * cellCount(buildGrid(scene));
+/**
+ * What the next pass asks of the grid, about twice the cells or more: smaller ones where the jumps are largest, at metal's edges and in layers, or where
+ * that is too few every cell smaller.
+ */
+export function refined(scene: GridScene, now: Refinement, grid: Grid, jumps: Jumps): { refinement: Refinement; grid: Grid } {
+  const enough = growth * cellCount(grid);
+  const finer = now.finer * finerBy;
   for (const bulk of [0.5, 0.7, 0.85, 0.95]) {
-    const next = refinedBy(scene, jumps, bulk);
-    if (cellCount(buildGrid(next)) >= enough) return next;
+    const refinement = { ...now, finer, limits: [...now.limits, ...jumps.limits(bulk)] };
+    const next = buildGrid(scene, refinement);
+    if (cellCount(next) >= enough) return { refinement, grid: next };
   }
-  return refinedAll(scene);
+  const all = { ...now, finer, cellsPerWavelength: grid.cellsPerWavelength * finerBy };
+  return { refinement: all, grid: buildGrid(scene, all) };
 }

@@ -3,6 +3,7 @@ import type { SceneGuide } from '../../scene/index.ts';
 import { plainBody, plainScene } from '../../verification/bench.ts';
 import { discretise } from './discretise.ts';
 import { guideModes } from './guides.ts';
+import { buildGrid } from '../../grid/index.ts';
 
 const board = { name: 'board', kind: 'dielectric', permittivity: 9.8, lossTangent: 0 } as const;
 const metal = { name: 'metal', kind: 'conductor' } as const;
@@ -33,7 +34,7 @@ function faults(height: number, top: 'open' | 'electric', region = 10e-3): strin
     boundaries: ['electric', 'electric', 'electric', top, 'open', 'electric'],
     accuracy: 'draft',
   });
-  const d = discretise(scene);
+  const d = discretise(scene, buildGrid(scene));
   const result = guideModes(d, guide, d.guides[0], scene.band);
   return 'problems' in result ? result.problems.map((p) => p.code) : [];
 }

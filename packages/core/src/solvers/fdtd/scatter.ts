@@ -7,7 +7,7 @@ import { farFieldOf, numbersOf, type GridScene, type SceneWave } from '../../sce
 import { coreVersion } from '../../version.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
-import { discretise } from './discretise.ts';
+import type { Discrete } from './discrete.ts';
 import { planWave, type TotalBox } from './discreteWave.ts';
 import { elementLosses, voltageSpectrum } from './fieldSum.ts';
 import { forecast, march } from './march.ts';
@@ -29,16 +29,16 @@ export const totalBox = ({ lines, pml }: Grid): TotalBox => ({
 });
 
 /**
- * Solves a scene lit by a plane wave of 1 V/m: total field within a box, scattered field outside. Lumped ports are loads. Throws
+ * Solves a discrete model of a scene lit by a plane wave of 1 V/m: total field within a box, scattered field outside. Lumped ports are loads. Throws
  * ProblemError if the grid shows a fault.
  */
 export async function scatterScene(
   scene: GridScene,
   wave: SceneWave,
+  d: Discrete,
   { host, onProgress, signal }: SolveOptions,
   observe?: (s: Simulation) => void,
 ): Promise<ResultSet<TimeEvidence>> {
-  const d = discretise(scene);
   const { dt, grid } = d;
   const box = totalBox(grid);
   const problems = [...d.problems, ...outside(scene, wave, grid, box)];

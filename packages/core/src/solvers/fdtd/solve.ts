@@ -10,7 +10,6 @@ import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { hasReactance, ownReferences, ownResistances } from './references.ts';
 import { renormalised } from '../../network/renormalise.ts';
-import { discretise } from './discretise.ts';
 import { extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { guideModes } from './guides.ts';
@@ -41,17 +40,15 @@ const ringingOn = 1e-5;
 const fadeSumsFrom = 2 / 3;
 
 /**
- * Solves a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
- * those of the first, or of the waves that the scene combines. `observe` sees the fields about once a period; `given` is the scene's discrete model
- * where it is known. Throws ProblemError if the grid shows a fault.
+ * Solves a discrete model of a scene in the time domain, one channel (lumped port or guided mode) excited after the other. Fields and patterns are
+ * those of the first, or of the waves that the scene combines. `observe` sees the fields about once a period. Throws ProblemError if the grid shows a fault.
  */
 export async function solveScene(
   scene: GridScene,
+  discrete: Discrete,
   { host, onProgress, signal, jobs }: SolveOptions,
   observe?: (s: Simulation) => void,
-  given?: Discrete,
 ): Promise<ResultSet<TimeEvidence>> {
-  const discrete = given ?? discretise(scene);
   if (discrete.problems.length) throw new ProblemError(discrete.problems);
   const { dt, grid } = discrete;
   const guides = await solveGuides(scene, discrete, host);

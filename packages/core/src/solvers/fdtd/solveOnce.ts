@@ -4,10 +4,10 @@ import type { SolveOptions } from '../solver.ts';
 import type { Discrete } from './discrete.ts';
 import type { Simulation } from './simulation.ts';
 
-/** Solves a scene once, as it is: what stages above the solver (passes, calibration of ports) are given. `observe` sees the fields, `given` is the discrete model where it is known. */
+/** Solves a discrete model of a scene once: what stages above the solver (passes, calibration of ports) are given. `observe` sees the fields. */
 export type SolveOnce = (
   scene: GridScene,
+  discrete: Discrete,
   options: SolveOptions,
   observe?: (s: Simulation) => void,
-  given?: Discrete,
 ) => Promise<ResultSet<TimeEvidence>>;

@@ -80,7 +80,6 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
     // Where faces do not fall on lines, the averages must know them.
     for (const b of scene.bodies) for (const a of s.axes) unsnapped[a].push(b.min[a], b.max[a], ...(b.planes[a].length < 200 ? b.planes[a] : []));
   } else {
-    scene.details.cellsPerWavelength = s.grid.perWavelength * finer;
     scene.boxes = s.boxes.map((b) => {
       const box = { min: [-Infinity, -Infinity, -Infinity], max: [Infinity, Infinity, Infinity], cell: b.cell / finer };
       s.axes.forEach((a, i) => {
@@ -89,8 +88,7 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
       });
       return box;
     });
-    scene.finer = finer;
-    ({ lines, unsnapped } = buildGrid(scene));
+    ({ lines, unsnapped } = buildGrid(scene, { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [] }));
   }
   const open = (a: 0 | 1 | 2, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';
   const wave = c0 / s.frequency;
