@@ -1,17 +1,12 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project } from '@jadebell/core/document';
 import { readTouchstone } from '@jadebell/core/formats';
 import request from 'supertest';
+import { smallDipole, type TestDatabase, testDatabase } from './database.testing.ts';
 import { type Running, startServer } from './start.ts';
 
-interface Database {
-  port: number;
-  password: string;
-  stop(): Promise<void>;
-}
 interface View {
   id: string;
   state: string;
@@ -21,8 +16,7 @@ interface View {
   meta: { evidence: { steps: number; ended: string } } | null;
 }
 
-let folder: string;
-let database: Database;
+let database: TestDatabase;
 let server: Running;
 
 const config = (): Parameters<typeof startServer>[0] => ({
@@ -30,28 +24,6 @@ const config = (): Parameters<typeof startServer>[0] => ({
   database: { port: database.port, password: database.password, name: 'jadebell' },
   log: 'error',
 });
-
-/** A small dipole that solves in about a second. */
-export function smallDipole(): Project {
-  const p = emptyProject('Small dipole');
-  p.givens = [{ name: 'arm', expression: '60 mm' }];
-  p.lines = [
-    {
-      kind: 'rectangle',
-      name: 'left',
-      material: 'Copper',
-      plane: 'xy',
-      size: ['arm', '8 mm'],
-      anchor: 'corner',
-      at: ['-arm - 3 mm', '-4 mm', '0 mm'],
-    },
-    { kind: 'rectangle', name: 'right', material: 'Copper', plane: 'xy', size: ['arm', '8 mm'], anchor: 'corner', at: ['3 mm', '-4 mm', '0 mm'] },
-  ];
-  p.ports = [{ kind: 'gap', name: 'feed', between: ['left', 'right'], resistance: '50 ohm' }];
-  p.recorders.push({ kind: 'field-plane', name: 'cut', normal: 'z', at: '5 mm' });
-  p.solve = { ...p.solve, accuracy: 'draft', from: '0.9 GHz', to: '1.4 GHz', points: 51 };
-  return p;
-}
 
 /** A guided port on the end of a body that is all metal: only the grid tells that no wave fits in. */
 const shortedGuide = (): Project => {
@@ -80,16 +52,12 @@ async function until(id: string, good: (r: View) => boolean): Promise<View> {
 }
 
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'jadebell-server-'));
-  const scripts = '../../../scripts/database.mjs';
-  const { startDatabase } = (await import(scripts)) as { startDatabase(folder: string, port: number): Promise<Database> };
-  database = await startDatabase(folder, 14471);
+  database = await testDatabase(14471);
   server = await startServer(config());
 });
 afterAll(async () => {
   await server?.close();
-  await database?.stop();
-  rmSync(folder, { recursive: true, force: true });
+  await database?.close();
 });
 
 const add = async (document: unknown): Promise<{ id: string; revision: number }> => {
@@ -334,8 +302,8 @@ describe('lists and numbers', () => {
 
 test('the password file can be read by its owner only', async () => {
   const { statSync } = await import('node:fs');
-  expect(statSync(join(folder, 'password')).mode & 0o077).toBe(0);
-  expect(readFileSync(join(folder, 'password'), 'utf8')).toHaveLength(48);
+  expect(statSync(join(database.folder, 'password')).mode & 0o077).toBe(0);
+  expect(readFileSync(join(database.folder, 'password'), 'utf8')).toHaveLength(48);
 });
 
 test('materials of one’s own are kept for all projects, and nonsense is refused', async () => {

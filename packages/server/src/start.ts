@@ -26,7 +26,7 @@ export async function startServer(config: Config): Promise<Running> {
   const models = new ModelService();
   const pictures = new Pictures(models);
   if (config.demo) await loadDemo(config.demo, sequelize, pictures);
-  const queue = new RunQueue(sequelize);
+  const queue = new RunQueue(sequelize, log);
   await queue.open();
   const app = createApp(queue, models, pictures, log, config.web);
   let server: Server | null = null;

@@ -17,7 +17,7 @@ import {
 import { type Line, type ModelSource, type Point3, type Samples, shapeOf } from '../shapes/index.ts';
 import { evaluateChips, ExpressionFault, nearestName, sampleExpression, Scope } from '../expressions/index.ts';
 import { findMaterial } from '../materials/index.ts';
-import type { Affine } from '../numerics/affine.ts';
+import { type Affine, FlatMapError } from '../numerics/affine.ts';
 import { type Body, measuresOf } from './body.ts';
 import { GeometryFault } from './fault.ts';
 import { type Item, kindOf, sheetCorners } from './item.ts';
@@ -274,7 +274,7 @@ class Evaluation {
       return item;
     } catch (error) {
       if (error instanceof GeometryFault) return fail(error.code, error.chip, error.message, error.fix);
-      if (error instanceof RangeError && error.message.includes('flattens'))
+      if (error instanceof FlatMapError)
         return fail('shape.impossible', undefined, 'A scale or frame of zero size flattens the body.', 'Give factors above zero.');
       return fail(
         'shape.kernel',

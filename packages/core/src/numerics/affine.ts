@@ -31,10 +31,13 @@ export function compose(a: Affine, b: Affine): Affine {
 export const determinant = (m: Affine): number =>
   m[0] * (m[5] * m[10] - m[6] * m[9]) - m[1] * (m[4] * m[10] - m[6] * m[8]) + m[2] * (m[4] * m[9] - m[5] * m[8]);
 
-/** The inverse map; throws a RangeError for a map that flattens space. */
+/** A map that cannot be turned round, since it flattens space. */
+export class FlatMapError extends RangeError {}
+
+/** The inverse map; throws a FlatMapError for a map that flattens space. */
 export function invert(m: Affine): Affine {
   const d = determinant(m);
-  if (!(Math.abs(d) > 0)) throw new RangeError('The map flattens space');
+  if (!(Math.abs(d) > 0)) throw new FlatMapError('The map flattens space');
   const [a, b, c, , e, f, g, , i, j, k] = m;
   const r = [
     f * k - g * j,

@@ -1,15 +1,17 @@
 import { EventEmitter } from 'node:events';
-import { Worker } from 'node:worker_threads';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { type ResourceLimits, Worker } from 'node:worker_threads';
 import type { Problem } from '@jadebell/core/document';
 import type { ResultSet } from '@jadebell/core/results';
 import type { Job, Progress } from '@jadebell/core/solvers';
-import { problem } from '@jadebell/core/document';
 import { thisMachine } from '@jadebell/node';
-import type { Sequelize } from 'sequelize';
+import type { Logger } from 'pino';
+import { ConnectionError, DatabaseError, type Sequelize } from 'sequelize';
 import { storeArrays } from '../db/arrays.ts';
 import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
+import { faultOf } from './fault.ts';
 
 interface Active {
   id: string;
@@ -27,7 +29,13 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   private closing = false;
   private speed = thisMachine().cellsPerSecond;
 
-  constructor(private readonly sequelize: Sequelize) {
+  /** `pause` is the time in milliseconds between two tries to reach a lost database, `limits` what a solver thread may take. */
+  constructor(
+    private readonly sequelize: Sequelize,
+    private readonly log: Logger,
+    private readonly pause = 2000,
+    private readonly limits?: ResourceLimits,
+  ) {
     super();
     this.setMaxListeners(100);
   }
@@ -91,7 +99,9 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   private async next(): Promise<void> {
     if (this.active || this.starting || this.closing) return;
-    this.starting = this.take().finally(() => (this.starting = null));
+    this.starting = this.insist(() => this.take())
+      .catch((error: unknown) => this.log.error({ err: error }, 'no run could be taken from the queue'))
+      .finally(() => (this.starting = null));
     await this.starting;
   }
 
@@ -100,10 +110,11 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     for (;;) {
       const run = await RunRow.findOne({ where: { state: 'queued' }, order: [['createdAt', 'ASC']] });
       if (!run || this.closing) return;
+      const jobs = await loadJobs(run.id);
       const startedAt = new Date();
       const [taken] = await RunRow.update({ state: 'running', startedAt }, { where: { id: run.id, state: 'queued' } });
       if (!taken) continue;
-      this.start(run, await loadJobs(run.id));
+      this.start(run, jobs);
       this.emit('run', run.id);
       return;
     }
@@ -111,7 +122,10 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   private start(run: RunRow, jobs: Job[]): void {
     const project = storedDocument(run.document);
-    const worker = new Worker(new URL('./worker.mjs', import.meta.url), { workerData: { project, jobs, cellsPerSecond: this.speed } });
+    const worker = new Worker(new URL('./worker.mjs', import.meta.url), {
+      workerData: { project, jobs, cellsPerSecond: this.speed },
+      resourceLimits: this.limits,
+    });
     let settle: () => void = () => undefined;
     const active: Active = { id: run.id, worker, progress: null, finished: new Promise((resolve) => (settle = resolve)) };
     this.active = active;
@@ -119,8 +133,9 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     let keeping: Promise<unknown> = Promise.resolve();
     const end = (work: () => Promise<unknown>): void => {
       ending ??= keeping
-        .then(work)
-        .catch((error: unknown) => this.fail(run, error as Error))
+        .then(() => this.insist(work))
+        .catch((error: unknown) => this.insist(() => this.fail(run, error)))
+        .catch((error: unknown) => this.log.error({ err: error, run: run.id }, 'what came of a run could not be told'))
         .then(async () => {
           await worker.terminate();
           this.active = null;
@@ -149,30 +164,30 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
       const state = result.meta.evidence.ended === 'stopped' ? 'stopped' : 'done';
       if (state === 'done') await removeJobs(run.id, transaction);
       await run.update({ state, endedAt: new Date(), meta: JSON.stringify(result.meta) }, { transaction });
+      const { evidence } = result.meta;
+      if (evidence.method === 'wires' || evidence.seconds < 1) return;
+      this.speed = evidence.cellsPerSecond;
+      await FactRow.upsert({ name: 'cells-per-second', value: String(this.speed) }, { transaction });
     });
-    const { evidence } = result.meta;
-    if (evidence.method === 'wires' || evidence.seconds < 1) return;
-    this.speed = evidence.cellsPerSecond;
-    await FactRow.upsert({ name: 'cells-per-second', value: String(this.speed) });
   }
 
-  private async fail(run: RunRow, error: Error): Promise<void> {
-    const memory = /memory|allocation/i.test(error.message);
-    const entry = memory
-      ? problem(
-          'error',
-          'machine.memory',
-          { part: 'machine' },
-          'The machine has not enough free memory for this run.',
-          'Close other programs, or take a coarser accuracy.',
-        )
-      : problem(
-          'error',
-          'run.failed',
-          { part: 'solve' },
-          `The run ended by a fault of the program: ${error.message}`,
-          'Run it again; if it happens again, export the project and report it.',
-        );
-    await RunRow.update({ state: 'failed', endedAt: new Date(), problems: JSON.stringify([entry]) }, { where: { id: run.id } });
+  private async fail(run: RunRow, error: unknown): Promise<void> {
+    await RunRow.update({ state: 'failed', endedAt: new Date(), problems: JSON.stringify([faultOf(error)]) }, { where: { id: run.id } });
+  }
+
+  /** Does what needs the database; one that cannot be reached is waited for, as the run behind it may have taken hours. */
+  private async insist<T>(work: () => Promise<T>): Promise<T> {
+    for (;;)
+      try {
+        return await work();
+      } catch (error) {
+        if (!isLost(error) || this.closing) throw error;
+        this.log.warn({ err: error }, 'the database cannot be reached; the queue waits for it');
+        await sleep(this.pause);
+      }
   }
 }
+
+/** Whether an error tells that the connection to the database is gone. */
+const isLost = (error: unknown): boolean =>
+  error instanceof ConnectionError || (error instanceof DatabaseError && (error.parent as { fatal?: boolean }).fatal === true);

@@ -1,8 +1,9 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { problem, ProblemError, type Project } from '@jadebell/core/document';
+import { ProblemError, type Project } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { checkProject, type Job } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
+import { faultOf } from './fault.ts';
 
 const { project, cellsPerSecond, jobs } = workerData as { project: Project; cellsPerSecond: number; jobs: Job[] };
 const port = parentPort!;
@@ -22,17 +23,6 @@ try {
   });
   port.postMessage({ result });
 } catch (error) {
-  const problems =
-    error instanceof ProblemError
-      ? error.problems
-      : [
-          problem(
-            'error',
-            'run.failed',
-            { part: 'solve' },
-            `The run ended by a fault of the program: ${(error as Error).message}`,
-            'Run it again; if it happens again, export the project and report it.',
-          ),
-        ];
+  const problems = error instanceof ProblemError ? error.problems : [faultOf(error)];
   port.postMessage({ problems });
 }
