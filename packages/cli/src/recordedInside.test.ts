@@ -9,6 +9,7 @@ import { nodeHost } from '@jadebell/node';
 import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 import { ball, ballEnergy, litBall } from '../../core/src/verification/energy.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const [c0, eta0] = [299792458, 376.730313668];
@@ -34,7 +35,7 @@ const guide = (fill: number, block: { permittivity: number; lossTangent?: number
   });
 const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): PlacedRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
 const fluxAt = (name: string, z: number): PlacedRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });
-const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1, only?: 0 | 1 | 2): PlacedRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every, only }); // prettier-ignore
+const boxOf = (name: string, min: Point3, max: Point3, centres: boolean, every = 1, only?: Axis): PlacedRecorder => ({ kind: 'field-box', name, min, max, electric: true, magnetic: true, centres, every, only }); // prettier-ignore
 const solve = async (scene: GridScene): Promise<ResultSet> => solvers.fdtd.solve(scene, { host: await nodeHost() });
 const size2 = ([re, im]: readonly number[]): number => re * re + im * im;
 

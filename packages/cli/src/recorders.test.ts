@@ -10,6 +10,7 @@ import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
 import { airCoax } from '../../core/src/verification/coax.ts';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 import { buildGrid } from '@jadebell/core/grid';
+import type { Axis } from '@jadebell/core/axis';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const f0 = 10e9;
@@ -121,7 +122,7 @@ describe('recorders', () => {
     const d = discretise(scene, buildGrid(scene));
     const { regions } = planRecording(scene, d);
     const [e, h] = regions.filter((r) => r.field === 0 || r.field === 5);
-    const at = (i: number, a: 0 | 1 | 2): number => d.grid.lines[a][i];
+    const at = (i: number, a: Axis): number => d.grid.lines[a][i];
     // Ex stands on cells along x and nodes along z; Hz, which goes with it, as well.
     for (const r of [e, h])
       expect([at(r.from[0], 0), at(r.from[0] + r.inner, 0), at(r.from[2], 2), at(r.from[2] + r.outer - 1, 2)]).toEqual(

@@ -10,6 +10,7 @@ import { mie } from '../../core/src/verification/mie.ts';
 import { litSphere } from '../../core/src/verification/spheres.ts';
 import { openGuide } from '../../core/src/verification/openGuide.ts';
 import { nodeHost } from './index.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 const [a, b, length] = [15.8e-3, 7.9e-3, 30e-3];
 let host: SolverHost;
@@ -108,7 +109,7 @@ describe('guided ports', () => {
       const scene = guide();
       scene.bodies = [block(size([12e-3, 0, 0], order), size([16e-3, a, 3e-3], order), { name: 'metal', kind: 'conductor' })];
       scene.max = size(scene.max, order);
-      scene.guides = scene.guides.map((g) => ({ ...g, normal: order[0] as 0 | 1 | 2, min: size(g.min, order), max: size(g.max, order) }));
+      scene.guides = scene.guides.map((g) => ({ ...g, normal: order[0] as Axis, min: size(g.min, order), max: size(g.max, order) }));
       const { arrays, meta } = await solve(scene);
       expect(meta.evidence.largestReflection).toBeCloseTo(1, 2);
       expect(meta.evidence.asymmetry).toBeLessThan(1e-4);

@@ -6,6 +6,7 @@ import { coefficients, type Discrete, isMetal } from '../../core/src/solvers/fdt
 import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
 import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
 import { plainBody, plainScene, uniformGrid } from '../../core/src/verification/bench.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 const min: Point3 = [-0.02, -0.015, -0.01];
 const max: Point3 = [0.02, 0.015, 0.01];
@@ -34,20 +35,19 @@ const chance =
     2 * ((seed = (seed * 16807) % 2147483647) / 2147483647) - 1;
 
 /** Yee's equations written down plainly, in double precision, from the coefficients of each edge, for media without memory: E after so many steps. */
-function stepped(d: Discrete, start: (c: 0 | 1 | 2, at: number) => number, steps: number): Float64Array[] {
+function stepped(d: Discrete, start: (c: Axis, at: number) => number, steps: number): Float64Array[] {
   const { lines } = d.grid;
   const n = lines.map((x) => x.length);
   const [sx, sy, sz] = n;
   const at = (i: number, j: number, k: number): number => (k * sy + j) * sx + i;
   const [e, h] = [0, 1].map(() => [0, 1, 2].map(() => new Float64Array(sx * sy * sz)));
   const stride = [1, sx, sx * sy];
-  const each = (f: (c: 0 | 1 | 2, index: [number, number, number], place: number) => void): void => {
+  const each = (f: (c: Axis, index: [number, number, number], place: number) => void): void => {
     for (const c of [0, 1, 2] as const)
       for (let k = 0; k < sz; k++) for (let j = 0; j < sy; j++) for (let i = 0; i < sx; i++) f(c, [i, j, k], at(i, j, k));
   };
   /** An edge inside, that is neither metal nor wall. */
-  const free = (c: 0 | 1 | 2, p: readonly number[]): boolean =>
-    p.every((v, a) => (a === c ? v < n[a] - 1 : v > 0 && v < n[a] - 1)) && !isMetal(d, c, p);
+  const free = (c: Axis, p: readonly number[]): boolean => p.every((v, a) => (a === c ? v < n[a] - 1 : v > 0 && v < n[a] - 1)) && !isMetal(d, c, p);
   each((c, p, place) => (e[c][place] = free(c, p) ? start(c, place) : 0));
   const step = (a: number, i: number): number => lines[a][i + 1] - lines[a][i];
   const dual = (a: number, i: number): number => (lines[a][i + 1] - lines[a][i - 1]) / 2;

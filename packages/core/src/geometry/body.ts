@@ -4,6 +4,7 @@ import { apply, invert } from '../numerics/affine.ts';
 import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
 import { alignedAxis, axisFrame, type Item, originOf, type WireAxis } from './item.ts';
 import type { Surface } from './surface.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 export { inPlane };
 
@@ -41,7 +42,7 @@ export interface Body extends Surface {
 export const isSheet = (b: Pick<Body, 'shape'>): boolean => b.shape.form === 'sheet' || b.shape.form === 'tilted sheet';
 
 /** A point of a sheet's plane in space. */
-export function liftPoint(normal: 0 | 1 | 2, offset: number, [u, w]: Point2): Point3 {
+export function liftPoint(normal: Axis, offset: number, [u, w]: Point2): Point3 {
   const point: Point3 = [0, 0, 0];
   point[normal] = offset;
   point[inPlane[normal][0]] = u;

@@ -2,6 +2,7 @@ import { inPlane, type Point2, type Point3 } from '../shapes/index.ts';
 import { type Affine, apply, applyLinear, compose } from '../numerics/affine.ts';
 import { type Fold, unfolded } from './fold.ts';
 import { type MeshShape, meshSpans } from './meshRows.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /**
  * A solid as a tree of exact shapes, so that a solver can ask where a line is inside without the facets of a drawing. What
@@ -9,10 +10,10 @@ import { type MeshShape, meshSpans } from './meshRows.ts';
  */
 export type Exact =
   | { form: 'box'; min: Point3; max: Point3 }
-  | { form: 'cylinder'; axis: 0 | 1 | 2; base: Point3; height: number; radius: number }
-  | { form: 'cone'; axis: 0 | 1 | 2; base: Point3; height: number; radii: [number, number] }
+  | { form: 'cylinder'; axis: Axis; base: Point3; height: number; radius: number }
+  | { form: 'cone'; axis: Axis; base: Point3; height: number; radii: [number, number] }
   | { form: 'ball'; centre: Point3; radii: Point3 }
-  | { form: 'prism'; normal: 0 | 1 | 2; offset: number; height: number; loops: Point2[][] }
+  | { form: 'prism'; normal: Axis; offset: number; height: number; loops: Point2[][] }
   /** `inverse` maps world points to those of the inner shape. */
   | { form: 'moved'; matrix: Affine; inverse: Affine; of: Exact }
   | { form: 'join' | 'common'; parts: Exact[] }
@@ -157,7 +158,7 @@ export function spansAlong(e: Exact, p: Point3, d: Point3): Spans {
     case 'folded':
       return foldedSpans(e, p, d);
     case 'mesh': {
-      const axis = d.indexOf(1) as 0 | 1 | 2;
+      const axis = d.indexOf(1) as Axis;
       return meshSpans(e, axis, p[(axis + 1) % 3], p[(axis + 2) % 3], p[axis]);
     }
   }

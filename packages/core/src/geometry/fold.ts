@@ -1,6 +1,8 @@
+import type { Axis } from '../numerics/axis.ts';
+
 /** A cut through a model: beyond it stands a straight stretch of its section, and then the mirror image of what is before it. */
 export interface Fold {
-  axis: 0 | 1 | 2;
+  axis: Axis;
   /** Coordinate of the cut, metres; no face may lie just there. */
   at: number;
   /** Side of the cut that is replaced: 1 the larger coordinates. */

@@ -4,6 +4,7 @@ import type { Point3 } from '../shapes/index.ts';
 import { type Affine, apply, cross, dot, frameOf, sub } from '../numerics/affine.ts';
 import type { Exact } from './exact.ts';
 import type { Loops } from './flat.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** A solid: the kernel's body for drawing and combining, the exact shape for solvers. */
 export interface SolidPart {
@@ -55,7 +56,7 @@ export const kindOf = (item: Item): 'solid' | 'sheet' | 'curve' | 'frame' | 'gro
   item.solid ? 'solid' : item.sheet ? 'sheet' : item.curve ? 'curve' : item.frame ? 'frame' : 'group';
 
 /** Frame of a sheet across an axis: x, y along the plane's axes, z along the normal. */
-export function axisFrame(normal: 0 | 1 | 2, offset: number): Affine {
+export function axisFrame(normal: Axis, offset: number): Affine {
   const unit = (a: number): Point3 => [0, 1, 2].map((i) => (i === a ? 1 : 0)) as Point3;
   const n = unit(normal);
   return frameOf(unit((normal + 1) % 3), unit((normal + 2) % 3), n, n.map((x) => x * offset) as Point3);
@@ -75,10 +76,10 @@ export const normalOf = (m: Affine): Point3 => column(m, 2);
 export const originOf = (m: Affine): Point3 => column(m, 3);
 
 /** The axis a frame's normal lies along, or null if it is tilted. */
-export function alignedAxis(frame: Affine): 0 | 1 | 2 | null {
+export function alignedAxis(frame: Affine): Axis | null {
   const n = normalOf(frame);
   const axis = n.findIndex((c) => Math.abs(Math.abs(c) - 1) < 1e-12);
-  return axis < 0 ? null : (axis as 0 | 1 | 2);
+  return axis < 0 ? null : (axis as Axis);
 }
 
 /** Outlines of one frame as seen in another of the same plane, or null if the planes differ by more than `tolerance`. */

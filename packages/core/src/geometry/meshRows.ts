@@ -1,3 +1,5 @@
+import type { Axis } from '../numerics/axis.ts';
+
 /** A closed triangle mesh in world coordinates, metres. */
 export interface MeshShape {
   form: 'mesh';
@@ -19,7 +21,7 @@ interface Bins {
 }
 const known = new WeakMap<MeshShape, Bins[]>();
 
-function binsOf(mesh: MeshShape, axis: 0 | 1 | 2): Bins {
+function binsOf(mesh: MeshShape, axis: Axis): Bins {
   const all = known.get(mesh) ?? [];
   known.set(mesh, all);
   if (all[axis]) return all[axis];
@@ -63,7 +65,7 @@ function binsOf(mesh: MeshShape, axis: 0 | 1 | 2): Bins {
  * order after the axis. By the winding number, so a mesh that overlaps itself counts once. An edge shared by two triangles is met by exactly one of them: the side test is evaluated
  * on the edge's ends in a fixed order and a tie counts as left.
  */
-export function meshSpans(mesh: MeshShape, axis: 0 | 1 | 2, y: number, z: number, origin: number): number[] {
+export function meshSpans(mesh: MeshShape, axis: Axis, y: number, z: number, origin: number): number[] {
   const b = binsOf(mesh, axis);
   const [u, w] = [(axis + 1) % 3, (axis + 2) % 3];
   const j = Math.floor((y - b.y0) / b.dy);

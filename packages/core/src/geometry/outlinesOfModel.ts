@@ -5,6 +5,7 @@ import { insideLoops } from './exact.ts';
 import { axisFrame } from './item.ts';
 import type { Kernel } from './kernel.ts';
 import { columns } from './makers/basic.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /**
  * Outlines of a drawing as one region: outlines inside others are holes, those inside holes are filled again, and those that
@@ -38,7 +39,7 @@ export interface DrawnBody {
 }
 
 /** Outlines where the plane across an axis meets drawn bodies, by body. Solids are cut, sheets in the plane are taken whole. */
-export function modelOutlines(kernel: Kernel, bodies: readonly DrawnBody[], normal: 0 | 1 | 2, offset: number): { name: string; loops: Loops }[] {
+export function modelOutlines(kernel: Kernel, bodies: readonly DrawnBody[], normal: Axis, offset: number): { name: string; loops: Loops }[] {
   const frame: Affine = axisFrame(normal, offset);
   const out: { name: string; loops: Loops }[] = [];
   for (const b of bodies) {

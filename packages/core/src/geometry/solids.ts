@@ -4,6 +4,7 @@ import type { Exact } from './exact.ts';
 import { GeometryFault } from './fault.ts';
 import { type Loops, tidyLoops } from './flat.ts';
 import type { Kernel } from './kernel.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Names of the faces of each mesh that was made, by the kernel's number of that mesh, and the line that made it. */
 export class Origins extends Map<number, { line: string; faces: string[] }> {
@@ -120,7 +121,7 @@ function flattened(points: readonly Point3[]): Point2[] {
     const q = points[(i + 1) % points.length];
     for (let a = 0; a < 3; a++) n[a] += (p[(a + 1) % 3] - q[(a + 1) % 3]) * (p[(a + 2) % 3] + q[(a + 2) % 3]);
   });
-  const axis = [0, 1, 2].reduce((best, a) => (Math.abs(n[a]) > Math.abs(n[best]) ? a : best), 0) as 0 | 1 | 2;
+  const axis = [0, 1, 2].reduce((best, a) => (Math.abs(n[a]) > Math.abs(n[best]) ? a : best), 0) as Axis;
   const [u, w] = inPlane[axis];
   // The triangulator wants outlines that turn left; a ring that turns right is mirrored, which keeps its own order.
   const s = n[axis] < 0 ? -1 : 1;
@@ -150,15 +151,7 @@ export function ringSolid(
 }
 
 /** A solid over outlines in the plane across `normal`. */
-export function prismSolid(
-  kernel: Kernel,
-  origins: Origins,
-  line: string,
-  normal: 0 | 1 | 2,
-  offset: number,
-  height: number,
-  given: Loops,
-): Manifold {
+export function prismSolid(kernel: Kernel, origins: Origins, line: string, normal: Axis, offset: number, height: number, given: Loops): Manifold {
   const loops = given.length === 1 ? [signedArea(given[0]) > 0 ? given[0] : [...given[0]].reverse()] : tidyLoops(kernel, given);
   const mesh = new SolidMesh();
   const [u, w] = inPlane[normal];
@@ -198,7 +191,7 @@ const circle = (n = drawnSides): Point2[] =>
     return Number.isInteger(q) ? ([[1, 0], [0, 1], [-1, 0], [0, -1]][q] as Point2) : [Math.cos((q * Math.PI) / 2), Math.sin((q * Math.PI) / 2)]; // prettier-ignore
   });
 
-const around = (axis: 0 | 1 | 2, centre: Point3, along: number, points: readonly Point2[]): Point3[] =>
+const around = (axis: Axis, centre: Point3, along: number, points: readonly Point2[]): Point3[] =>
   points.map((p) => {
     const q: Point3 = [...centre];
     q[axis] += along;
@@ -208,7 +201,7 @@ const around = (axis: 0 | 1 | 2, centre: Point3, along: number, points: readonly
   });
 
 /** Rings of a profile of (radius, height) turned about an axis: one ring of the profile's points at each angle. */
-function turnedRings(axis: 0 | 1 | 2, at: Point3, profile: readonly Point2[], angle: number): { rings: Point3[][]; closed: boolean } {
+function turnedRings(axis: Axis, at: Point3, profile: readonly Point2[], angle: number): { rings: Point3[][]; closed: boolean } {
   const closed = angle > 2 * Math.PI - 1e-9;
   const n = Math.max(4, Math.ceil((drawnSides * angle) / (2 * Math.PI) - 1e-9));
   const [u, w] = inPlane[axis];
@@ -232,7 +225,7 @@ function turnedSolid(
   kernel: Kernel,
   origins: Origins,
   line: string,
-  axis: 0 | 1 | 2,
+  axis: Axis,
   at: Point3,
   given: readonly Point2[],
   angle: number,
@@ -322,7 +315,7 @@ const roundSolid = (
   kernel: Kernel,
   origins: Origins,
   line: string,
-  axis: 0 | 1 | 2,
+  axis: Axis,
   base: Point3,
   height: number,
   [r0, r1]: readonly [number, number],

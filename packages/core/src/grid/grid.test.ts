@@ -3,10 +3,11 @@ import type { Point2, SheetRecipe } from '../document/index.ts';
 import { plainBody, plainScene } from '../verification/bench.ts';
 import { sheetEdges } from './edges.ts';
 import { buildGrid, cellCount, nearestLine } from './index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const film = { name: 'film', kind: 'dielectric', permittivity: 4, lossTangent: 0 } as const;
-const sheet = (outline: Point2[], normal: 0 | 1 | 2 = 2): SheetRecipe => ({ form: 'sheet', normal, offset: 0, loops: [outline] });
+const sheet = (outline: Point2[], normal: Axis = 2): SheetRecipe => ({ form: 'sheet', normal, offset: 0, loops: [outline] });
 const rectangle = (x0: number, x1: number, y0: number, y1: number): Point2[] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]]; // prettier-ignore
 
 /** A strip of 20 x 2 mm on a layer of given thickness, 1 to 2 GHz. */

@@ -5,6 +5,7 @@ import { recorderKind } from '../recorders/index.ts';
 import type { Grid } from '../yee/index.ts';
 import { sheetEdges } from './edges.ts';
 import { gridLines, growth, type HardPoint, type Limit } from './lines.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** What the accuracy stops mean. Cells per shortest wavelength; cells across a strip or gap; across a layer. */
 export const accuracyTable = {
@@ -44,7 +45,7 @@ export interface Refinement {
 
 /** A largest cell on a stretch of an axis, metres. */
 export interface AxisLimit extends Limit {
-  axis: 0 | 1 | 2;
+  axis: Axis;
 }
 
 /** The grid as the scene asks for it. */
@@ -136,7 +137,7 @@ export function buildGrid(scene: GridScene, { finer, cellsPerWavelength, limits:
 }
 
 /** Coordinates of a body's ends and flat faces across an axis; only its ends where it has very many. */
-const facesAcross = (b: Body, axis: 0 | 1 | 2): Set<number> =>
+const facesAcross = (b: Body, axis: Axis): Set<number> =>
   new Set([b.min[axis], b.max[axis], ...(b.planes[axis].length <= mostFaces ? b.planes[axis] : [])]);
 
 /** Flat faces of one body on one axis beyond which they are not followed one by one. */

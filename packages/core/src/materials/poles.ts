@@ -3,6 +3,7 @@ import { c0 } from '../numerics/constants.ts';
 import { nonNegative } from '../numerics/nnls.ts';
 import { lossTangentPoles } from './levelLoss.ts';
 import { modelAt, type Pole, type PoleModel, relaxation, resonance } from './poleModel.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** The exact pole model of a published formula; of a table a fit over its own frequencies. */
 export function polesOf(d: Dispersion): PoleModel {
@@ -200,7 +201,7 @@ export function gainOf(model: PoleModel, [from, to]: readonly [number, number]):
 }
 
 /** The pole model of a dielectric in a band, hertz; null where it is a lossless constant. */
-export function materialPoles(m: MaterialEntry, band: readonly [number, number], axis?: 0 | 1 | 2): PoleModel | null {
+export function materialPoles(m: MaterialEntry, band: readonly [number, number], axis?: Axis): PoleModel | null {
   if (m.kind !== 'dielectric') return null;
   if (m.dispersion) return polesOf(m.dispersion);
   const mean = m.permittivityAlong ? m.permittivityAlong.reduce((s, v) => s + v, 0) / 3 : (m.permittivity ?? 1);

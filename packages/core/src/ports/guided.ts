@@ -4,6 +4,7 @@ import type { Body } from '../geometry/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import type { Placing } from './port.ts';
 import type { SceneGuide } from './types.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const pathRows = z.array(vector2).max(2).optional();
 /** Two points of the port's plane, or none. */
@@ -44,7 +45,7 @@ export function guidedCommon(
 }
 
 /** Extent of a flat face across an axis, from its triangles; its coordinates are those of the body's own flat faces. */
-export function faceRectangle(body: Body, face: number, normal: 0 | 1 | 2): { min: Point3; max: Point3 } {
+export function faceRectangle(body: Body, face: number, normal: Axis): { min: Point3; max: Point3 } {
   const min: Point3 = [Infinity, Infinity, Infinity];
   const max: Point3 = [-Infinity, -Infinity, -Infinity];
   for (let t = 0; t < body.faceOf.length; t++) {

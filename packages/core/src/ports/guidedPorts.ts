@@ -3,6 +3,7 @@ import { faceName } from '../geometry/naming.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { faceRectangle, guidedCommon, guidedFields, guidedSentence } from './guided.ts';
 import { definePort } from './port.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const face: Field<string> = { schema: faceText, fresh: '', parts: (path) => [{ face: path, label: 'face' }] };
 
@@ -30,8 +31,8 @@ export const facePort = definePort({
       const n = body.faces[index].normal;
       const normal = n?.findIndex((x) => Math.abs(x) > 1 - 1e-6) ?? -1;
       if (!n || normal < 0) return fail('port.tilted', 'face', `${entry.face} is not flat across an axis.`, 'Choose a flat face across x, y or z.');
-      const { min, max } = faceRectangle(body, index, normal as 0 | 1 | 2);
-      return { ...common, normal: normal as 0 | 1 | 2, into: n[normal] > 0 ? -1 : 1, min, max };
+      const { min, max } = faceRectangle(body, index, normal as Axis);
+      return { ...common, normal: normal as Axis, into: n[normal] > 0 ? -1 : 1, min, max };
     }
     return fail(
       'port.no-face',
@@ -62,7 +63,7 @@ export const planePort = definePort({
   resolve(entry, v, placing) {
     const common = guidedCommon(entry, v, placing);
     if (!common) return null;
-    const normal = 'xyz'.indexOf(entry.normal) as 0 | 1 | 2;
+    const normal = 'xyz'.indexOf(entry.normal) as Axis;
     const min: Point3 = [v.at, v.at, v.at];
     const max: Point3 = [...min];
     for (const [i, a] of [0, 1, 2].filter((x) => x !== normal).entries()) {

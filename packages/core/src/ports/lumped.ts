@@ -5,6 +5,7 @@ import { inPlane, type Point3 } from '../shapes/index.ts';
 import type { ScenePort } from './types.ts';
 import type { Placing } from './port.ts';
 import { facesEnd, portLine } from './portLine.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Fields of a port: its reference, and what is done about its gap. */
 export const referenceFields = {
@@ -81,7 +82,7 @@ export function acrossGap(names: readonly string[], { bodies, fail }: Placing): 
   }
   const [a, b] = pair;
   const gaps = [0, 1, 2].map((axis) => Math.max(b.min[axis] - a.max[axis], a.min[axis] - b.max[axis]));
-  const axis = gaps.indexOf(Math.max(...gaps)) as 0 | 1 | 2;
+  const axis = gaps.indexOf(Math.max(...gaps)) as Axis;
   const size = Math.max(...a.max.map((m, i) => m - a.min[i]), ...b.max.map((m, i) => m - b.min[i]));
   if (!(gaps[axis] > 1e-9 * size))
     return fail(
@@ -108,7 +109,7 @@ export function acrossGap(names: readonly string[], { bodies, fail }: Placing): 
         'Move one so that they do, or use a port along a path.',
       );
   }
-  const transverse = [(axis + 1) % 3, (axis + 2) % 3] as (0 | 1 | 2)[];
+  const transverse = [(axis + 1) % 3, (axis + 2) % 3] as Axis[];
   transverse.sort((p, q) => max[q] - min[q] - (max[p] - min[p]));
   const [across, thin] = transverse;
   min[thin] = max[thin] = (min[thin] + max[thin]) / 2;
@@ -120,8 +121,8 @@ export function alongPath(acrossLetter: 'x' | 'y' | 'z', v: Record<string, numbe
   const from = [v['from.0'], v['from.1'], v['from.2']] as Point3;
   const to = [v['to.0'], v['to.1'], v['to.2']] as Point3;
   const step = to.map((t, i) => Math.abs(t - from[i]));
-  const axis = step.indexOf(Math.max(...step)) as 0 | 1 | 2;
-  const across = 'xyz'.indexOf(acrossLetter) as 0 | 1 | 2;
+  const axis = step.indexOf(Math.max(...step)) as Axis;
+  const across = 'xyz'.indexOf(acrossLetter) as Axis;
   if (step[axis] === 0) return fail('port.zero', 'to.0', 'The port begins and ends at the same point.', 'Move one of its ends.');
   if (step.some((s, i) => i !== axis && s > 1e-6 * step[axis]))
     return fail('port.oblique', 'to.0', 'The port’s path does not run along an axis.', 'Let its two ends differ in one coordinate only.');
@@ -147,7 +148,7 @@ export function alongPath(acrossLetter: 'x' | 'y' | 'z', v: Record<string, numbe
     max[across] += v.width / 2;
   }
   const direction = to[axis] > from[axis] ? 1 : -1;
-  return { axis, direction, min, max, across: across === axis ? (((axis + 1) % 3) as 0 | 1 | 2) : across };
+  return { axis, direction, min, max, across: across === axis ? (((axis + 1) % 3) as Axis) : across };
 }
 
 /** A port that stands somewhere: with its reference, and the line or the surroundings by which its gap is taken out. */

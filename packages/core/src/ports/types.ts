@@ -1,8 +1,9 @@
 import type { Point3 } from '../shapes/index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Direction in which the two conductors of a port go on as a line: `inward` 1 towards larger coordinates. */
 export interface PortLine {
-  axis: 0 | 1 | 2;
+  axis: Axis;
   inward: 1 | -1;
 }
 
@@ -16,12 +17,12 @@ export interface ScenePort {
   /** Imaginary part of the reference, ohms; absent: 0. */
   reactance?: number;
   /** Voltage path: axis, and +1 if it runs towards larger coordinates. */
-  axis: 0 | 1 | 2;
+  axis: Axis;
   direction: 1 | -1;
   /** Extent of the port: along `axis` the gap, along `across` the width, a single coordinate otherwise. */
   min: Point3;
   max: Point3;
-  across: 0 | 1 | 2;
+  across: Axis;
   /** Axes on which a plane of symmetry cuts it in two: this is one half of it. */
   halved?: [boolean, boolean, boolean];
   /** How many such ports the whole structure has, images counted in; absent: 1. */
@@ -56,7 +57,7 @@ export interface SceneGuide {
   name: string;
   /** Place among all ports of the document. */
   order: number;
-  normal: 0 | 1 | 2;
+  normal: Axis;
   /** +1 if the wave goes into the structure towards larger coordinates. */
   into: 1 | -1;
   /** The rectangle; min and max are the same along `normal`. */

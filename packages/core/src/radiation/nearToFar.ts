@@ -1,17 +1,18 @@
 import { c0, eta0 } from '../numerics/constants.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Surface samples of one tangential field component on one face of a closed box. */
 export interface FaceSamples {
   /** 0, 1, 2: axis of the face's normal, and +1 or -1 outward. */
-  normal: 0 | 1 | 2;
+  normal: Axis;
   outward: 1 | -1;
   /** Coordinate of the face on its normal axis, metres. */
   at: number;
   /** Component axis, and whether it is E (V/m) or H' = eta0 H (V/m). */
-  component: 0 | 1 | 2;
+  component: Axis;
   magnetic: boolean;
   /** The two in-plane axes and the coordinates and widths of the samples along them. */
-  axes: [0 | 1 | 2, 0 | 1 | 2];
+  axes: [Axis, Axis];
   coordinates: [Float64Array, Float64Array];
   widths: [Float64Array, Float64Array];
   /** Complex samples [second axis][first axis]. */

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { farFieldAt, type FaceSamples, nearToFar, patternPower, thetaWeights } from './index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 test('the weights integrate polynomials in cos(theta) exactly', () => {
   const w = thetaWeights(12);
@@ -17,7 +18,7 @@ test('the weights integrate polynomials in cos(theta) exactly', () => {
 });
 
 /** Fields of a short current element along `axis` at `place`, sampled on a box: E (V/m) and eta0 H. */
-function boxOfElement(axis: 0 | 1 | 2, place: number[], frequency: number, half: number, cells: number): FaceSamples[] {
+function boxOfElement(axis: Axis, place: number[], frequency: number, half: number, cells: number): FaceSamples[] {
   const k = (2 * Math.PI * frequency) / c0;
   const field = (p: number[]): { e: [number, number][]; h: [number, number][] } => {
     const d = p.map((v, i) => v - place[i]);
@@ -49,7 +50,7 @@ function boxOfElement(axis: 0 | 1 | 2, place: number[], frequency: number, half:
   const faces: FaceSamples[] = [];
   for (const normal of [0, 1, 2] as const)
     for (const outward of [1, -1] as const) {
-      const axes = ([0, 1, 2] as const).filter((a) => a !== normal) as [0 | 1 | 2, 0 | 1 | 2];
+      const axes = ([0, 1, 2] as const).filter((a) => a !== normal) as [Axis, Axis];
       for (const component of axes)
         for (const magnetic of [false, true]) {
           const re = new Float64Array(cells * cells);

@@ -1,6 +1,7 @@
 import type { FieldCard, FieldQuantity } from '../document/index.ts';
 import { eps0, mu0 } from '../numerics/constants.ts';
 import type { Vec3 } from '../radiation/index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Complex vectors on a grid: [z][y][x][6] of re, im of the components x, y, z; absent where not kept. */
 export interface FieldVolume {
@@ -8,7 +9,7 @@ export interface FieldVolume {
   e: Float32Array | null;
   h: Float32Array | null;
   /** The component that was kept alone, the others being zero; absent: all three. */
-  only?: 0 | 1 | 2;
+  only?: Axis;
 }
 
 /** Relative permittivity and loss along x, y, z of the medium at each place of a volume; null in metal, absent where there is nothing. */
@@ -60,7 +61,7 @@ const unit = (axis: number): Vec3 => [0, 1, 2].map((i) => (i === axis ? 1 : 0)) 
 export interface BoxFields {
   electric: boolean;
   magnetic: boolean;
-  only?: 0 | 1 | 2;
+  only?: Axis;
 }
 
 /** Numbers that a box keeps at each place: real and imaginary part of each component. */
@@ -82,7 +83,7 @@ export function volumeOf(axes: FieldVolume['axes'], values: ArrayLike<number>, b
 }
 
 /** The cut through a volume across an axis at the sample of index `at`. */
-export function sliceOfVolume({ axes, e, h }: FieldVolume, normal: 0 | 1 | 2, at: number): FieldSlice {
+export function sliceOfVolume({ axes, e, h }: FieldVolume, normal: Axis, at: number): FieldSlice {
   const [a, b] = [0, 1, 2].filter((x) => x !== normal);
   const step = [1, axes[0].length, axes[0].length * axes[1].length];
   const [nu, nv] = [axes[a].length, axes[b].length];

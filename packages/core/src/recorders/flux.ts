@@ -13,9 +13,10 @@ import {
   recordedAt,
   resolveRectangle,
 } from './rectangle.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 interface Told {
-  normal: 0 | 1 | 2;
+  normal: Axis;
   /** Coordinate of the grid's plane, metres. */
   at: number;
   /** W at each frequency, for 1 W incident or a wave of 1 V/m. */

@@ -17,12 +17,13 @@ import type { Dielectric } from '../materials/index.ts';
 import type { ResultArray } from '../network/types.ts';
 import type { Point3 } from '../shapes/index.ts';
 import type { Grid, Mirrors, Region, RegionSums } from '../yee/index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Solvers by the name that a project has for them. */
 export type SolverName = 'fdtd' | 'moment';
 export type Pair = [re: number, im: number];
 export type Index = [number, number, number];
-export type AxisNumber = 0 | 1 | 2;
+export type AxisNumber = Axis;
 
 /** Numbers of the recorded frequencies that a recorder keeps; absent: all. */
 export interface Kept {

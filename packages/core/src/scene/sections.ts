@@ -1,11 +1,12 @@
 import { type Place, type Problem, problem, sectionAxes, sectionChips, type SectionEdge, type SectionEntry } from '../document/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** A cross-section in space, in SI. Pairs belong to the two axes of its plane in the order x, y, z. */
 export interface SceneSection {
   name: string;
-  normal: 0 | 1 | 2;
-  axes: [0 | 1 | 2, 0 | 1 | 2];
+  normal: Axis;
+  axes: [Axis, Axis];
   at: number;
   min: [number, number];
   max: [number, number];
@@ -54,7 +55,7 @@ export function resolveSection(entry: SectionEntry, scope: Scope): { section: Sc
   return {
     section: {
       name: entry.name,
-      normal: 'xyz'.indexOf(entry.normal) as 0 | 1 | 2,
+      normal: 'xyz'.indexOf(entry.normal) as Axis,
       axes: [...names].map((n) => 'xyz'.indexOf(n)) as SceneSection['axes'],
       at: v.at,
       min,

@@ -1,6 +1,7 @@
 import type { ChipValues } from '../entries/chips.ts';
 import { inPlane, planeAxes, type Point3 } from './recipe.ts';
 import type { Line } from './kinds.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** A place on the picked body that is dragged along a direction to change one value. Metres, in the axes of the line. */
 export interface Handle {
@@ -16,7 +17,7 @@ export interface Handle {
 const unit = (axis: number, sign = 1): Point3 => [0, 1, 2].map((a) => (a === axis ? sign : 0)) as Point3;
 const plus = (p: Point3, d: Point3, by: number): Point3 => p.map((c, a) => c + d[a] * by) as Point3;
 const at3 = (v: ChipValues, path = 'at'): Point3 => [v[`${path}.0`], v[`${path}.1`], v[`${path}.2`]];
-const axisOf = (line: { axis?: unknown }): 0 | 1 | 2 => 'xyz'.indexOf(String(line.axis)) as 0 | 1 | 2;
+const axisOf = (line: { axis?: unknown }): Axis => 'xyz'.indexOf(String(line.axis)) as Axis;
 
 type Maker = (line: never, v: ChipValues) => Handle[];
 

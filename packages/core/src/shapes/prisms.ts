@@ -2,6 +2,7 @@ import { axisField, choice, entry2, pair, planeField, point, points2, positive, 
 import { outlineFault } from './outlines.ts';
 import { inPlane, type Point2, type Point3, planeAxes } from './recipe.ts';
 import { axisNumber, defineShape, listed2, v3 } from './shape.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const triangle = [
   ['0 mm', '0 mm'],
@@ -28,7 +29,7 @@ export const prism = defineShape({
 });
 
 /** Four corners of a rectangle centred on an axis. */
-function rectangleRing(axis: 0 | 1 | 2, at: Point3, along: number, [a, b]: Point2): Point3[] {
+function rectangleRing(axis: Axis, at: Point3, along: number, [a, b]: Point2): Point3[] {
   const [u, w] = inPlane[axis];
   return [
     [-1, -1],

@@ -3,6 +3,7 @@ import { type Accepts, type Chip, type ChipValues, lineName, materialName, nameT
 import { type Conductor, conductorChips, conductorSchema } from '../entries/conductor.ts';
 import { fieldChips, fieldInputs, type Fields, fieldSchemas, fieldSentence, fieldsFresh, type ValuesOf } from '../entries/fields.ts';
 import type { Impossible, Point2, Point3, Recipe } from './recipe.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Groups under which the interface offers the shapes. */
 export const shapeGroups = ['Solids', 'Wires', 'Flat', 'Curves', 'From other lines', 'Combine', 'Place', 'Patterns', 'Order'] as const;
@@ -112,7 +113,7 @@ export const listed3 = (v: ChipValues, path: string, rows: readonly unknown[], e
     return entry === 'cylindrical' ? [a * Math.cos(b), a * Math.sin(b), c] : [a, b, c];
   });
 /** Number of an axis letter. */
-export const axisNumber = (letter: string): 0 | 1 | 2 => 'xyz'.indexOf(letter) as 0 | 1 | 2;
+export const axisNumber = (letter: string): Axis => 'xyz'.indexOf(letter) as Axis;
 
 /** Two points that follow each other must differ. */
 export const twins = (points: readonly Point3[], path: string, closed: boolean) => {

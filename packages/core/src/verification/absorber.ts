@@ -6,6 +6,7 @@ import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import type { Case } from './case.ts';
 import { filament, plainScene, uniformGrid } from './bench.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const step = 5e-3;
 const layers = 10;
@@ -26,7 +27,7 @@ async function record(host: SolverHost, extra: number): Promise<{ signals: Float
   const max: Point3 = [n * step, n * step, n * step];
   const ports = [
     filament('source', [0, 0, 0], 2, step, 1e4),
-    ...receivers.map((r, i) => filament(`receiver${i}`, r.map((v) => v * step) as Point3, (i % 3) as 0 | 1 | 2, step, 1e9)),
+    ...receivers.map((r, i) => filament(`receiver${i}`, r.map((v) => v * step) as Point3, (i % 3) as Axis, step, 1e9)),
   ];
   const scene = plainScene({ bodies: [], ports, min, max, band: { from: 0.5e9, to: 3e9, points: 2 } });
   const grid = uniformGrid(min, max, [2 * n, 2 * n, 2 * n], layers);

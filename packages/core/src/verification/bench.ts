@@ -2,6 +2,7 @@ import type { MaterialEntry, Point3, SheetRecipe } from '../document/index.ts';
 import { type Body, type Exact, exactBounds, liftPoint } from '../geometry/index.ts';
 import type { Grid } from '../grid/index.ts';
 import type { Mirrors, GridScene, ScenePort } from '../scene/index.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** A body without a drawing mesh, for scenes made by hand. */
 export function plainBody(name: string, order: number, material: MaterialEntry, shape: Exact | SheetRecipe): Body {
@@ -36,10 +37,10 @@ export function plainBody(name: string, order: number, material: MaterialEntry, 
 }
 
 /** A filament port of one edge length from `from` along an axis. */
-export const filament = (name: string, from: Point3, axis: 0 | 1 | 2, length: number, resistance: number): ScenePort => {
+export const filament = (name: string, from: Point3, axis: Axis, length: number, resistance: number): ScenePort => {
   const max: Point3 = [...from];
   max[axis] += length;
-  return { name, order: 0, resistance, axis, direction: 1, min: [...from], max, across: ((axis + 1) % 3) as 0 | 1 | 2 };
+  return { name, order: 0, resistance, axis, direction: 1, min: [...from], max, across: ((axis + 1) % 3) as Axis };
 };
 
 /** A scene in SI with the given parts and quiet defaults. */
@@ -66,7 +67,7 @@ export function uniformGrid(min: Point3, max: Point3, cells: Point3, layers: num
 }
 
 /** The half of a scene above a magnetic plane across an axis. */
-export function halved(scene: GridScene, axis: 0 | 1 | 2, at: number): GridScene {
+export function halved(scene: GridScene, axis: Axis, at: number): GridScene {
   const mirrors = ([0, 1, 2] as const).map((x) => (x === axis ? { wall: 'magnetic', at } : (scene.mirrors?.[x] ?? null))) as unknown as Mirrors;
   const low = (p: [number, number, number]): [number, number, number] => p.map((x, i) => (i === axis ? at : x)) as [number, number, number];
   return {

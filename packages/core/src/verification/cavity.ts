@@ -9,6 +9,7 @@ import { Simulation } from '../solvers/fdtd/simulation.ts';
 import { type Case, percent, type Row } from './case.ts';
 import type { GridScene } from '../scene/index.ts';
 import { filament, plainBody, plainScene } from './bench.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const size: Point3 = [40e-3, 22e-3, 33e-3];
 const er = 4;
@@ -35,8 +36,8 @@ export function bisect(f: (x: number) => number, a: number, b: number): number {
 async function resonance(
   host: SolverHost,
   cells: Point3,
-  fill: { axis: 0 | 1 | 2; depth: number } | null,
-  port: { at: Point3; axis: 0 | 1 | 2 },
+  fill: { axis: Axis; depth: number } | null,
+  port: { at: Point3; axis: Axis },
   near: number,
 ): Promise<{ f: number; cells: number }> {
   const lines = [0, 1, 2].map((a) => gradedLines(size[a], cells[a])) as unknown as Grid['lines'];

@@ -5,6 +5,7 @@ import type { GridScene, SceneGuide } from '../scene/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const inner = 1e-3;
@@ -13,7 +14,7 @@ const outer = inner * ratio;
 const length = 12e-3;
 
 /** An air coax between two guided ports: a round pin in a round bore of a block of metal, along an axis. */
-export function airCoax(axis: 0 | 1 | 2, cells: number, modes = 1): GridScene {
+export function airCoax(axis: Axis, cells: number, modes = 1): GridScene {
   const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
   const at = (along: number, across: number): [number, number, number] => {
     const p: [number, number, number] = [0, 0, 0];

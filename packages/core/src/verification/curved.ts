@@ -7,6 +7,7 @@ import type { SolverHost } from '../solvers/index.ts';
 import { filament, plainBody, plainScene, uniformGrid } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
 import { bisect, decay, hannPower, peakNear, ringing } from './cavity.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const poor = { ...metal, conductivity: 1e4 } as const;
@@ -20,7 +21,7 @@ interface Cavity {
   /** Half the side of the block of metal, metres, by axis. */
   half: Point3;
   /** Where the probe stands, metres, and its axis. */
-  probe: { at: Point3; axis: 0 | 1 | 2 };
+  probe: { at: Point3; axis: Axis };
   expected: number;
   /** Quality factor; absent: perfect metal. */
   q?: number;
@@ -84,7 +85,7 @@ export const curved: Case = {
   slow: true,
   async run(host) {
     const rows: Row[] = [];
-    const tube = (axis: 0 | 1 | 2): Cavity => {
+    const tube = (axis: Axis): Cavity => {
       const base: Point3 = [0, 0, 0];
       base[axis] = -7e-3;
       const half: Point3 = [radius, radius, radius];

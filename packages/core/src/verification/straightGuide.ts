@@ -6,11 +6,12 @@ import type { GridScene, SceneGuide } from '../scene/index.ts';
 import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const [a, b, length] = [15.8e-3, 7.9e-3, 24e-3];
 
 /** Which axes the guide's length, width and height lie along. */
-type Axes = readonly [0 | 1 | 2, 0 | 1 | 2, 0 | 1 | 2];
+type Axes = readonly [Axis, Axis, Axis];
 
 const ends = ([along, wide, high]: Axes, modes: number): SceneGuide[] =>
   ([1, -1] as const).map((into, i) => {

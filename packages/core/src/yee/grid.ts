@@ -1,3 +1,5 @@
+import type { Axis } from '../numerics/axis.ts';
+
 /** A graded Cartesian grid: node coordinates in metres, absorbing layers included. */
 export interface Grid {
   lines: [Float64Array, Float64Array, Float64Array];
@@ -10,7 +12,7 @@ export interface Grid {
 }
 
 /** Number of cells along an axis. */
-export const cellsOf = (grid: Grid, axis: 0 | 1 | 2): number => grid.lines[axis].length - 1;
+export const cellsOf = (grid: Grid, axis: Axis): number => grid.lines[axis].length - 1;
 /** All cells. */
 export const cellCount = (grid: Grid): number => cellsOf(grid, 0) * cellsOf(grid, 1) * cellsOf(grid, 2);
 

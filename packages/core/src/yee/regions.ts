@@ -1,4 +1,5 @@
 import type { Grid } from './grid.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Planes and rows of field samples whose Fourier sums are kept during a run. */
 export interface Region {
@@ -9,9 +10,9 @@ export interface Region {
   shift: [number, number, number];
   wa: number;
   wb: number;
-  innerAxis: 0 | 1 | 2;
+  innerAxis: Axis;
   inner: number;
-  outerAxis: 0 | 1 | 2;
+  outerAxis: Axis;
   outer: number;
   /** The recorded frequencies whose sums are kept; absent: all. */
   at?: KeptAt;
@@ -51,13 +52,13 @@ export function sumAt(s: RegionSums, o: number, i: number, f: number): [number, 
 export const isHalf = (axis: number, field: number): boolean => (field < 3 ? field === axis : field - 3 !== axis);
 
 /** Coordinate of a sample of `field` with index i on an axis. */
-export function coordinate(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): number {
+export function coordinate(grid: Grid, axis: Axis, field: number, i: number): number {
   const x = grid.lines[axis];
   return isHalf(axis, field) ? (x[i] + x[i + 1]) / 2 : x[i];
 }
 
 /** Width of the cell or dual cell that a sample stands for on an axis. */
-export function extent(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): number {
+export function extent(grid: Grid, axis: Axis, field: number, i: number): number {
   const x = grid.lines[axis];
   return isHalf(axis, field) ? x[i + 1] - x[i] : (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2;
 }
@@ -66,8 +67,8 @@ export function extent(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): n
  * A region of a field on the node plane `index` of `normal`, between node indices lo and hi on the other two axes. Samples
  * that sit half a cell off the plane are interpolated to it.
  */
-export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index: number, lo: readonly number[], hi: readonly number[]): Region {
-  const [innerAxis, outerAxis] = ([0, 1, 2] as const).filter((a) => a !== normal) as [0 | 1 | 2, 0 | 1 | 2];
+export function planeRegion(grid: Grid, field: number, normal: Axis, index: number, lo: readonly number[], hi: readonly number[]): Region {
+  const [innerAxis, outerAxis] = ([0, 1, 2] as const).filter((a) => a !== normal) as [Axis, Axis];
   const from: [number, number, number] = [lo[0], lo[1], lo[2]];
   from[normal] = index;
   const shift: [number, number, number] = [0, 0, 0];
@@ -81,7 +82,7 @@ export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index:
     wa = 1 - wb;
     shift[normal] = -1;
   }
-  const count = (a: 0 | 1 | 2): number => hi[a] - lo[a] + (isHalf(a, field) ? 0 : 1);
+  const count = (a: Axis): number => hi[a] - lo[a] + (isHalf(a, field) ? 0 : 1);
   return { field, from, shift, wa, wb, innerAxis, inner: count(innerAxis), outerAxis, outer: count(outerAxis) };
 }
 
@@ -89,7 +90,7 @@ export function planeRegion(grid: Grid, field: number, normal: 0 | 1 | 2, index:
 export const rowRegion = (
   field: number,
   from: [number, number, number],
-  along: 0 | 1 | 2,
+  along: Axis,
   count: number,
   shift: [number, number, number] = [0, 0, 0],
   weights: readonly [number, number] = [1, 0],
@@ -106,7 +107,7 @@ export const rowRegion = (
 });
 
 /** Weights with which the samples of a field half a cell above and below a node make up its value there. */
-export function atNode(grid: Grid, axis: 0 | 1 | 2, field: number, i: number): [above: number, below: number] {
+export function atNode(grid: Grid, axis: Axis, field: number, i: number): [above: number, below: number] {
   const [below, above] = [coordinate(grid, axis, field, i - 1), coordinate(grid, axis, field, i)];
   const wb = (above - grid.lines[axis][i]) / (above - below);
   return [1 - wb, wb];

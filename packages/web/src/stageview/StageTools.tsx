@@ -5,6 +5,7 @@ import { useProject } from '../project/store.ts';
 import type { Frame } from './frameOf.ts';
 import { sectionRange } from './SectionPlane.tsx';
 import { type PickMode, pickModes, useStage } from './stageState.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 const axes = ['x', 'y', 'z'] as const;
 
@@ -27,11 +28,11 @@ export function StageTools({ frame }: { frame: Frame }) {
   const { mode, section, measuring, showing, set, showAll } = useStage();
   const picked = useProject((s) => s.picked);
   // Through the middle of what is picked, or of all.
-  const middle = (axis: 0 | 1 | 2): number => {
+  const middle = (axis: Axis): number => {
     const own = useModel.getState().view.bodies.filter((b) => picked !== null && (b.name === picked || b.line === picked));
     return own.length ? (Math.min(...own.map((b) => b.min[axis])) + Math.max(...own.map((b) => b.max[axis]))) / 2 : frame.centre[axis];
   };
-  const toggleSection = (axis: 0 | 1 | 2): void =>
+  const toggleSection = (axis: Axis): void =>
     set({ section: section?.axis === axis ? null : { axis, at: middle(axis), flipped: section?.flipped ?? false } });
   const toggleMeasure = (): void =>
     set({ measuring: measuring ? null : [], ...(measuring || mode !== 'bodies' ? {} : { mode: 'points' as PickMode }) });
@@ -66,7 +67,7 @@ export function StageTools({ frame }: { frame: Frame }) {
           aria-pressed={section?.axis === i}
           title={`Section plane across ${a} (${a})`}
           aria-label={`Section across ${a}`}
-          onClick={() => toggleSection(i as 0 | 1 | 2)}
+          onClick={() => toggleSection(i as Axis)}
         >
           {i === 0 ? `Section ${a}` : a}
         </button>

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Axis } from '@jadebell/core/axis';
 
 /** What a click in the stage view picks. */
 export const pickModes = ['bodies', 'faces', 'edges', 'points'] as const;
@@ -40,7 +41,7 @@ interface StageState {
   hit: Hit | null;
   /** How bodies are shown that are not shown plainly. */
   showing: Record<string, Showing>;
-  section: { axis: 0 | 1 | 2; at: number; flipped: boolean } | null;
+  section: { axis: Axis; at: number; flipped: boolean } | null;
   /** Null while not measuring, else what was picked to measure. */
   measuring: Hit[] | null;
   editor: ChipEditor | null;

@@ -1,6 +1,7 @@
 import type { Part } from '@jadebell/core/document';
 import type { LengthUnit } from '@jadebell/core/import';
 import type { ViewBody } from './protocol.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 /** A part or layer of a file, as the dialog lists it. Sizes in the file's unit. */
 export interface FoundPart {
@@ -23,7 +24,7 @@ export interface Found {
 export type ExchangeRequest =
   | { kind: 'read'; file: File }
   | { kind: 'take'; indices: number[]; scale: number; source: string }
-  | { kind: 'outlines'; bodies: ViewBody[]; normal: 0 | 1 | 2; offset: number };
+  | { kind: 'outlines'; bodies: ViewBody[]; normal: Axis; offset: number };
 export type ExchangeReply =
   | { kind: 'progress'; text: string; fraction: number }
   | { kind: 'found'; found: Found }

@@ -7,6 +7,7 @@ import { unionLoops } from '../flat.ts';
 import { buildSolid, prismSolid, ringSolid } from '../solids.ts';
 import type { Bench, Made, Maker } from './maker.ts';
 import { faceOf, needFlat } from './maker.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 type Simple = 'box' | 'cylinder' | 'cone' | 'ball' | 'torus' | 'prism' | 'rings' | 'revolve';
 /** Solids that need no other line. */
@@ -16,7 +17,7 @@ export const simple: Maker<Simple> = (recipe, { kernel, origins, line }) => ({
 });
 
 /** A rod is a straight wire too. */
-function rodAxis({ axis, base, height, radius }: { axis: 0 | 1 | 2; base: Point3; height: number; radius: number }): WireAxis {
+function rodAxis({ axis, base, height, radius }: { axis: Axis; base: Point3; height: number; radius: number }): WireAxis {
   const top: Point3 = [...base];
   top[axis] += height;
   return { radius, points: [base, top], closed: false };

@@ -10,6 +10,7 @@ import { SolidMesh } from '../solids.ts';
 import { surfaceOf } from '../surface.ts';
 import { columns, prismOn } from './basic.ts';
 import { type Bench, faceOf, type Made, type Maker, needFlat, solidOf } from './maker.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Extent of a body, for tolerances. */
 const extentOf = (bench: Bench, item: Item): number => {
@@ -215,7 +216,7 @@ function faceLoops(bench: Bench): SheetPart {
   if (item.sheet) return item.sheet;
   needFlat(bench, face);
   const aligned = face.normal.findIndex((c) => Math.abs(c) === 1);
-  const frame = aligned >= 0 ? axisFrame(aligned as 0 | 1 | 2, face.centre[aligned]) : frameAlong(face.centre, face.normal);
+  const frame = aligned >= 0 ? axisFrame(aligned as Axis, face.centre[aligned]) : frameAlong(face.centre, face.normal);
   const inverse = invert(frame);
   const { positions, triangles, faceOf: owner } = surfaceOf(bench.kernel, bench.origins, item);
   const pieces: Loops[] = [];

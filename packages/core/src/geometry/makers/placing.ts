@@ -7,6 +7,7 @@ import { GeometryFault } from '../fault.ts';
 import { curveLength, pointAlong } from '../paths.ts';
 import { columns } from './basic.ts';
 import type { Bench, Made, Maker } from './maker.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** An item at another place. */
 export function placed(item: Item | Made, m: Affine): Made {
@@ -61,7 +62,7 @@ function placedSheet({ frame, loops }: NonNullable<Item['sheet']>, m: Affine): N
     const l = Math.hypot(...n);
     const unit = n.map((c) => (Math.abs(Math.abs(c / l) - 1) < 1e-12 ? Math.sign(c) : Math.abs(c / l) < 1e-12 ? 0 : c / l)) as Point3;
     const axis = unit.findIndex((c) => Math.abs(c) === 1);
-    const target = axis >= 0 ? axisFrame(axis as 0 | 1 | 2, originOf(moved)[axis]) : frameAlong(originOf(moved), unit);
+    const target = axis >= 0 ? axisFrame(axis as Axis, originOf(moved)[axis]) : frameAlong(originOf(moved), unit);
     const inverse = invert(target);
     return { frame: target, loops: loops.map((loop) => loop.map((p) => apply(inverse, point(p)).slice(0, 2) as [number, number])) };
   }

@@ -2,6 +2,7 @@ import { eta0, mu0 } from '../../numerics/constants.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { CutCells } from './cutCells.ts';
 import type { MetalClass } from './materials.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Field samples that a passive branch with memory loads: edges in lossy sheets, faces beside lossy metal. */
 export interface Branches {
@@ -23,7 +24,7 @@ export interface Branches {
 
 /** Entries that stand next to each other along an axis and belong to one class: `entries` are their numbers, in order. */
 export interface BranchRun {
-  axis: 0 | 1 | 2;
+  axis: Axis;
   entries: number[];
 }
 
@@ -69,7 +70,7 @@ export type PlaneMarks = [Uint16Array, Uint16Array, Uint16Array];
 
 /** The two edges of each pair that bound a face: component, and the axis by which the second is shifted. */
 const around = ([0, 1, 2] as const).map((n) => {
-  const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+  const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [Axis, Axis];
   return [
     { c: u, shift: v },
     { c: v, shift: u },
@@ -122,7 +123,7 @@ export class BranchBuilder {
     const faces = this.cuts?.faces;
     if (!faces) return;
     for (let f = 0; f < faces.count; f++) {
-      const n = (faces.field[f] - 3) as 0 | 1 | 2;
+      const n = (faces.field[f] - 3) as Axis;
       const at = Array.from(faces.index.subarray(3 * f, 3 * f + 3));
       this.cut.add(`${n} ${at.join(' ')}`);
       if (faces.metal[f] < 2 || faces.wall[f] === 0) continue;
@@ -134,7 +135,7 @@ export class BranchBuilder {
   }
 
   /** Marks one row of edges of the plane under way. */
-  mark(c: 0 | 1 | 2, j: number, marks: Uint16Array | number): void {
+  mark(c: Axis, j: number, marks: Uint16Array | number): void {
     if (!this.needed) return;
     const row = this.planes[1][c].subarray(j * this.width, (j + 1) * this.width);
     if (typeof marks === 'number') row.fill(marks);
@@ -142,7 +143,7 @@ export class BranchBuilder {
   }
 
   /** An edge in a lossy sheet of mark `mark`; `cb` is its update coefficient. */
-  sheetEdge(c: 0 | 1 | 2, i: number, j: number, k: number, mark: number, cb: number): void {
+  sheetEdge(c: Axis, i: number, j: number, k: number, mark: number, cb: number): void {
     const at = [i, j, k];
     const normal = this.metals[mark - 2].normal!;
     const across = 3 - c - normal;
@@ -166,7 +167,7 @@ export class BranchBuilder {
   }
 
   /** Faces with normal `n` of row j, indices k of their lower corner. */
-  private faces(n: 0 | 1 | 2, j: number, k: number, count: number, below: PlaneMarks, above: PlaneMarks): void {
+  private faces(n: Axis, j: number, k: number, count: number, below: PlaneMarks, above: PlaneMarks): void {
     const w = this.width;
     const [first, second] = around[n];
     const shifted = (c: number, shift: number): [Uint16Array, number] =>

@@ -10,6 +10,7 @@ import { checkGuides } from './guides.ts';
 import { dielectricsOf } from './materials.ts';
 import { pulseFor } from './pulse.ts';
 import { memoryNeeded } from './simulation.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Most bytes the kernel can address. */
 const addressable = 2 ** 32 - 2 ** 22;
@@ -44,7 +45,7 @@ const linesIn = (grid: Grid, min: ArrayLike<number>, max: ArrayLike<number>): [n
 
 /** Floats of all running sums: two for each field sample and frequency of each recorder. */
 function sumsOf(scene: GridScene, grid: Grid): number {
-  const [nx, ny, nz] = [0, 1, 2].map((a) => cellsOf(grid, a as 0 | 1 | 2));
+  const [nx, ny, nz] = [0, 1, 2].map((a) => cellsOf(grid, a as Axis));
   const sides = [nx * ny, ny * nz, nz * nx] as const;
   const inside = (min: ArrayLike<number>, max: ArrayLike<number>): number => linesIn(grid, min, max).reduce((n, lines) => n * (lines + 2), 1);
   const samples = (r: PlacedRecorder): number => recorderKind(r).samples?.(r, { sides, inside, bodies: scene.bodies }) ?? 0;

@@ -7,6 +7,7 @@ import { CutCells, cutsCells, faceArea } from './cutCells.ts';
 import { discretise } from './discretise.ts';
 import { collectMedia } from './materials.ts';
 import { Subpixel } from './subpixel.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const glass = { name: 'glass', kind: 'dielectric', permittivity: 4, lossTangent: 0 } as const;
@@ -96,8 +97,8 @@ describe('faces cut by metal', () => {
     const cuts = new CutCells(scene, grid, collectMedia(scene));
     // Edges are linked by the faces that they bound; from the middle no edge outside may be reached.
     const seen = new Set<string>();
-    const todo: [0 | 1 | 2, number[]][] = [[0, [10, 10, 10]]];
-    const live = (c: 0 | 1 | 2, at: number[]): boolean => cuts.free(c, at[0], at[1], at[2]) > 0;
+    const todo: [Axis, number[]][] = [[0, [10, 10, 10]]];
+    const live = (c: Axis, at: number[]): boolean => cuts.free(c, at[0], at[1], at[2]) > 0;
     let farthest = 0;
     while (todo.length) {
       const [c, at] = todo.pop()!;
@@ -107,10 +108,10 @@ describe('faces cut by metal', () => {
       farthest = Math.max(farthest, Math.hypot(...at.map((x, a) => grid.lines[a][x] + (a === c ? 0.5 : 0) - [0.13, -0.21, 0.37][a])));
       for (const n of [0, 1, 2] as const) {
         if (n === c) continue;
-        const across = (3 - c - n) as 0 | 1 | 2;
+        const across = (3 - c - n) as Axis;
         for (const back of [0, 1]) {
           const face = at.map((x, a) => x - (a === across ? back : 0));
-          const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+          const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [Axis, Axis];
           const beyond = (a: number): number[] => face.map((x, b) => x + (a === b ? 1 : 0));
           todo.push([u, face], [v, face], [u, beyond(v)], [v, beyond(u)]);
         }

@@ -5,6 +5,7 @@ import type { GridScene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
 import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Whether some metal of the scene is curved or slanted, so that it cuts cells. */
 export const cutsCells = (scene: GridScene): boolean => cutters(scene).length > 0;
@@ -109,20 +110,20 @@ export class CutCells {
   }
 
   /** Range of x indices in which a row of edges may be cut or metal, if any: the rest of the row is none of this object's business. */
-  range(c: 0 | 1 | 2, j: number, k: number): [number, number] | null {
+  range(c: Axis, j: number, k: number): [number, number] | null {
     const [, my, mz] = this.size;
     if (j < this.lo[1] || k < this.lo[2] || j >= this.lo[1] + my - (c === 1 ? 1 : 0) || k >= this.lo[2] + mz - (c === 2 ? 1 : 0)) return null;
     return [this.lo[0], this.lo[0] + this.size[0] - (c === 0 ? 1 : 0)];
   }
 
   /** Free part of an edge, 0..1. */
-  free(c: 0 | 1 | 2, i: number, j: number, k: number): number {
+  free(c: Axis, i: number, j: number, k: number): number {
     const r = this.range(c, j, k);
     return r && i >= r[0] && i < r[1] ? this.part[c][this.at(i, j, k)] / whole : 1;
   }
 
   /** Free part of a face's area, 0..1, before anything is borrowed. */
-  area(n: 0 | 1 | 2, at: readonly number[]): number {
+  area(n: Axis, at: readonly number[]): number {
     if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return 1;
     const known = this.number.get(this.id(n, at));
     if (known !== undefined) return this.faces.area[known];
@@ -130,14 +131,14 @@ export class CutCells {
   }
 
   /** Length of the metal that bounds a cut face, metres, and its mark; null where none does. */
-  wall(n: 0 | 1 | 2, at: readonly number[]): { length: number; mark: number } | null {
+  wall(n: Axis, at: readonly number[]): { length: number; mark: number } | null {
     if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return null;
     const known = this.number.get(this.id(n, at));
     return known === undefined || !(this.faces.wall[known] > 0) ? null : { length: this.faces.wall[known], mark: this.faces.metal[known] };
   }
 
   /** Metal mark of an edge inside the range that has no free part. */
-  metal(c: 0 | 1 | 2, i: number, j: number, k: number): number {
+  metal(c: Axis, i: number, j: number, k: number): number {
     const n = this.at(i, j, k);
     return Math.max(1, this.node[n], this.node[n + this.stride(c)]);
   }
@@ -147,7 +148,7 @@ export class CutCells {
   }
 
   /** Coordinates just to both sides of a grid line, inside the region. */
-  private beside(a: 0 | 1 | 2, i: number, painter: Painter): [number, number] {
+  private beside(a: Axis, i: number, painter: Painter): [number, number] {
     const x = this.grid.lines[a];
     const d = 1e-4 * Math.min(i > 0 ? x[i] - x[i - 1] : Infinity, i + 1 < x.length ? x[i + 1] - x[i] : Infinity);
     return [painter.clamp(a, x[i] - d), painter.clamp(a, x[i] + d)];
@@ -178,7 +179,7 @@ export class CutCells {
   }
 
   /** Metal on a line along an axis, later bodies over earlier ones. */
-  private metalOn(axis: 0 | 1 | 2, p: Point3): number[] {
+  private metalOn(axis: Axis, p: Point3): number[] {
     const d: Point3 = [0, 0, 0];
     d[axis] = 1;
     const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
@@ -193,9 +194,9 @@ export class CutCells {
   }
 
   /** Free parts of the edges along an axis. Lines just beside the grid's own decide, so that a face on a line is metal. */
-  private cutEdges(axis: 0 | 1 | 2): void {
+  private cutEdges(axis: Axis): void {
     const painter = new Painter(this.scene, this.media);
-    const [u, v] = [(axis + 1) % 3, (axis + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+    const [u, v] = [(axis + 1) % 3, (axis + 2) % 3] as [Axis, Axis];
     const x = this.grid.lines[axis];
     const step = this.stride(axis);
     const ends = x.slice(this.lo[axis], this.lo[axis] + this.size[axis]).map((c) => painter.clamp(axis, c));
@@ -273,9 +274,9 @@ export class CutCells {
   }
 
   /** Every face of the region that has metal at a corner: normal, corners counter-clockwise, stored parts of the sides between them in turn, place. */
-  private eachFace(visit: (n: 0 | 1 | 2, corners: number[], sides: number[], at: [number, number, number]) => void): void {
+  private eachFace(visit: (n: Axis, corners: number[], sides: number[], at: [number, number, number]) => void): void {
     for (const n of [0, 1, 2] as const) {
-      const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+      const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [Axis, Axis];
       const [su, sv] = [this.stride(u), this.stride(v)];
       const [pu, pv] = [this.part[u], this.part[v]];
       const most = [0, 1, 2].map((a) => this.size[a] - (a === n ? 0 : 1));
@@ -324,18 +325,18 @@ export class CutCells {
    */
   private tilt(cut: Cut): void {
     const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
-    const free = (n: 0 | 1 | 2, at: number[]): number => {
+    const free = (n: Axis, at: number[]): number => {
       const known = this.number.get(this.id(n, at));
       if (known !== undefined) return cut.area[known];
       return this.node[this.at(at[0], at[1], at[2])] ? 0 : 1;
     };
-    const normal = (n: 0 | 1 | 2, cell: number[]): number => {
+    const normal = (n: Axis, cell: number[]): number => {
       const [u, v] = [(n + 1) % 3, (n + 2) % 3];
       return (free(n, cell) - free(n, shifted(cell, n, 1))) * steps[u][cell[u]] * steps[v][cell[v]];
     };
     cut.field.forEach((field, f) => {
       if (cut.wall[f] === 0) return;
-      const n = (field - 3) as 0 | 1 | 2;
+      const n = (field - 3) as Axis;
       const at = cut.index.slice(3 * f, 3 * f + 3);
       const sum = [0, 0, 0];
       for (const cell of [at, shifted(at, n, -1)]) {
@@ -350,10 +351,10 @@ export class CutCells {
   /** The area that each cut face needs for the time step, as a part of the whole: a share of the longest of its free sides. */
   private wanted(cut: Cut): Float64Array {
     return Float64Array.from(cut.field, (field, f) => {
-      const n = (field - 3) as 0 | 1 | 2;
+      const n = (field - 3) as Axis;
       const at = cut.index.slice(3 * f, 3 * f + 3);
-      const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
-      const side = (c: 0 | 1 | 2, [i, j, k]: number[]): number => this.free(c, i, j, k);
+      const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [Axis, Axis];
+      const side = (c: Axis, [i, j, k]: number[]): number => this.free(c, i, j, k);
       const longest = Math.max(side(u, at), side(v, at), side(u, shifted(at, v, 1)), side(v, shifted(at, u, 1)));
       return Math.max(cut.area[f], leastArea * longest);
     });
@@ -382,13 +383,13 @@ export class CutCells {
     const borrows = (f: number): boolean => f < wanted.length && wanted[f] > cut.area[f];
     for (let f = 0; f < wanted.length; f++) {
       if (!borrows(f)) continue;
-      const n = (cut.field[f] - 3) as 0 | 1 | 2;
+      const n = (cut.field[f] - 3) as Axis;
       const at = cut.index.slice(3 * f, 3 * f + 3);
       const missing = (wanted[f] - cut.area[f]) * whole(f);
       let best: { place: number[]; known: number | undefined; spare: number; size: number } | null = null;
-      for (const across of [(n + 1) % 3, (n + 2) % 3] as (0 | 1 | 2)[])
+      for (const across of [(n + 1) % 3, (n + 2) % 3] as Axis[])
         for (const way of [-1, 1]) {
-          const along = (3 - n - across) as 0 | 1 | 2;
+          const along = (3 - n - across) as Axis;
           const place = shifted(at, across, way);
           if (place[across] < 0 || !this.inside(place) || !this.inside(shifted(place, across, 1))) continue;
           // Only across a side that is at least partly free.

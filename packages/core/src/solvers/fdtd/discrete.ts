@@ -7,10 +7,11 @@ import type { PortEdge } from './portEdges.ts';
 import type { MediumClass } from './dispersion.ts';
 import type { Mixing } from './subpixel.ts';
 import type { GuidePlane } from './portPlane.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** A row of electric edges in media with memory. */
 export interface MediumRow {
-  component: 0 | 1 | 2;
+  component: Axis;
   j: number;
   k: number;
   /** First x index; from there the class of each edge, 0 for none, and its free part where curved metal cuts it. */
@@ -40,7 +41,7 @@ export interface Discrete {
   /** Guided ports, in the order of the scene. */
   guides: GuidePlane[];
   /** Relative permittivity, real part, of an electric edge at a frequency in hertz, else at the band's centre; 0 in metal, walls and lossy sheets. */
-  permittivity(c: 0 | 1 | 2, index: readonly number[], frequency?: number): number;
+  permittivity(c: Axis, index: readonly number[], frequency?: number): number;
   /** Cells that curved metal cuts, if there is any. */
   cuts: CutCells | null;
   /** Edges at curved dielectric surfaces whose changes mix. */
@@ -53,7 +54,7 @@ export interface Discrete {
 }
 
 /** Whether an edge is metal (or a wall) in the discrete model. */
-export function isMetal(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): boolean {
+export function isMetal(d: Discrete, c: Axis, [i, j, k]: readonly number[]): boolean {
   const [nx, ny, nz] = d.grid.lines.map((x) => x.length - 1);
   if (i < 0 || j < 0 || k < 0 || i > nx || j > ny || k > nz) return false;
   if (k === nz) return c !== 2;
@@ -67,7 +68,7 @@ export function isMetal(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[])
 }
 
 /** Coefficients ca and cb of an edge that is neither wall nor metal. */
-export function coefficients(d: Discrete, c: 0 | 1 | 2, [i, j, k]: ArrayLike<number> & Iterable<number>): [number, number] {
+export function coefficients(d: Discrete, c: Axis, [i, j, k]: ArrayLike<number> & Iterable<number>): [number, number] {
   const row = d.rowOf[(k * 3 + c) * d.grid.lines[1].length + j];
   if (row === 1) return [1, c0 * d.dt];
   const at = (row - 2) * 2 * d.sx + i;
@@ -75,7 +76,7 @@ export function coefficients(d: Discrete, c: 0 | 1 | 2, [i, j, k]: ArrayLike<num
 }
 
 /** Medium with memory that an edge lies in, as the stepping has it; null for none. */
-export function mediumOf(d: Discrete, c: 0 | 1 | 2, [i, j, k]: readonly number[]): MediumClass | null {
+export function mediumOf(d: Discrete, c: Axis, [i, j, k]: readonly number[]): MediumClass | null {
   const row = d.mediumRows.get(key(c, j, k));
   const kind = row && !row.level?.has(i) ? (row.classes[i - row.first] ?? 0) : 0;
   return kind ? d.classes[kind - 1] : null;

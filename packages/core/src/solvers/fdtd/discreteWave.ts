@@ -1,6 +1,7 @@
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** A plane wave: unit vector of its propagation, complex amplitudes of E along x, y, z, V/m. */
 export interface Wave {
@@ -29,7 +30,7 @@ export interface WaveRow {
   field: number;
   /** First sample; the row runs along `axis`. */
   at: [number, number, number];
-  axis: 0 | 1 | 2;
+  axis: Axis;
   count: number;
   /** Tables of the row's axis: at nodes or between them, from this index. */
   half: boolean;
@@ -112,8 +113,8 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
 
   const rows: WaveRow[] = [];
   /** Rows of samples of `field` at one index of the normal axis; what is added is `scale` times `source` there, at `depth`. */
-  const face = (normal: 0 | 1 | 2, field: number, index: number, source: number, depth: { half: boolean; index: number }, scale: number): void => {
-    const along = [0, 1, 2].filter((a) => a !== normal) as (0 | 1 | 2)[];
+  const face = (normal: Axis, field: number, index: number, source: number, depth: { half: boolean; index: number }, scale: number): void => {
+    const along = [0, 1, 2].filter((a) => a !== normal) as Axis[];
     const isHalf = (a: number): boolean => (source < 3 ? a === source : a !== source - 3);
     const [axis, other] = along;
     const count = (a: number): number => box.hi[a] - box.lo[a] + (isHalf(a) ? 0 : 1);
@@ -149,8 +150,8 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
       const beyond = side < 0 ? p - 1 : p;
       const dual = (x[p + 1] - x[p - 1]) / 2;
       const step = x[beyond + 1] - x[beyond];
-      for (const e of [(normal + 1) % 3, (normal + 2) % 3] as (0 | 1 | 2)[]) {
-        const o = (3 - normal - e) as 0 | 1 | 2;
+      for (const e of [(normal + 1) % 3, (normal + 2) % 3] as Axis[]) {
+        const o = (3 - normal - e) as Axis;
         // E_e on the box is driven by H_o half a cell outside: that is a scattered field and lacks the incident one.
         const sign = (e + 1) % 3 === normal ? side : -side;
         face(normal, e, p, 3 + o, { half: true, index: beyond }, (sign * c0 * dt) / dual);

@@ -11,6 +11,7 @@ import { componentRows, SpectralRows } from './spectral.ts';
 import { mixingOf } from './subpixel.ts';
 import { guideEdges, guidePlane } from './portPlane.ts';
 import { type MediumRow, type Discrete, isMetal, coefficients, mediumOf, key } from './discrete.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Courant number used. */
 const courant = 0.99;
@@ -109,7 +110,7 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
 
   for (let k = 0; k < nz; k++) {
     subpixel?.plane(k);
-    for (let c = 0 as 0 | 1 | 2; c < 3; c++)
+    for (let c = 0 as Axis; c < 3; c++)
       for (let j = 0; j <= ny; j++) {
         const slot = (k * 3 + c) * (ny + 1) + j;
         const wall = (c !== 1 && (j === 0 || j === ny)) || (c === 1 && j === ny) || (c !== 2 && k === 0);
@@ -215,7 +216,7 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
   };
   // A body that differs along the axes keeps its staircase-free diagonal only.
   if (subpixel?.nodes.length && !anisotropic(scene)) {
-    const open = (c: 0 | 1 | 2, at: number[]): number => {
+    const open = (c: Axis, at: number[]): number => {
       const e = out.permittivity(c, at);
       const medium = mediumOf(out, c, at);
       // The shares are those of a permittivity that is there at once.
@@ -251,7 +252,7 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
 }
 
 /** Relative permittivity that an edge's update coefficients stand for; 0 where it is no dielectric, infinite where a port holds it. */
-function edgePermittivity(d: Discrete, c: 0 | 1 | 2, at: readonly number[], frequency: number): number {
+function edgePermittivity(d: Discrete, c: Axis, at: readonly number[], frequency: number): number {
   if (isMetal(d, c, at)) return 0;
   const medium = mediumOf(d, c, at);
   if (medium) return modelAt(medium.model, 2 * Math.PI * frequency).re;

@@ -10,6 +10,7 @@ import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
 import { EdgeRows } from './rows.ts';
 import { isMetal } from './discrete.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const glass = (er: number, tan = 0) => ({ name: 'glass', kind: 'dielectric', permittivity: er, lossTangent: tan }) as const;
@@ -23,7 +24,7 @@ test('the kernel and its host agree on the parameter block', () => {
 });
 
 describe('media on edges', () => {
-  const scene = (er: number, from: number, to: number, axis: 0 | 1 | 2, tan = 0) => {
+  const scene = (er: number, from: number, to: number, axis: Axis, tan = 0) => {
     const min: [number, number, number] = [0, 0, 0];
     const max: [number, number, number] = [10, 10, 10];
     min[axis] = from;
@@ -36,7 +37,7 @@ describe('media on edges', () => {
     const grid = uniformGrid(s.min, s.max, [10, 10, 10], 0);
     grid.unsnapped[axis] = [6.3];
     const rows = new EdgeRows(s, grid, [collectMedia(s)]);
-    const value = (c: 0 | 1 | 2, index: number): number => {
+    const value = (c: Axis, index: number): number => {
       const at = [5, 5, 5];
       at[axis] = index;
       return rows.at(c, at[1], at[2]).re[at[0]];
@@ -95,7 +96,7 @@ describe('media on edges', () => {
       band,
     });
     const rows = new EdgeRows(s, uniformGrid(s.min, s.max, [10, 10, 10], 0), [collectMedia(s)]);
-    const marked = (c: 0 | 1 | 2, j: number, k: number): string => {
+    const marked = (c: Axis, j: number, k: number): string => {
       const row = rows.at(c, j, k);
       return row.mixed ? [...row.metal].join('') : '';
     };

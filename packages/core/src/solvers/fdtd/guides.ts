@@ -11,6 +11,7 @@ import { type GuidePlane, type Index, indexOf } from './portPlane.ts';
 import { type Dispersion, type PortMode, type GuideModes, discreteK } from './modeTypes.ts';
 import { coefficients, type Discrete } from './discrete.ts';
 import { guideSection } from './guideSection.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Largest |E|^2 at a port's open rim, over its mean: with it, power is made or lost there by less than 2e-3. */
 const faded = 3e-4;
@@ -182,7 +183,7 @@ function directed(mode: PortMode, guide: SceneGuide, plane: GuidePlane, section:
 export function portalEdges(
   d: Discrete,
   { plane: g, section, modes }: GuideModes,
-): { c: 0 | 1 | 2; at: Index; other: 0 | 1 | 2; beyond: Index; source: number[]; e: number[]; h: number[] }[] {
+): { c: Axis; at: Index; other: Axis; beyond: Index; source: number[]; e: number[]; h: number[] }[] {
   const st = stepsOf(section);
   const nu = st.nu + 1;
   const cell = g.into > 0 ? g.plane : g.plane - 1;
@@ -193,8 +194,8 @@ export function portalEdges(
     const place = (k: number): Index => indexOf(g, k, g.lo[0] + i, g.lo[1] + j);
     // Power along the normal is E_u H_v - E_v H_u. The grid keeps E times the free part of its edge.
     const one = (
-      c: 0 | 1 | 2,
-      other: 0 | 1 | 2,
+      c: Axis,
+      other: Axis,
       eps: number,
       free: number,
       area: number,
@@ -227,7 +228,7 @@ export function weightedEdges({
   plane: g,
   section,
   modes,
-}: GuideModes): { c: 0 | 1 | 2; at: Index; other: 0 | 1 | 2; beyond: Index; e: number[]; w: number[] }[] {
+}: GuideModes): { c: Axis; at: Index; other: Axis; beyond: Index; e: number[]; w: number[] }[] {
   const st = stepsOf(section);
   const nu = st.nu + 1;
   const cell = g.into > 0 ? g.plane : g.plane - 1;

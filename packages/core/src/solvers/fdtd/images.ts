@@ -1,10 +1,11 @@
 import type { Grid } from '../../grid/index.ts';
 import type { FaceSamples, Pattern } from '../../radiation/index.ts';
 import { imageSign, type Mirror, type Mirrors, type GridScene } from '../../scene/index.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** A wall at which the region ends and behind which its image lies. */
 export interface ImageWall extends Mirror {
-  axis: 0 | 1 | 2;
+  axis: Axis;
   /** 0: at the low end of the axis. */
   side: 0 | 1;
   /** The image is a part of the structure (symmetry); otherwise there is nothing behind the wall, as behind a boundless ground. */
@@ -15,7 +16,7 @@ export interface ImageWall extends Mirror {
 export function imageWalls(scene: Pick<GridScene, 'boundaries' | 'mirrors'>, grid: Grid): ImageWall[] {
   return scene.boundaries.flatMap((wall, s): ImageWall[] => {
     if (wall !== 'electric' && wall !== 'magnetic') return [];
-    const axis = (s >> 1) as 0 | 1 | 2;
+    const axis = (s >> 1) as Axis;
     const x = grid.lines[axis];
     const side = (s & 1) as 0 | 1;
     return [{ axis, side, wall, at: x[side ? x.length - 1 - grid.pml[s] : grid.pml[s]], real: !side && !!scene.mirrors?.[axis] }];

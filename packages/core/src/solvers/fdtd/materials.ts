@@ -4,13 +4,14 @@ import { compactPoles, type Dielectric, materialPoles, modelAt, type PoleModel }
 import type { GridScene } from '../../scene/index.ts';
 import { fitImmittance, type Immittance, type Metal, sheetAdmittance, surfaceImpedance } from './immittance.ts';
 import { pulseFor } from './pulse.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** A metal with its losses, as one line has it. Class 0 is the perfect conductor. */
 export interface MetalClass {
   line: string;
   metal: Metal;
   /** Axis across which a sheet stands; null for a solid. */
-  normal: 0 | 1 | 2 | null;
+  normal: Axis | null;
   /** Of solids: surface impedance, 'series'. Of sheets: admittance per square, 'parallel'. */
   fit: Immittance;
 }
@@ -45,7 +46,7 @@ function metalClass(body: Body, { from, to }: GridScene['band'], metals: (MetalC
 }
 
 /** Dielectric of each body along an axis; null for conductors. */
-export function dielectricsOf(scene: GridScene, axis: 0 | 1 | 2): readonly (Dielectric | null)[] {
+export function dielectricsOf(scene: GridScene, axis: Axis): readonly (Dielectric | null)[] {
   const made = dielectrics.get(scene) ?? [];
   dielectrics.set(scene, made);
   return (made[axis] ??= fitted(scene, axis));
@@ -53,7 +54,7 @@ export function dielectricsOf(scene: GridScene, axis: 0 | 1 | 2): readonly (Diel
 /** Fits take a while and are asked for at each frequency. */
 const dielectrics = new WeakMap<GridScene, (readonly (Dielectric | null)[])[]>();
 
-function fitted(scene: GridScene, axis: 0 | 1 | 2): (Dielectric | null)[] {
+function fitted(scene: GridScene, axis: Axis): (Dielectric | null)[] {
   const band = [scene.band.from, scene.band.to] as const;
   const clear = pulseFor(...band).highest;
   const known = new Map<MaterialEntry, Dielectric>();

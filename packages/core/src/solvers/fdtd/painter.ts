@@ -1,6 +1,7 @@
 import { isSheet, rowSpans } from '../../geometry/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** First index of sorted `xs` with xs[i] > x. */
 function after(xs: Float64Array, x: number): number {
@@ -28,7 +29,7 @@ export class Painter {
   }
 
   /** Moves a coordinate to just inside the computed region. */
-  clamp(axis: 0 | 1 | 2, x: number): number {
+  clamp(axis: Axis, x: number): number {
     const margin = 1e-7 * (this.scene.max[axis] - this.scene.min[axis]);
     return Math.min(Math.max(x, this.scene.min[axis] + margin), this.scene.max[axis] - margin);
   }

@@ -1,10 +1,11 @@
 import type { Point3 } from '../../document/index.ts';
 import { nearestLine, type Grid } from '../../grid/index.ts';
 import type { ScenePort } from '../../scene/index.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** One electric edge that a lumped port loads and drives. */
 export interface PortEdge {
-  component: 0 | 1 | 2;
+  component: Axis;
   /** Grid indices of the edge's lower end. */
   index: [number, number, number];
   /** The port's voltage is the sum of weight * E over its edges, V/m to V, signed along the path. */
@@ -29,7 +30,7 @@ export interface PortColumn {
 /** The columns of a port on the grid, with their widths. */
 export function portColumns(port: ScenePort, { lines }: Grid): PortColumn[] {
   const { axis, across } = port;
-  const thin = (3 - axis - across) as 0 | 1 | 2;
+  const thin = (3 - axis - across) as Axis;
   const a0 = nearestLine(lines[across], port.min[across]);
   const a1 = nearestLine(lines[across], port.max[across]);
   const t = nearestLine(lines[thin], (port.min[thin] + port.max[thin]) / 2);

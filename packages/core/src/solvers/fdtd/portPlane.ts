@@ -1,11 +1,12 @@
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { GridScene, SceneGuide } from '../../scene/index.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** A guided port on the grid: its plane, its rectangle of nodes, and the two axes across, in cyclic order after the normal. */
 export interface GuidePlane {
-  normal: 0 | 1 | 2;
-  u: 0 | 1 | 2;
-  v: 0 | 1 | 2;
+  normal: Axis;
+  u: Axis;
+  v: Axis;
   into: 1 | -1;
   /** Node index of the plane. */
   plane: number;
@@ -17,11 +18,11 @@ export interface GuidePlane {
 
 export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: GridScene['boundaries']): GuidePlane {
   const { normal, into } = guide;
-  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
-  const near = (a: 0 | 1 | 2, x: number): number => nearestLine(lines[a], x);
+  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [Axis, Axis];
+  const near = (a: Axis, x: number): number => nearestLine(lines[a], x);
   const lo: [number, number] = [near(u, guide.min[u]), near(v, guide.min[v])];
   const hi: [number, number] = [near(u, guide.max[u]), near(v, guide.max[v])];
-  const magnetic = (a: 0 | 1 | 2, side: 0 | 1, i: number): boolean =>
+  const magnetic = (a: Axis, side: 0 | 1, i: number): boolean =>
     boundaries[2 * a + side] === 'magnetic' && i === (side ? lines[a].length - 1 - pml[2 * a + 1] : pml[2 * a]);
   const free: GuidePlane['free'] = [magnetic(u, 0, lo[0]), magnetic(u, 1, hi[0]), magnetic(v, 0, lo[1]), magnetic(v, 1, hi[1])];
   return { normal, u, v, into, plane: near(normal, guide.min[normal]), lo, hi, free };
@@ -44,9 +45,9 @@ export const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index =
 };
 
 /** Tangential edges of the port's plane inside its rectangle: the port sets them. Edges of the plane behind, and between: metal. */
-export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: 0 | 1 | 2; at: Index }[]; backed: { c: 0 | 1 | 2; at: Index }[] } {
-  const held: { c: 0 | 1 | 2; at: Index }[] = [];
-  const backed: { c: 0 | 1 | 2; at: Index }[] = [];
+export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: Axis; at: Index }[]; backed: { c: Axis; at: Index }[] } {
+  const held: { c: Axis; at: Index }[] = [];
+  const backed: { c: Axis; at: Index }[] = [];
   const behind = g.plane - g.into;
   const room = behind >= 0 && behind < grid.lines[g.normal].length;
   for (let j = g.lo[1]; j <= g.hi[1]; j++)

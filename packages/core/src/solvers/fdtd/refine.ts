@@ -1,6 +1,7 @@
 import { type AxisLimit, buildGrid, cellCount, type Grid, type Refinement } from '../../grid/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import type { Simulation } from './simulation.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Factor by which marked cells, and those that metal's edges and layers ask for, become smaller. */
 const shrink = 1.5;
@@ -47,7 +48,7 @@ export class Jumps {
 
   /** Limits for the cells that together hold a part of all jumps (bulk criterion: W. Doerfler, SIAM J. Numer. Anal. 33, 1106, 1996). */
   limits(bulk: number): AxisLimit[] {
-    const all = this.sums.flatMap((sum, axis) => Array.from(sum, (value, i) => ({ axis: axis as 0 | 1 | 2, i, value }))).filter((x) => x.value > 0);
+    const all = this.sums.flatMap((sum, axis) => Array.from(sum, (value, i) => ({ axis: axis as Axis, i, value }))).filter((x) => x.value > 0);
     all.sort((p, q) => q.value - p.value);
     const total = all.reduce((s, x) => s + x.value, 0);
     const out: AxisLimit[] = [];

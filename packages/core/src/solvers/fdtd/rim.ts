@@ -1,6 +1,7 @@
 import { type Mode, type Section, stepsOf } from '../modes/index.ts';
 import type { GuidePlane } from './portPlane.ts';
 import { type Discrete, isMetal } from './discrete.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /**
  * How strong a mode still is at those parts of a port's rim that lie in the open: mean |E|^2 across the rim there over that of the
@@ -11,7 +12,7 @@ export function openRim(d: Discrete, g: GuidePlane, section: Section, modes: rea
   const [nu, nv] = [st.nu, st.nv];
   const cell = g.into > 0 ? g.plane : g.plane - 1;
   const inner = g.plane + g.into;
-  const metal = (c: 0 | 1 | 2, i: number, j: number): boolean => {
+  const metal = (c: Axis, i: number, j: number): boolean => {
     const at = [0, 0, 0];
     at[g.normal] = c === g.normal ? cell : inner;
     at[g.u] = g.lo[0] + i;

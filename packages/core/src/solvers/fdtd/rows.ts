@@ -6,6 +6,7 @@ import type { CutCells } from './cutCells.ts';
 import type { Subpixel } from './subpixel.ts';
 import type { Media } from './materials.ts';
 import { cutPieces, Painter, type Pieces } from './painter.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Averages of a row for each set of media, kept for other rows that are cut alike. */
 interface Kept {
@@ -105,7 +106,7 @@ export class EdgeRows {
   }
 
   /** Edge row of component `c` (0, 1, 2: Ex, Ey, Ez) at row j of plane k. */
-  at(c: 0 | 1 | 2, j: number, k: number): EdgeRow {
+  at(c: Axis, j: number, k: number): EdgeRow {
     const [, ly, lz] = this.grid.lines;
     const name = `${c} ${j} ${k}`;
     if (name === this.at0) return this.row;
@@ -146,7 +147,7 @@ export class EdgeRows {
     return [start[Math.max(0, from)], start[Math.min(halves, from + 2)]];
   }
 
-  private average(c: 0 | 1 | 2, j: number, k: number): void {
+  private average(c: Axis, j: number, k: number): void {
     const [, py, pz] = this.pieces;
     const [y0, y1] = this.range(1, j, c === 1);
     const [z0, z1] = this.range(2, k, c === 2);
@@ -180,7 +181,7 @@ export class EdgeRows {
     });
   }
 
-  private averageAnew(c: 0 | 1 | 2, y0: number, y1: number, z0: number, z1: number): void {
+  private averageAnew(c: Axis, y0: number, y1: number, z0: number, z1: number): void {
     const [px, py, pz] = this.pieces;
     const { conductor } = this.media;
     const { sums, weight, media16, nx } = this;
@@ -261,7 +262,7 @@ export class EdgeRows {
   }
 
   /** Where curved dielectrics are near, their tensor averages take the place of the averages along the grid. */
-  private blend(c: 0 | 1 | 2, j: number, k: number): void {
+  private blend(c: Axis, j: number, k: number): void {
     const { subpixel, row } = this;
     const range = subpixel?.range(c, j, k);
     if (!subpixel || !range) return;
@@ -275,7 +276,7 @@ export class EdgeRows {
   }
 
   /** Where curved metal is near, its exact cuts take the place of the marks at the edges' middles. */
-  private cut(c: 0 | 1 | 2, j: number, k: number): void {
+  private cut(c: Axis, j: number, k: number): void {
     const { cuts, parts } = this;
     const range = cuts?.range(c, j, k);
     if (!cuts || !range) return;
@@ -288,7 +289,7 @@ export class EdgeRows {
     this.row.free = parts;
   }
 
-  private markMetal(c: 0 | 1 | 2, j: number, k: number): void {
+  private markMetal(c: Axis, j: number, k: number): void {
     const [, ly, lz] = this.grid.lines;
     const positions = (l: Float64Array, i: number, along: boolean): number[] => {
       if (along) return [(l[i] + l[Math.min(i + 1, l.length - 1)]) / 2];

@@ -11,6 +11,7 @@ import type { Region, RegionSums } from '../../yee/index.ts';
 import { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
 import type { GuideModes } from './modeTypes.ts';
 import { coefficients, type Discrete } from './discrete.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 export interface SimulationPlan {
   discrete: Discrete;
@@ -188,8 +189,8 @@ export class Simulation {
       edges.forEach((e, n) => {
         // E_a is driven by H_c stepping back along b, less H_b stepping back along c, with a, b, c in cyclic order.
         const a = e.component;
-        const b = ((a + 1) % 3) as 0 | 1 | 2;
-        const c = ((a + 2) % 3) as 0 | 1 | 2;
+        const b = ((a + 1) % 3) as Axis;
+        const c = ((a + 2) % 3) as Axis;
         const field = words[P.EX + a] + offset(e.index);
         const value = values + n * 4;
         const push = (e.cb * eta0 * e.current) / e.area;
@@ -363,8 +364,8 @@ export class Simulation {
     const mixView = new DataView(new ArrayBuffer(Math.max(1, mixCount) * 64));
     const mixLinks = new DataView(new ArrayBuffer(Math.max(1, mixing?.other.length ?? 0) * 8));
     for (let n = 0; n < mixCount; n++) {
-      const a = mixing!.component[n] as 0 | 1 | 2;
-      const [b, c] = [(a + 1) % 3, (a + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+      const a = mixing!.component[n] as Axis;
+      const [b, c] = [(a + 1) % 3, (a + 2) % 3] as [Axis, Axis];
       const at = mixing!.index.subarray(3 * n, 3 * n + 3);
       const [ca, cb] = coefficients(d, a, at);
       const u32 = [words[P.EX + a] + offset(at), words[P.HX + c] + offset(at), strides[b], words[P.HX + b] + offset(at), strides[c]];
@@ -486,11 +487,11 @@ export class Simulation {
     words[P.SCRATCH_BYTES] = (Math.max(sx, ny + 1, nz + 1) + 16) * 4;
     words[P.SCRATCH] = arena.take(words[P.SCRATCH_BYTES] * threads);
 
-    const steps = (a: 0 | 1 | 2): Float32Array => {
+    const steps = (a: Axis): Float32Array => {
       const x = grid.lines[a];
       return Float32Array.from({ length: Math.max(sx, x.length) }, (_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0));
     };
-    ([P.ENERGY_WX, P.ENERGY_WY, P.ENERGY_WZ] as const).forEach((w, a) => (words[w] = put(steps(a as 0 | 1 | 2))));
+    ([P.ENERGY_WX, P.ENERGY_WY, P.ENERGY_WZ] as const).forEach((w, a) => (words[w] = put(steps(a as Axis))));
     words[P.ENERGY] = arena.take(8 * threads);
     words[P.BUSY] = arena.take(8 * threads);
     const loads: PlaneLoads = { cells: nx * ny, layer: (k) => zSlots[k] >= 0, states: new Float64Array(nz + 1), mixed: new Float64Array(nz + 1) };
@@ -506,7 +507,7 @@ export class Simulation {
     block.set(words);
     new Float32Array(memory.buffer, config, P.WORDS)[P.VACUUM] = c0 * dt;
     // A faint static field keeps the quiet region ahead of the wave out of denormal numbers, which are slow.
-    for (let c = 0; c < 3; c++) quietBias(new Float32Array(memory.buffer, words[P.EX + c], (size / 4) | 0), d, c as 0 | 1 | 2);
+    for (let c = 0; c < 3; c++) quietBias(new Float32Array(memory.buffer, words[P.EX + c], (size / 4) | 0), d, c as Axis);
 
     const instance = await wasm.instantiate(host.module, kernelImports(memory));
     const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => host.spawn(host.module, memory)));
@@ -521,7 +522,7 @@ export class Simulation {
   }
 
   /** Sets the electric field, V/m, of every edge off the outer walls; for tests. */
-  setElectric(value: (c: 0 | 1 | 2, at: [number, number, number]) => number): void {
+  setElectric(value: (c: Axis, at: [number, number, number]) => number): void {
     const { sx, grid } = this.plan.discrete;
     const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
     const words = new Uint32Array(this.buffer, this.at.config, P.WORDS);
@@ -540,7 +541,7 @@ export class Simulation {
   }
 
   /** A component of E as it stands, V/m, on all edges; x fastest. */
-  electric(c: 0 | 1 | 2): Float32Array {
+  electric(c: Axis): Float32Array {
     const { sx, grid } = this.plan.discrete;
     const [at] = new Uint32Array(this.buffer, this.at.config + 4 * (P.EX + c), 1);
     return new Float32Array(this.buffer, at, sx * grid.lines[1].length * grid.lines[2].length);
@@ -662,7 +663,7 @@ function companion(
 }
 
 /** Writes the bias on every edge that is not metal, a wall or padding. */
-function quietBias(field: Float32Array, d: Discrete, c: 0 | 1 | 2): void {
+function quietBias(field: Float32Array, d: Discrete, c: Axis): void {
   const [nx, ny, nz] = d.grid.lines.map((x) => x.length - 1);
   for (let k = 0; k < nz; k++)
     for (let j = 0; j <= ny; j++) {

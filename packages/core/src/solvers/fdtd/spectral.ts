@@ -6,6 +6,7 @@ import { MediumClasses } from './dispersion.ts';
 import { anisotropic, collectMedia, dielectricsOf } from './materials.ts';
 import { type EdgeRow, EdgeRows } from './rows.ts';
 import { blendsCells, Subpixel } from './subpixel.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 const axes = [0, 1, 2] as const;
 
@@ -26,7 +27,7 @@ const remembers = (scene: GridScene): boolean => axes.some((a) => dielectricsOf(
  */
 export function componentRows(scene: GridScene, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
   const frequencies = [undefined, ...(remembers(scene) ? lookAt(scene) : [])];
-  const rowsAlong = (axis: 0 | 1 | 2): { rows: EdgeRows; subpixel: Subpixel | null } => {
+  const rowsAlong = (axis: Axis): { rows: EdgeRows; subpixel: Subpixel | null } => {
     const views = frequencies.map((f) => collectMedia(scene, f, dielectricsOf(scene, axis)));
     const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, views) : null;
     return { rows: new EdgeRows(scene, grid, views, cuts, subpixel), subpixel };

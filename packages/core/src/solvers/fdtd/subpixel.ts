@@ -4,6 +4,7 @@ import type { GridScene } from '../../scene/index.ts';
 import type { Media } from './materials.ts';
 import { nodesAround } from './nodeRegion.ts';
 import { Painter } from './painter.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Whether some dielectric of the scene is curved or slanted. */
 export const blendsCells = (scene: GridScene): boolean => scene.bodies.some(blends);
@@ -92,7 +93,7 @@ export class Subpixel {
   }
 
   /** Range of x indices of a row of edges that lies inside, if any. */
-  range(c: 0 | 1 | 2, j: number, k: number): [number, number] | null {
+  range(c: Axis, j: number, k: number): [number, number] | null {
     const inside = (a: number, i: number): boolean =>
       c === a ? i >= this.lo[a] && i < this.lo[a] + this.size[a] - 1 : i > this.lo[a] && i < this.lo[a] + this.size[a] - 1;
     if (!inside(1, j) || !inside(2, k)) return null;
@@ -241,13 +242,13 @@ export class Subpixel {
   }
 
   /** Whether the box of an edge holds more than one medium. */
-  blends(c: 0 | 1 | 2, i: number, j: number, k: number): boolean {
+  blends(c: Axis, i: number, j: number, k: number): boolean {
     const { lo } = this;
     return this.differs(2 * (i - lo[0]) - (c === 0 ? 0 : 1), 2 * (j - lo[1]) - (c === 1 ? 0 : 1), 2 * (k - lo[2]) - (c === 2 ? 0 : 1));
   }
 
   /** Complex relative permittivity of an edge, as e' and e'', for one set of media, where it is blended. */
-  edge(c: 0 | 1 | 2, i: number, j: number, k: number, view = 0): [number, number] | null {
+  edge(c: Axis, i: number, j: number, k: number, view = 0): [number, number] | null {
     const h = [i, j, k].map((x, a) => 2 * (x - this.lo[a]) - (a === c ? 0 : 1));
     const b = this.blend(h[0], h[1], h[2], view);
     if (!b) return null;
@@ -284,11 +285,11 @@ const pairs = [
  * Links between the edges that meet at blended nodes. `permittivity` gives what an edge's own coefficient stands for, 0 where
  * the edge is none to be linked (metal, ports). Edges sorted by row.
  */
-export function mixingOf(nodes: readonly NodeTensor[], grid: Grid, permittivity: (c: 0 | 1 | 2, at: number[]) => number): Mixing {
+export function mixingOf(nodes: readonly NodeTensor[], grid: Grid, permittivity: (c: Axis, at: number[]) => number): Mixing {
   const step = grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
   const dual = grid.lines.map((x) => x.map((_, i) => (x[Math.min(i + 1, x.length - 1)] - x[Math.max(i - 1, 0)]) / 2));
-  const links = new Map<string, { c: 0 | 1 | 2; at: number[]; e: number; to: [string, number][] }>();
-  const edge = (c: 0 | 1 | 2, at: number[]): { name: string; e: number } => {
+  const links = new Map<string, { c: Axis; at: number[]; e: number; to: [string, number][] }>();
+  const edge = (c: Axis, at: number[]): { name: string; e: number } => {
     const name = `${c} ${at.join(' ')}`;
     const known = links.get(name);
     if (known) return { name, e: known.e };
@@ -308,7 +309,7 @@ export function mixingOf(nodes: readonly NodeTensor[], grid: Grid, permittivity:
           if (!one.e || !two.e) continue;
           // A quarter of the mean over the four neighbours, weighted so that both ways are alike.
           const weight = (across[n] * step[p][ap[p]] * step[q][aq[q]] * dual[r][at[r]]) / 4;
-          const volume = (c: 0 | 1 | 2, x: number[]): number => [0, 1, 2].reduce((v, a) => v * (a === c ? step[a][x[a]] : dual[a][x[a]]), 1);
+          const volume = (c: Axis, x: number[]): number => [0, 1, 2].reduce((v, a) => v * (a === c ? step[a][x[a]] : dual[a][x[a]]), 1);
           links.get(one.name)!.to.push([two.name, (weight * two.e) / volume(p, ap)]);
           links.get(two.name)!.to.push([one.name, (weight * one.e) / volume(q, aq)]);
         }

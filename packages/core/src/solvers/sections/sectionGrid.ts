@@ -3,13 +3,14 @@ import { buildGrid, gridLines } from '../../grid/index.ts';
 import { indexAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { GridScene, SceneSection } from '../../scene/index.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** Grid of a section. The solver's u and v follow the normal in cyclic order, so that a mode runs towards larger coordinates. */
 export interface SectionGrid {
   u: Float64Array;
   v: Float64Array;
   /** Axes of u and v. */
-  axes: [0 | 1 | 2, 0 | 1 | 2];
+  axes: [Axis, Axis];
   /** Layers of absorbing edges at uMin, uMax, vMin, vMax. */
   layers: [number, number, number, number];
   /** Coordinates of faces within cells, on x, y and z. */
@@ -60,7 +61,7 @@ export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number)
 /** The grid of a section, with cells so many `times` smaller than it asks for. */
 export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1): SectionGrid {
   const finer = times * (s.finer ?? 1);
-  const [u, v] = [(s.normal + 1) % 3, (s.normal + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+  const [u, v] = [(s.normal + 1) % 3, (s.normal + 2) % 3] as [Axis, Axis];
   const size = Math.min(s.max[0] - s.min[0], s.max[1] - s.min[1]);
   const depth = 1e-3 * size;
   const scene = sliceOf(bodies, s, depth);
@@ -90,7 +91,7 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
     });
     ({ lines, unsnapped } = buildGrid(scene, { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [] }));
   }
-  const open = (a: 0 | 1 | 2, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';
+  const open = (a: Axis, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';
   const wave = c0 / s.frequency;
   const widened = [u, v].map((a) => withAbsorber(lines[a], open(a, 0), open(a, 1), wave, finer));
   return {

@@ -1,12 +1,13 @@
 import type { Body } from '../../geometry/index.ts';
 import { permittivityAt } from '../../materials/index.ts';
 import type { Media } from '../fdtd/materials.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 /** What stands for a body's metal in marks: 1 where it is perfect, else 2 and the place of the body. */
 export const metalMark = (body: Body, place: number): number => (body.conductor.perfect || !body.material.conductivity ? 1 : 2 + place);
 
 /** Media of bodies at one frequency, as an axis sees them: formulas and tensors at their exact value, loss by loss tangent. */
-export function sectionMedia(bodies: readonly Body[], frequency: number, axis: 0 | 1 | 2): Media {
+export function sectionMedia(bodies: readonly Body[], frequency: number, axis: Axis): Media {
   const re = [1];
   const loss = [0];
   const conductor = [0];

@@ -5,7 +5,22 @@ import { c0 } from '../../numerics/constants.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import { plainBody } from '../../verification/bench.ts';
 import { bar, copper, dielectric, sectionAcross } from '../../verification/modes/parts.ts';
-import { convergeSection, followers, nodeFields, nodeParts, overlap, prepareSection, rasterOf, sectionCells, sectionGrid, sectionOfGuide, type SolvedSection, solveModes, sweepSection } from './index.ts'; // prettier-ignore
+import {
+  convergeSection,
+  followers,
+  nodeFields,
+  nodeParts,
+  overlap,
+  prepareSection,
+  rasterOf,
+  sectionCells,
+  sectionGrid,
+  sectionOfGuide,
+  type SolvedSection,
+  solveModes,
+  sweepSection,
+} from './index.ts';
+import type { Axis } from '../../numerics/axis.ts';
 
 const solve = (bodies: Body[], s: SceneSection, frequency = s.frequency): SolvedSection => {
   const ready = prepareSection(bodies, s, { frequency });
@@ -56,7 +71,7 @@ describe('modes of a section', () => {
         const shape = b.shape as Extract<Exact, { form: 'box' }>;
         return plainBody(b.name, b.order, b.material, { form: 'box', min: turn(shape.min), max: turn(shape.max) });
       });
-      const axes = ([0, 1, 2] as const).filter((a) => a !== normal) as unknown as [0 | 1 | 2, 0 | 1 | 2];
+      const axes = ([0, 1, 2] as const).filter((a) => a !== normal) as unknown as [Axis, Axis];
       const [u] = [(normal + 1) % 3];
       const s = around();
       const swap = axes[0] !== u;

@@ -29,6 +29,7 @@ import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { type RecordedField, useField } from './useField.ts';
 import { useModelBodies } from './useModelBodies.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', normal: 'across the plane', tangential: 'in the plane' };
 const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };
@@ -37,8 +38,8 @@ const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', ph
 export function sliceFor(
   field: RecordedField,
   card: Pick<FieldCardData, 'across' | 'at' | 'theta' | 'phi'>,
-  plane: { axis: 0 | 1 | 2; at: number } | null,
-): { slice: FieldSlice; normal: 0 | 1 | 2 | null; index: number } {
+  plane: { axis: Axis; at: number } | null,
+): { slice: FieldSlice; normal: Axis | null; index: number } {
   const { volume, flat } = field;
   const { axes } = volume;
   if (card.across === 'tilted' && flat === null) {
@@ -47,7 +48,7 @@ export function sliceFor(
     const through = middle.map((m, i) => m + (card.at ?? 0) * normal[i]) as unknown as [number, number, number];
     return { slice: tiltedSlice(volume, normal, through), normal: null, index: 0 };
   }
-  const own = card.across && card.across !== 'tilted' ? (['x', 'y', 'z'].indexOf(card.across) as 0 | 1 | 2) : null;
+  const own = card.across && card.across !== 'tilted' ? (['x', 'y', 'z'].indexOf(card.across) as Axis) : null;
   const normal = flat ?? own ?? plane?.axis ?? 2;
   const axis = axes[normal];
   const wanted = (own !== null ? card.at : undefined) ?? (own === null ? plane?.at : undefined) ?? (axis[0] + axis[axis.length - 1]) / 2;

@@ -4,16 +4,17 @@ import { type VtkArray, writeVti, writeVtr } from '@jadebell/core/vtk';
 import type { Run } from '../../api/types.ts';
 import { download } from '../../ui/download.ts';
 import type { RecordedField } from './useField.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 const fields = ['e', 'h'] as const;
 const names = { e: 'E', h: 'H' };
 const units = { e: 'V/m', h: 'A/m' };
 
 /** The components that a field holds. */
-const componentsOf = ({ volume: { only } }: RecordedField): readonly (0 | 1 | 2)[] => (only === undefined ? [0, 1, 2] : [only]);
+const componentsOf = ({ volume: { only } }: RecordedField): readonly Axis[] => (only === undefined ? [0, 1, 2] : [only]);
 
 /** Real and imaginary parts as three components each, as VTK wants vectors, or as the one that was kept. */
-function vectors(values: Float32Array, name: string, unit: string, kept: readonly (0 | 1 | 2)[]): VtkArray[] {
+function vectors(values: Float32Array, name: string, unit: string, kept: readonly Axis[]): VtkArray[] {
   const count = values.length / 6;
   const size = kept.length === 1 ? 1 : 3;
   return (['real', 'imaginary'] as const).map((part, p) => {
@@ -36,7 +37,7 @@ export function fieldFiles(
   const csv = (): void => {
     const nu = slice.u.length;
     const count = nu * slice.v.length;
-    const place = (axis: 0 | 1 | 2): Float64Array =>
+    const place = (axis: Axis): Float64Array =>
       Float64Array.from(
         { length: count },
         (_, n) => slice.origin[axis] + slice.u[n % nu] * slice.along[axis] + slice.v[Math.floor(n / nu)] * slice.across[axis],

@@ -5,6 +5,7 @@ import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
 import { readAhead, useShares, useSum } from './useSum.ts';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 /** Elements of all frequencies up to which the others are fetched ahead, once the one that is looked at is there. */
 const ahead = 24_000_000;
@@ -16,7 +17,7 @@ export interface RecordedField {
   /** What fills a box; null: nothing, or a plane, which does not know. */
   filling: Filling | null;
   /** Axis across a plane, or along which a box has one layer; null: a true box. */
-  flat: 0 | 1 | 2 | null;
+  flat: Axis | null;
   frequency: number;
   at: number;
 }

@@ -4,6 +4,7 @@ import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../../api/client.ts';
 import type { Run } from '../../api/types.ts';
 import { useLens } from './lens.ts';
+import type { Axis } from '@jadebell/core/axis';
 
 /** The cut through boxes of fields that cards without a place of their own show. */
 export function PlaneLens({ run }: { run: Run }) {
@@ -26,7 +27,7 @@ export function PlaneLens({ run }: { run: Run }) {
           className="plain-select"
           aria-label="Axis of the cut"
           value={axis}
-          onChange={(e) => set({ plane: { axis: Number(e.target.value) as 0 | 1 | 2, at: 0 } })}
+          onChange={(e) => set({ plane: { axis: Number(e.target.value) as Axis, at: 0 } })}
         >
           {[0, 1, 2].map((a) => (
             <option key={a} value={a}>

@@ -1,5 +1,6 @@
 import type { Complex } from '@jadebell/core/results';
 import { create } from 'zustand';
+import type { Axis } from '@jadebell/core/axis';
 
 /** Which runs are looked at, and how: what every card of a board follows. */
 export interface Lens {
@@ -22,7 +23,7 @@ export interface Lens {
   /** Name of the chosen combination of waves; null: as recorded. */
   excitation: Excitation | null;
   /** Cut through boxes that cards without a place of their own show. */
-  plane: { axis: 0 | 1 | 2; at: number } | null;
+  plane: { axis: Axis; at: number } | null;
   /** Name of the open board; null: the first. */
   board: string | null;
 }
