@@ -1,13 +1,9 @@
+import { type C, div } from '../numerics/complex.ts';
 import { describe, expect, test } from '@jest/globals';
 import { impedance } from '../results/derive.ts';
 import { readReference, referredTo, renormalised } from './renormalise.ts';
 
-type C = [number, number];
 const real = (re: number): { re: number; im: number } => ({ re, im: 0 });
-const div = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
 /** Power-wave reflection of a load. */
 const gamma = (z: C, ref: C): C => div([z[0] - ref[0], z[1] + ref[1]], [z[0] + ref[0], z[1] + ref[1]]);
 const s = (shape: number[], values: number[]) => ({ shape, data: Float64Array.from(values) });

@@ -1,6 +1,8 @@
 /** A complex number as real and imaginary part. */
 export type C = [re: number, im: number];
 
+export const add = ([a, b]: C, [c, d]: C): C => [a + c, b + d];
+export const sub = ([a, b]: C, [c, d]: C): C => [a - c, b - d];
 export const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
 export const div = ([a, b]: C, [c, d]: C): C => {
   const n = c * c + d * d;

@@ -1,3 +1,4 @@
+import type { C } from '../numerics/complex.ts';
 import { Matrix, solve } from 'ml-matrix';
 import type { Point3 } from '../document/index.ts';
 import { complexEigen } from '../numerics/complexEigen.ts';
@@ -7,8 +8,6 @@ import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
 import { type IrisFilter, irisReflection } from './modeMatching.ts';
-
-type C = [re: number, im: number];
 
 /**
  * Poles of a rational function of order n through a reflection over frequency, hertz, in complex frequency (exp(j 2 pi f t)): the

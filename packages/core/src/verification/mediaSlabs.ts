@@ -1,3 +1,4 @@
+import { type C, add, div, mul } from '../numerics/complex.ts';
 import type { Dispersion, MaterialEntry, Point3 } from '../document/index.ts';
 import { gainOf, materialPoles, modelAt } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
@@ -7,13 +8,6 @@ import { solvers } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import type { Case, Row } from './case.ts';
 
-type C = [re: number, im: number];
-const mul = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
-const add = (a: C, b: C): C => [a[0] + b[0], a[1] + b[1]];
-const div = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
 const root = ([re, im]: C): C => {
   const size = Math.hypot(re, im);
   // The root whose wave dies away: negative imaginary part.

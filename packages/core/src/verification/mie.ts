@@ -1,11 +1,4 @@
-/** Complex numbers as pairs. */
-type C = [re: number, im: number];
-const mul = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
-const over = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
-const minus = (a: C, b: C): C => [a[0] - b[0], a[1] - b[1]];
+import { type C, div, mul, sub } from '../numerics/complex.ts';
 
 /** Riccati-Bessel functions psi_n = x j_n and chi_n = -x y_n of a real argument, n = 0 .. count, psi by downward recurrence. */
 function riccati(x: number, count: number): { psi: number[]; chi: number[] } {
@@ -46,14 +39,14 @@ export function mie(x: number, index: number | null): Mie {
     const dPsi = psi[n - 1] - (n / x) * psi[n];
     const dXi: C = [dPsi, -(chi[n - 1] - (n / x) * chi[n])];
     if (inner === null || index === null) {
-      a.push(over([dPsi, 0], dXi));
-      b.push(over([psi[n], 0], xi));
+      a.push(div([dPsi, 0], dXi));
+      b.push(div([psi[n], 0], xi));
     } else {
       const m = inner[n];
       const dm = inner[n - 1] - (n / (index * x)) * m;
       const [p, q] = [index * m, dm];
-      a.push(over([p * dPsi - q * psi[n], 0], minus(mul([p, 0], dXi), mul([q, 0], xi))));
-      b.push(over([m * dPsi - index * dm * psi[n], 0], minus(mul([m, 0], dXi), mul([index * dm, 0], xi))));
+      a.push(div([p * dPsi - q * psi[n], 0], sub(mul([p, 0], dXi), mul([q, 0], xi))));
+      b.push(div([m * dPsi - index * dm * psi[n], 0], sub(mul([m, 0], dXi), mul([index * dm, 0], xi))));
     }
   }
   let [scattering, extinction] = [0, 0];

@@ -1,3 +1,4 @@
+import { type C, div, mul } from '../numerics/complex.ts';
 import type { Point3 } from '../document/index.ts';
 import type { ResultSet, WireEvidence } from '../results/index.ts';
 import type { WiresScene, PlacedRecorder, SceneWave, SceneWire, WireScene } from '../scene/index.ts';
@@ -67,9 +68,6 @@ export function impedances({ arrays, meta }: ResultSet, f = 0): [re: number, im:
     const at = 2 * ((f * n + i) * n + j);
     return [arrays.s.data[at], arrays.s.data[at + 1]];
   };
-  type C = [number, number];
-  const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
-  const div = ([a, b]: C, [c, d]: C): C => [(a * c + b * d) / (c * c + d * d), (b * c - a * d) / (c * c + d * d)];
   const z = (v: C): C => [50 * v[0], 50 * v[1]];
   const [a, b] = [s(0, 0), n > 1 ? s(0, 1) : ([0, 0] as C)];
   if (n === 1) return [[z(div([1 + a[0], a[1]], [1 - a[0], -a[1]]))]];

@@ -1,3 +1,4 @@
+import { type C, add, mul } from '../numerics/complex.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { gauss } from '../numerics/gauss.ts';
 import { type Ground, waveOf } from '../scene/index.ts';
@@ -15,9 +16,6 @@ function coupledCurrent(
   theta: number,
   frequency: number,
 ): [number, number] {
-  type C = [number, number];
-  const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
-  const add = ([a, b]: C, [c, d]: C): C => [a + c, b + d];
   const times = (s: number, [a, b]: C): C => [s * a, s * b];
   const k = (2 * Math.PI * frequency) / c0;
   const zc = 60 * Math.acosh(height / radius);
@@ -111,8 +109,6 @@ function momentOf({ arrays }: { arrays: Record<string, { data: ArrayLike<number>
  * angle of the plane waves it is made of, first those that run, then those that fade (A. Banos, Dipole Radiation in the Presence of a Conducting Half-Space, 1966).
  */
 function elementOverEarth(upright: boolean, height: number, frequency: number, permittivity: number, conductivity: number): [number, number] {
-  type C = [number, number];
-  const mul = ([a, b]: C, [c, d]: C): C => [a * c - b * d, a * d + b * c];
   const k = (2 * Math.PI * frequency) / c0;
   const eps = earthPermittivity({ permittivity, conductivity }, frequency);
   const { points, weights } = gauss(8);

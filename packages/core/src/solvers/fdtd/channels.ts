@@ -1,3 +1,4 @@
+import { type C, div } from '../../numerics/complex.ts';
 import { eta0 } from '../../numerics/constants.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { GridScene } from '../../scene/index.ts';
@@ -44,12 +45,6 @@ function signalsOf({ modes }: GuideModes, mode: number): number[] {
   for (let m = 0; m < mode; m++) first += width(m);
   return Array.from({ length: width(mode) }, (_, k) => first + k);
 }
-
-type C = [re: number, im: number];
-const over = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
 
 /** Part of a series after which it is faded. */
 const fadeFrom = 0.5;
@@ -163,10 +158,10 @@ export class ChannelSpectra {
       return [size * Math.cos((beta[0] * step) / 2), sign * size * Math.sin((beta[0] * step) / 2)];
     });
     const both: C = [z[0] + w[0], z[1] + w[1]];
-    const half = over(admittance, [both[0] / 2, both[1] / 2]);
-    const i = over(sum(this.second[channel], shares.e), half);
+    const half = div(admittance, [both[0] / 2, both[1] / 2]);
+    const i = div(sum(this.second[channel], shares.e), half);
     // v = p + q and i = p z - q w.
-    const p = over([i[0] + v[0] * w[0] - v[1] * w[1], i[1] + v[0] * w[1] + v[1] * w[0]], both);
+    const p = div([i[0] + v[0] * w[0] - v[1] * w[1], i[1] + v[0] * w[1] + v[1] * w[0]], both);
     const q: C = [v[0] - p[0], v[1] - p[1]];
     const mean = Math.cos(Math.PI * frequency * this.dt);
     const weight = Math.sqrt((images * mean * Math.hypot(...admittance)) / eta0);

@@ -1,3 +1,4 @@
+import { type C, div, mul } from '../../numerics/complex.ts';
 import { fitPoles, modelAt, type PoleModel } from '../../materials/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
 
@@ -11,13 +12,6 @@ export interface MediumClass {
   real: [turn: number, pull: number, drive: number][];
   paired: [turn: [number, number], pull: [number, number], drive: [number, number]][];
 }
-
-type C = [re: number, im: number];
-const mul = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
-const div = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
 
 /**
  * Steps of a pole model by the trapezoid rule, which keeps a passive medium passive at any step (auxiliary equations: M. Okoniewski

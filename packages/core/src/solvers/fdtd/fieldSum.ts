@@ -1,3 +1,4 @@
+import { type C, mul } from '../../numerics/complex.ts';
 import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultMeta } from '../../results/index.ts';
 import { directionsOf, powerThrough, type RecorderTold } from '../../recorders/index.ts';
@@ -11,9 +12,6 @@ import { boxFaces, lossPower, metalLosses, type RecordedArrays, type RecordingPl
 import type { RegionSums } from '../../yee/index.ts';
 import type { Simulation } from './simulation.ts';
 import type { Discrete } from './discrete.ts';
-
-type C = [re: number, im: number];
-const times = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
 
 /** Share of each excited channel in the recorded fields: complex wave amplitudes, squares adding up to 1. */
 export function fieldWeights(scene: GridScene, channels: readonly Channel[], order: readonly number[]): Map<number, C> {
@@ -128,10 +126,10 @@ export class FieldSum {
     const factors = scene.recordAt.map((_, f): C => {
       const { a } = spectra.waves(excited, f);
       const size = Math.SQRT2 / (a[0] ** 2 + a[1] ** 2);
-      return times(weights.get(excited)!, [size * a[0], -size * a[1]]);
+      return mul(weights.get(excited)!, [size * a[0], -size * a[1]]);
     });
     const add = (into: C[], n: number, x: C, f: number): void => {
-      const y = times(x, factors[f]);
+      const y = mul(x, factors[f]);
       into[n] = [into[n][0] + y[0], into[n][1] + y[1]];
     };
     factors.forEach((_, f) =>
@@ -162,7 +160,7 @@ export class FieldSum {
   private addHeld(): void {
     const { scene, channels, weights, every, d } = this;
     const runs = this.held!;
-    const wanted = channels.map((_, c): C => times(weights.get(c) ?? [0, 0], [Math.SQRT2, 0]));
+    const wanted = channels.map((_, c): C => mul(weights.get(c) ?? [0, 0], [Math.SQRT2, 0]));
     const shares = scene.recordAt.map((_, f) => {
       const waves = (pick: 'a' | 'b'): C[][] => channels.map((__, c) => runs.map((r) => r.waves[f][c][pick]));
       return sharesOfRuns(channels, waves('a'), waves('b'), wanted) ?? runs.map((): C => [0, 0]);
@@ -170,7 +168,7 @@ export class FieldSum {
     const total = (f: number, of: (run: (typeof runs)[number]) => C): C =>
       runs.reduce<C>(
         (sum, r, e) => {
-          const x = times(of(r), shares[f][e]);
+          const x = mul(of(r), shares[f][e]);
           return [sum[0] + x[0], sum[1] + x[1]];
         },
         [0, 0],

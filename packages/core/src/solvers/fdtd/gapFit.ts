@@ -1,11 +1,6 @@
+import { type C, div } from '../../numerics/complex.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import { atFrequency, type PortGap } from '../../results/index.ts';
-
-type C = [re: number, im: number];
-const over = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
 
 /** A line between two equal ports. */
 export interface ReferenceLine {
@@ -27,7 +22,7 @@ export function halfLine(line: ReferenceLine, impedance: number, open: boolean, 
   // Purely reactive: jx.
   const x = (open ? -impedance / t : impedance * t) + w * l;
   const b = w * c - 1 / x;
-  return over([1 / resistance, -b], [1 / resistance, b]);
+  return div([1 / resistance, -b], [1 / resistance, b]);
 }
 
 /**

@@ -1,9 +1,8 @@
+import type { C } from '../../numerics/complex.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { Complex } from '../../results/index.ts';
 import { renormalised } from '../../network/renormalise.ts';
 import type { Channel } from './channels.ts';
-
-type C = [re: number, im: number];
 
 /** Whether a lumped port of a run refers to a complex impedance. */
 export const hasReactance = (channels: readonly Channel[]): boolean => channels.some((c) => c.kind === 'lumped' && c.reactance !== 0);

@@ -1,6 +1,7 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { homogeneousModes, uniformPermittivity } from './homogeneous.ts';
-import { type C, rootOf } from './root.ts';
+import { type C, mul } from '../../numerics/complex.ts';
+import { rootOf } from './root.ts';
 import { type Section, stepsOf } from './section.ts';
 import { seek, type SeekOptions } from './seek.ts';
 import { coefficientsOf, type Complexes, type ComplexSteps, complexSteps, type Coefficients } from './stretch.ts';
@@ -80,7 +81,6 @@ function dressed(
   const lv = (n: number): number => s.lv?.[n] ?? 1;
   const b2 = beta[0] ** 2 + beta[1] ** 2;
   const overBeta: C = [beta[0] / b2, -beta[1] / b2];
-  const mul = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
   const per = (d: Complexes, i: number): C => {
     const q = d.re[i] ** 2 + d.im[i] ** 2;
     return [d.re[i] / q, -d.im[i] / q];

@@ -1,5 +1,4 @@
-/** A complex number. */
-export type C = [re: number, im: number];
+import type { C } from '../../numerics/complex.ts';
 
 /** The root with falling or vanishing wave: imaginary part not above zero. */
 export function rootOf(re: number, im: number): C {

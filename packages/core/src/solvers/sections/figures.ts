@@ -1,5 +1,6 @@
 import { c0 } from '../../numerics/constants.ts';
-import { areasOf, type C, type Complexes, conductorsOf, type GuidedMode, type Section, stepsOf } from '../modes/index.ts';
+import type { C } from '../../numerics/complex.ts';
+import { areasOf, type Complexes, conductorsOf, type GuidedMode, type Section, stepsOf } from '../modes/index.ts';
 
 /** What is read off a mode. Lengths in metres, impedances in ohms. */
 export interface ModeFigures {

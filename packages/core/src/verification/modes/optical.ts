@@ -1,9 +1,9 @@
 import { c0 } from '../../numerics/constants.ts';
-import type { C } from '../../solvers/modes/index.ts';
+import { type C, mul, sub } from '../../numerics/complex.ts';
 import { plainBody } from '../bench.ts';
 import { type Case, percent, type Row } from '../case.ts';
 import { bisect } from '../cavity.ts';
-import { bar, complexZero, dielectric, mul, rod, root, row, sectionAcross, solved, sub } from './parts.ts';
+import { bar, complexZero, dielectric, rod, root, row, sectionAcross, solved } from './parts.ts';
 
 const wave = 1.55e-6;
 const k0 = (2 * Math.PI) / wave;

@@ -3,7 +3,7 @@ import type { Body, Exact } from '../../geometry/index.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import type { SolverHost } from '../../solvers/index.ts';
 import { denseKernel } from '../../solvers/modes/kernel.ts';
-import type { C } from '../../solvers/modes/index.ts';
+import { type C, div, mul, sub } from '../../numerics/complex.ts';
 import { prepareSection, sectionCells, type SolvedSection, solveModes } from '../../solvers/sections/index.ts';
 import type { Row } from '../case.ts';
 
@@ -70,12 +70,6 @@ export const row = (
   seconds: of.seconds,
 });
 
-export const mul = (a: C, b: C): C => [a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]];
-export const div = (a: C, b: C): C => {
-  const d = b[0] ** 2 + b[1] ** 2;
-  return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-};
-export const sub = (a: C, b: C): C => [a[0] - b[0], a[1] - b[1]];
 export const root = ([re, im]: C): C => {
   const size = Math.sqrt(Math.hypot(re, im));
   const half = Math.atan2(im, re) / 2;
