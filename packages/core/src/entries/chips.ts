@@ -42,9 +42,7 @@ export const faceText = playing(
     .regex(/^([A-Za-z_]\w*(\.[A-Za-z_]\w*){1,2})?$/, 'A face is written line.face'),
 ).describe('A face of an earlier line, e.g. board.top');
 export const axis = z.enum(['x', 'y', 'z']);
-export type AxisLetter = z.infer<typeof axis>;
 export const planeName = z.enum(['xy', 'yz', 'zx']);
-export type PlaneName = z.infer<typeof planeName>;
 
 /** One expression inside an entry: where it stands and what it must measure. */
 export interface Chip {

@@ -1,16 +1,17 @@
+import type { Axis } from '../numerics/axis.ts';
 import { axisField, length, ref } from '../entries/index.ts';
 import { fillOf, insideSheet } from '../geometry/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { inPlane, type Point3 } from '../shapes/index.ts';
 import { blockValues, imageSign, type Mirrors, nearestLine, planVolume } from '../yee/index.ts';
 import { complexColumns, milliamperes, nodeNear, planAmpere } from './current.ts';
-import { type AxisNumber, axisOf, beside, defineRecorder, type Fault, type GridRecording, type Index, isFault, type Pair } from './recorder.ts';
+import { axisOf, beside, defineRecorder, type Fault, type GridRecording, type Index, isFault, type Pair } from './recorder.ts';
 import { mirrorRectangle, type Rectangle, recordedAt } from './rectangle.ts';
 
 interface Told {
   line: string;
   /** The cut: its axis, and where it was taken, metres. */
-  normal: AxisNumber;
+  normal: Axis;
   at: number;
   /** Current through the cut towards larger coordinates, A, peak, at each frequency. */
   current: Pair[];
@@ -27,7 +28,7 @@ interface Placed {
 interface Patch {
   /** The cell beside it. */
   cell: Index;
-  normal: AxisNumber;
+  normal: Axis;
   side: 1 | -1;
   at: Point3;
   size: Pair;
@@ -47,13 +48,13 @@ function patchesOf(line: string, { grid, bodies }: GridRecording, lo: Index, hi:
   const inside = (cell: Index): boolean => cell.every((i, a) => i >= lo[a] && i < hi[a]);
   const metal = (cell: Index): boolean => !!at(cell) && bodies[at(cell) - 1].material.kind === 'conductor';
   const out: Patch[] = [];
-  const add = (cell: Index, normal: AxisNumber, side: 1 | -1): void => {
+  const add = (cell: Index, normal: Axis, side: 1 | -1): void => {
     if (!inside(cell) || metal(cell)) return;
     const centre = cell.map((i, a) => (a === normal ? lines[a][side > 0 ? i : i + 1] : middle(a, i))) as Point3;
     const [b, c] = beside(normal);
     out.push({ cell, normal, side, at: centre, size: [step(b, cell[b]), step(c, cell[c])] });
   };
-  const moved = (cell: Index, a: AxisNumber, by: number): Index => cell.map((i, n) => (n === a ? i + by : i)) as Index;
+  const moved = (cell: Index, a: Axis, by: number): Index => cell.map((i, n) => (n === a ? i + by : i)) as Index;
   const cell: Index = [0, 0, 0];
   for (cell[2] = lo[2]; cell[2] < hi[2]; cell[2]++)
     for (cell[1] = lo[1]; cell[1] < hi[1]; cell[1]++)
@@ -175,7 +176,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
       p.map((x, a) => Math.min(Math.max(nearestLine(grid.lines[a], x) + by, inner.lo[a]), inner.hi[a])) as Index;
     const [lo, hi] = [near(r.min, -1), near(r.max, 1)];
     const volume = planVolume(grid, [3, 4, 5], lo, hi, g.add);
-    const nodes = (p: Point3): Index => p.map((x, a) => nodeNear(g, a as AxisNumber, x)) as Index;
+    const nodes = (p: Point3): Index => p.map((x, a) => nodeNear(g, a as Axis, x)) as Index;
     const [from, to] = [nodes(r.cut.min), nodes(r.cut.max)];
     const total = planAmpere(g, r.cut.normal, from, to);
     const factor = r.cut.sign * (r.cut.images ?? 1);
@@ -185,7 +186,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
       reading.numbers.forEach((f, i) => {
         const h = volume.blocks.map((block) => blockValues(block, reading.sums, f, reading.scales[f]));
         /** H along a tangential axis in the middle of a patch: the mean of the two samples of the cell beside it. */
-        const field = (p: Patch, t: AxisNumber): Pair => {
+        const field = (p: Patch, t: Axis): Pair => {
           const { from: first, count, re, im } = h[t];
           const at = (by: number): number => {
             const k = p.cell.map((c, a) => Math.min(Math.max(c + (a === t ? by : 0) - first[a], 0), count[a] - 1));
@@ -196,7 +197,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
         patches.forEach((p, n) => {
           // n x H with n along the patch's axis; an image has what the patch itself has, with signs of its own.
           const { side } = p;
-          const [u, v] = [(p.normal + 1) % 3, (p.normal + 2) % 3] as [AxisNumber, AxisNumber];
+          const [u, v] = [(p.normal + 1) % 3, (p.normal + 2) % 3] as [Axis, Axis];
           const [hu, hv] = [field(p, u), field(p, v)];
           const o = (i * patches.length + n) * 6;
           for (const part of [0, 1] as const) {

@@ -1,7 +1,8 @@
+import type { Axis } from '../numerics/axis.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { atNode, extent, nearestLine, rowRegion, sumAt } from '../yee/index.ts';
 import { rectangleText } from './flux.ts';
-import { type AxisNumber, defineRecorder, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { defineRecorder, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
 import {
   across,
   mirrorRectangle,
@@ -14,7 +15,7 @@ import {
 } from './rectangle.ts';
 
 interface Told {
-  normal: AxisNumber;
+  normal: Axis;
   at: number;
   /** A, peak, at each frequency. */
   current: Pair[];
@@ -23,22 +24,22 @@ interface Told {
 const points = 400;
 
 /** First and last node of an axis that lie off the walls and the absorbing layers, or on a plane of symmetry. */
-export const innerNodes = ({ grid, mirrors, boundaries }: GridRecording, a: AxisNumber): Pair => [
+export const innerNodes = ({ grid, mirrors, boundaries }: GridRecording, a: Axis): Pair => [
   Math.max(1, grid.pml[2 * a] + (mirrors?.[a] || boundaries[2 * a] === 'open' ? 0 : 1)),
   grid.lines[a].length - 2 - (boundaries[2 * a + 1] === 'open' ? grid.pml[2 * a + 1] - 1 : grid.pml[2 * a + 1]),
 ];
 export const clampTo = ([low, high]: Pair, i: number): number => Math.min(Math.max(i, low), high);
 
 /** Node along an axis that is nearest to a coordinate, off walls and layers. */
-export const nodeNear = (g: GridRecording, a: AxisNumber, x: number): number => clampTo(innerNodes(g, a), nearestLine(g.grid.lines[a], x));
+export const nodeNear = (g: GridRecording, a: Axis, x: number): number => clampTo(innerNodes(g, a), nearestLine(g.grid.lines[a], x));
 
 /**
  * Plans the current through a rectangle of nodes: Ampere's law along the dual edges around them, H interpolated to the plane. Where a rectangle begins on a
  * plane of symmetry its contour is completed by the image. What is given back reads it, A, before any sign or number of images.
  */
-export function planAmpere(g: GridRecording, normal: AxisNumber, lo: Index, hi: Index): (r: GridReading, f: number) => Pair {
+export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index): (r: GridReading, f: number) => Pair {
   const { grid, mirrors } = g;
-  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [AxisNumber, AxisNumber];
+  const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [Axis, Axis];
   const k = lo[normal];
   const rows: { region: number; sign: 1 | -1; lengths: Float64Array }[] = [];
   for (const [along, aside] of [
@@ -100,7 +101,7 @@ export const current = defineRecorder<Rectangle, Told>()({
   marks: rectangleMarks,
   onGrid(r, g) {
     const k = nodeNear(g, r.normal, r.min[r.normal]);
-    const [lo, hi] = [r.min, r.max].map((p) => [0, 1, 2].map((a) => nodeNear(g, a as AxisNumber, p[a])) as Index);
+    const [lo, hi] = [r.min, r.max].map((p) => [0, 1, 2].map((a) => nodeNear(g, a as Axis, p[a])) as Index);
     lo[r.normal] = k;
     const read = planAmpere(g, r.normal, lo, hi);
     const factor = r.sign * (r.images ?? 1);

@@ -1,10 +1,11 @@
+import type { Axis } from '../numerics/axis.ts';
 import { ref } from '../entries/index.ts';
 import { formatSI } from '../expressions/index.ts';
 import { type Body, fillOf } from '../geometry/index.ts';
 import { mediumAt } from '../materials/index.ts';
 import { eps0 } from '../numerics/constants.ts';
 import { type BlockValues, blockValues, isHalf, nearestLine, planVolume, type VolumePlan } from '../yee/index.ts';
-import { type AxisNumber, defineRecorder, type Fault, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { defineRecorder, type Fault, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
 
 interface Told {
   line: string;
@@ -168,7 +169,7 @@ function energiesAt(
   const at: Index = [0, 0, 0];
 
   /** Adds what a sample of E of component c tells of the bodies around it. */
-  const addElectric = (c: AxisNumber, n: number, square: number, parts: ReadonlyMap<number, number>): void => {
+  const addElectric = (c: Axis, n: number, square: number, parts: ReadonlyMap<number, number>): void => {
     const own = media[c];
     let [total, level] = [0, 0];
     for (const [mark, size] of parts) {
@@ -201,7 +202,7 @@ function energiesAt(
       at[1] = from[1] + (Math.floor(n / count[0]) % count[1]);
       at[2] = from[2] + Math.floor(n / (count[0] * count[1]));
       const parts = eighths.around(field, at);
-      if (field < 3) addElectric(field as AxisNumber, n, square, parts);
+      if (field < 3) addElectric(field as Axis, n, square, parts);
       else for (const [mark, size] of parts) if (mark && mine[mark - 1]) out.magnetic += (eps0 / 4) * square * size;
     }
   }

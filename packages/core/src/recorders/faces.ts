@@ -1,19 +1,20 @@
+import type { Axis } from '../numerics/axis.ts';
 import { eta0 } from '../numerics/constants.ts';
 import type { FaceSamples } from '../radiation/index.ts';
 import { coordinate, extent, type Grid, type RegionSums, sumAt } from '../yee/index.ts';
-import type { AxisNumber, Pair } from './recorder.ts';
+import type { Pair } from './recorder.ts';
 
 /** A tangential field component on a plane of nodes. */
 export interface Face {
-  normal: AxisNumber;
+  normal: Axis;
   outward: 1 | -1;
   index: number;
-  component: AxisNumber;
+  component: Axis;
   magnetic: boolean;
 }
 
 /** The tangential fields of a plane, each a face of its own. */
-export const facesOn = (normal: AxisNumber, outward: 1 | -1, index: number): Face[] =>
+export const facesOn = (normal: Axis, outward: 1 | -1, index: number): Face[] =>
   ([0, 1, 2] as const)
     .filter((c) => c !== normal)
     .flatMap((component) => [false, true].map((magnetic): Face => ({ normal, outward, index, component, magnetic })));
@@ -22,7 +23,7 @@ export const facesOn = (normal: AxisNumber, outward: 1 | -1, index: number): Fac
 export const fieldOf = ({ component, magnetic }: Face): number => component + (magnetic ? 3 : 0);
 
 /** Coordinates of samples of a field along an axis, and the widths they stand for, between the ends of a box. */
-function samplesAlong(grid: Grid, axis: AxisNumber, field: number, from: number, count: number, [b0, b1]: Pair): [Float64Array, Float64Array] {
+function samplesAlong(grid: Grid, axis: Axis, field: number, from: number, count: number, [b0, b1]: Pair): [Float64Array, Float64Array] {
   const at = new Float64Array(count);
   const width = new Float64Array(count);
   const lines = grid.lines[axis];
@@ -49,7 +50,7 @@ export function faceSamples(
   const { region } = s;
   const field = fieldOf(face);
   const [a, b] = [region.innerAxis, region.outerAxis];
-  const box = (axis: AxisNumber): Pair => [grid.lines[axis][lo[axis]], grid.lines[axis][hi[axis]]];
+  const box = (axis: Axis): Pair => [grid.lines[axis][lo[axis]], grid.lines[axis][hi[axis]]];
   const [ca, wa] = samplesAlong(grid, a, field, region.from[a], region.inner, box(a));
   const [cb, wb] = samplesAlong(grid, b, field, region.from[b], region.outer, box(b));
   const re = new Float64Array(region.inner * region.outer);

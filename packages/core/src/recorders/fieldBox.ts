@@ -1,17 +1,18 @@
+import type { Axis } from '../numerics/axis.ts';
 import { choice, count, filled, point } from '../entries/index.ts';
 import { fillOf } from '../geometry/index.ts';
 import { mediumAt } from '../materials/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { blockValues, imageSign, isHalf, nearestLine, planVolume, type VolumePlan } from '../yee/index.ts';
-import { type AxisNumber, axisOf, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
+import { axisOf, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
 
 interface Told {
   electric: boolean;
   magnetic: boolean;
   /** The component that is kept alone; absent: all three. */
-  only?: AxisNumber;
+  only?: Axis;
   /** Media that `box:NAME:fill` marks: relative permittivity and loss along x, y, z at each recorded frequency. */
   media?: { mark: number; permittivity: number[][] }[];
 }
@@ -21,7 +22,7 @@ interface Placed {
   electric: boolean;
   magnetic: boolean;
   /** The component that is kept alone; absent: all three. */
-  only?: AxisNumber;
+  only?: Axis;
   /** Interpolated to the middles of the cells; otherwise to the nodes. */
   centres: boolean;
   /** Every so many nodes or cells along each axis. */
@@ -63,7 +64,7 @@ function spotAt(x: Float64Array, i: number, centre: boolean): Spot {
 }
 
 /** Nodes of a box on an axis and its places there: the part of it that is computed, with images behind a plane of symmetry told from it. */
-function along(r: Placed, { grid, inner, mirrors }: GridRecording, a: AxisNumber): { lo: number; hi: number; spots: Spot[] } {
+function along(r: Placed, { grid, inner, mirrors }: GridRecording, a: Axis): { lo: number; hi: number; spots: Spot[] } {
   const x = grid.lines[a];
   const node = (at: number): number => Math.min(Math.max(nearestLine(x, at), inner.lo[a]), inner.hi[a]);
   const plane = mirrors?.[a]?.at;
@@ -102,7 +103,7 @@ function valuesAt(
       const c = field % 3;
       const unit = field < 3 ? 1 : 1 / eta0;
       const taps = (p: Spot, a: number): Spot['half'] => (isHalf(a, field) ? p.half : p.node);
-      const sign = (p: Spot, a: AxisNumber): number => (p.image ? imageSign(mirrors![a]!.wall, a, c, field > 2) : 1);
+      const sign = (p: Spot, a: Axis): number => (p.image ? imageSign(mirrors![a]!.wall, a, c, field > 2) : 1);
       let out = n * size + 2 * b;
       for (const z of pz)
         for (const y of py)

@@ -1,17 +1,18 @@
+import type { Axis } from '../numerics/axis.ts';
 import { axisField, length, pair } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { atNode, imageSign, nearestLine, rowRegion, sumAt } from '../yee/index.ts';
 import { clampTo, innerNodes, nodeNear } from './current.ts';
-import { type AxisNumber, axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
+import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
 
 interface Told {
-  axis: AxisNumber;
+  axis: Axis;
   /** The grid node that stands for its place across the axis, metres. */
   at: Point3;
 }
 interface Placed {
-  axis: AxisNumber;
+  axis: Axis;
   /** Its place; the entry along its own axis is its beginning. */
   at: Point3;
   /** Metres along its axis. */
@@ -103,7 +104,7 @@ export const fieldLine = defineRecorder<Placed, Told>()({
   onGrid(r, g) {
     const { axis } = r;
     const { grid } = g;
-    const node = [0, 1, 2].map((a) => nodeNear(g, a as AxisNumber, r.at[a])) as Index;
+    const node = [0, 1, 2].map((a) => nodeNear(g, a as Axis, r.at[a])) as Index;
     const ends = innerNodes(g, axis);
     const plane = g.mirrors?.[axis];
     const [from, to] = plane ? [Math.max(plane.at, r.from), Math.max(r.to, 2 * plane.at - r.from)] : [r.from, r.to];

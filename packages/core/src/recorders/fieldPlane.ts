@@ -1,19 +1,20 @@
+import type { Axis } from '../numerics/axis.ts';
 import { length, normalField } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { imageSign, nearestLine, planeRegion, type RegionSums, sumAt } from '../yee/index.ts';
-import { type AxisNumber, axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
 import { spread } from './spread.ts';
 
 interface Told {
-  normal: AxisNumber;
+  normal: Axis;
   /** Coordinate of the plane that was recorded, metres. */
   at: number;
   /** In-plane axes in storage order: rows along `v`, values along `u`. */
-  u: AxisNumber;
-  v: AxisNumber;
+  u: Axis;
+  v: Axis;
 }
 interface Placed {
-  normal: AxisNumber;
+  normal: Axis;
   /** Metres. */
   at: number;
   /** Axes on which this is the image of what was asked for. */
@@ -59,7 +60,7 @@ function componentAtNodes(
   s: RegionSums,
   f: number,
   scale: Pair,
-  component: AxisNumber,
+  component: Axis,
   axes: Pair,
   nu: number,
   nv: number,
@@ -146,8 +147,7 @@ export const fieldPlane = defineRecorder<Placed, Told>()({
     const [u, v] = beside(r.normal);
     const longer = Math.max(max[u] - min[u], max[v] - min[v]);
     // The region in square cells.
-    const along = (a: AxisNumber): Float64Array =>
-      spread(min[a], max[a], Math.max(3, Math.round(((planeSamples - 1) * (max[a] - min[a])) / longer) + 1));
+    const along = (a: Axis): Float64Array => spread(min[a], max[a], Math.max(3, Math.round(((planeSamples - 1) * (max[a] - min[a])) / longer) + 1));
     const [us, vs] = [along(u), along(v)];
     const data = new Float32Array(numbers.length * us.length * vs.length * 6);
     const out = new Float64Array(12);

@@ -1,9 +1,10 @@
+import type { Axis } from '../numerics/axis.ts';
 import { count } from '../entries/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { planeRegion, sumAt } from '../yee/index.ts';
 import { complexColumns } from './current.ts';
 import { rectangleText } from './flux.ts';
-import { type AxisNumber, defineRecorder, isFault, type Named, type Pair } from './recorder.ts';
+import { defineRecorder, isFault, type Named, type Pair } from './recorder.ts';
 import {
   across,
   mirrorRectangle,
@@ -17,7 +18,7 @@ import {
 
 const ways = ['forward', 'backward'] as const;
 interface Told {
-  normal: AxisNumber;
+  normal: Axis;
   at: number;
   /** Complex amplitudes whose squares are powers in W, at each frequency; phases are those at the rectangle. */
   modes: { family: 'TEM' | 'TE' | 'TM' | 'hybrid'; propagates: boolean[]; forward: Pair[]; backward: Pair[] }[];

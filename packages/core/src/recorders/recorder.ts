@@ -23,7 +23,6 @@ import type { Axis } from '../numerics/axis.ts';
 export type SolverName = 'fdtd' | 'moment';
 export type Pair = [re: number, im: number];
 export type Index = [number, number, number];
-export type AxisNumber = Axis;
 
 /** Numbers of the recorded frequencies that a recorder keeps; absent: all. */
 export interface Kept {
@@ -54,8 +53,8 @@ export interface Surroundings {
 
 /** A figure that shows on the model where a recorder looks. Metres. */
 export type Mark =
-  | { form: 'rectangle'; min: Point3; max: Point3; normal: AxisNumber; sign: 1 | -1 }
-  | { form: 'plane'; normal: AxisNumber; at: number }
+  | { form: 'rectangle'; min: Point3; max: Point3; normal: Axis; sign: 1 | -1 }
+  | { form: 'plane'; normal: Axis; at: number }
   | { form: 'box'; min: Point3; max: Point3 }
   | { form: 'line'; from: Point3; to: Point3 }
   | { form: 'point'; at: Point3 }
@@ -74,7 +73,7 @@ export interface Probe {
 /** Modes of a rectangle of the grid, with what is needed to tell them apart in recorded fields. */
 export interface RectangleModes {
   /** Axes of the rectangle, right-handed with its normal. */
-  u: AxisNumber;
+  u: Axis;
   /** Coordinate of its plane, metres. */
   at: number;
   /** Samples along u, and of each the areas (m^2) for which E along u and along v stand; 0 in metal. */
@@ -106,11 +105,11 @@ export interface GridRecording {
   /** Keeps what is lost in metal, for `metalLoss` of the reading. */
   keepMetalLoss(): void;
   /** Seeks the modes of a rectangle between nodes; they are there once the run begins. */
-  modes(normal: AxisNumber, lo: Index, hi: Index, count: number): () => RectangleModes;
+  modes(normal: Axis, lo: Index, hi: Index, count: number): () => RectangleModes;
   /** Dielectric of each body as an axis sees it; null of metal. */
-  dielectrics(axis: AxisNumber): readonly (Dielectric | null)[];
+  dielectrics(axis: Axis): readonly (Dielectric | null)[];
   /** Part of an edge of E that is free of metal, where cells are cut; 0 for none. */
-  freePart(component: AxisNumber, i: number, j: number, k: number): number;
+  freePart(component: Axis, i: number, j: number, k: number): number;
 }
 
 /** What a run on a grid offers when a recorder is read: at frequencies, or over time. */
@@ -199,7 +198,7 @@ interface Definition<K extends string, F extends Fields, P extends object, T ext
   /** What of it lies outside the computed region, or null. */
   outside?(placed: P, region: { min: Point3; max: Point3; out(x: number, axis: number): boolean }): { what: string; chip: string } | null;
   /** Coordinates on an axis at which it wishes for a grid line. */
-  lines?(placed: P, axis: AxisNumber): readonly number[];
+  lines?(placed: P, axis: Axis): readonly number[];
   /** Field samples it keeps on a grid, about; `inside` tells those of one field between two corners, `sides` those of whole planes across z, x and y. */
   samples?(
     placed: P,
@@ -272,7 +271,7 @@ export const defineRecorder =
     };
   };
 
-export const axisOf = (letter: 'x' | 'y' | 'z'): AxisNumber => 'xyz'.indexOf(letter) as AxisNumber;
+export const axisOf = (letter: 'x' | 'y' | 'z'): Axis => 'xyz'.indexOf(letter) as Axis;
 /** The two axes beside one, in the order x, y, z. */
-export const beside = (axis: AxisNumber): [AxisNumber, AxisNumber] => [0, 1, 2].filter((a) => a !== axis) as [AxisNumber, AxisNumber];
+export const beside = (axis: Axis): [Axis, Axis] => [0, 1, 2].filter((a) => a !== axis) as [Axis, Axis];
 export const isFault = (x: object): x is Fault => 'fault' in x;

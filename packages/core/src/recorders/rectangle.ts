@@ -1,11 +1,12 @@
+import type { Axis } from '../numerics/axis.ts';
 import { type ChipValues, choice, length, normalField, pair, type ValuesOf } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { imageOf, imageSign, type Mirrors, nearestLine } from '../yee/index.ts';
-import { type AxisNumber, axisOf, beside, type Fault, type GridRecording, type Index, type Mark, type Surroundings } from './recorder.ts';
+import { axisOf, beside, type Fault, type GridRecording, type Index, type Mark, type Surroundings } from './recorder.ts';
 
 /** A rectangle across an axis, of which a recorder tells what passes through it. */
 export interface Rectangle {
-  normal: AxisNumber;
+  normal: Axis;
   /** +1: counted towards larger coordinates. */
   sign: 1 | -1;
   /** Metres; min and max are the same along `normal`. */
@@ -70,7 +71,7 @@ export function mirrorRectangle<R extends Rectangle>(r: R, mirrors: Mirrors, ofC
     } else
       return {
         code: 'symmetry.recorder',
-        chip: `from.${beside(r.normal).indexOf(a as AxisNumber)}`,
+        chip: `from.${beside(r.normal).indexOf(a as Axis)}`,
         fault: `The rectangle reaches unevenly across the plane of symmetry across ${'xyz'[a]}.`,
         fix: 'Let it end at the plane, or reach equally far on both sides.',
       };

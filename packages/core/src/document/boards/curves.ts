@@ -27,7 +27,6 @@ export type Marker = z.infer<typeof markerSchema>;
 
 const spot = z.strictObject({ x: number, y: number });
 export const limitSchema = z.strictObject({ from: spot, to: spot, side: z.enum(['below', 'above']) });
-export type LimitLine = z.infer<typeof limitSchema>;
 
 export const axisSchema = z.strictObject({
   min: number.optional(),
@@ -36,7 +35,6 @@ export const axisSchema = z.strictObject({
   title: z.string().max(60).optional(),
   unit: z.string().max(12).optional().describe('Absent: the one that suits the values'),
 });
-export type CardAxis = z.infer<typeof axisSchema>;
 
 /** Lines over frequency, wavelength, time or a given. */
 export const curvesCardSchema = z.strictObject({
