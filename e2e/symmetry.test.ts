@@ -42,7 +42,7 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
 
   test('a new port takes the narrowest gap that is not fed; planes of symmetry are set and their faults told', async () => {
     await page.keyboard.press('2');
-    await page.getByRole('button', { name: 'Add port or wave' }).click();
+    await page.getByRole('button', { name: 'Add port or source' }).click();
     await page.getByRole('menuitem', { name: /^across the gap/ }).click();
     const port = s.entry('port1');
     await port.waitFor();

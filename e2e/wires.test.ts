@@ -57,7 +57,7 @@ describe('an array of wires, from an empty project', () => {
   test('a port in a wire chooses the solver of wires; a feed at a free end is told before the run', async () => {
     await s.entry('fed').click({ position: { x: 8, y: 8 } });
     await page.keyboard.press('2');
-    await page.getByRole('button', { name: 'Add port or wave' }).click();
+    await page.getByRole('button', { name: 'Add port or source' }).click();
     await page.getByRole('menuitem', { name: 'in a wire', exact: true }).click();
     await until('the port stands in the picked wire', async () => (await page.getByLabel('wire', { exact: true }).inputValue()) === 'fed');
     await page.getByRole('heading', { name: 'Ground', exact: true }).waitFor();

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import type { MaterialEntry, Point3 } from '@jadebell/core/document';
-import { type GridScene, waveOf } from '../../core/src/scene/index.ts';
+import { type GridScene, type SceneWave, waveOf } from '../../core/src/scene/index.ts';
 import { solvers } from '../../core/src/solvers/index.ts';
 import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
 
@@ -19,7 +19,7 @@ function lit(material: MaterialEntry, from: [theta: number, phi: number], angle:
       plainBody('plate', 2, { name: 'metal', kind: 'conductor' }, { form: 'box', min: [-0.02, 0.014, -0.015], max: [0, 0.016, 0.002] }),
     ],
     ports: [],
-    wave: waveOf('wave', 0, from[0], from[1], angle, 0),
+    source: waveOf('wave', 0, from[0], from[1], angle, 0),
     min: [-far, -far, -far],
     max: [far, far, far],
     band: { from: frequencies[0], to: frequencies[1], points: 2 },
@@ -51,7 +51,8 @@ describe('a structure lit by a plane wave', () => {
     const [theta, phi, angle] = [0.8, 0.5, 0.3];
     const there = lit(wet, [theta, phi], angle);
     const back = lit(wet, [Math.PI - theta, phi + Math.PI], 0);
-    back.wave = { ...back.wave!, re: there.wave!.re, im: there.wave!.im };
+    const [{ re, im }, lit2] = [there, back].map((s) => s.source as SceneWave);
+    back.source = { ...lit2, re, im };
     const [a, b] = [(await solve(there)).meta.scattered!.figures, (await solve(back)).meta.scattered!.figures];
     a.forEach((f, n) => {
       process.stdout.write(`extinction ${(f.extinction * 1e4).toFixed(3)} and ${(b[n].extinction * 1e4).toFixed(3)} cm2; back ${(f.back * 1e4).toFixed(3)} and ${(b[n].back * 1e4).toFixed(3)}\n`); // prettier-ignore

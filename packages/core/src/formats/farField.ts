@@ -16,7 +16,7 @@ export function writeFarField(result: ResultSet, title: string): string | null {
     head,
     `title: ${title.replaceAll(/\s+/g, ' ')}`,
     `program: Jade Bell ${meta.coreVersion}`,
-    `for: ${meta.farField ? '1 W incident' : 'a plane wave of 1 V/m'}`,
+    `for: ${meta.dipole ? '1 W that a dipole gives' : meta.farField ? '1 W incident' : 'a plane wave of 1 V/m'}`,
     'convention: exp(+j w t), peak values, E = (value) exp(-jkr)/r',
     'columns: theta_deg phi_deg re_Etheta_V im_Etheta_V re_Ephi_V im_Ephi_V',
     `directions: ${nTheta} ${nPhi}`,

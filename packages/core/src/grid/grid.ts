@@ -1,5 +1,6 @@
 import { c0 } from '../numerics/constants.ts';
 import { type Body, inPlane, isSheet } from '../geometry/index.ts';
+import { pointsOf } from '../ports/index.ts';
 import type { GridScene } from '../scene/index.ts';
 import { recorderKind } from '../recorders/index.ts';
 import type { Grid } from '../yee/index.ts';
@@ -19,7 +20,7 @@ export const accuracyTable = {
 interface Wish {
   at: number;
   size: number;
-  /** Higher survives when two wishes are too close: 9 walls, 8 ports, 7 sheet planes, 6 metal faces, 5 sheet edges, 3 dielectric faces, 1 recorders, 0 thin layers. */
+  /** Higher survives when two wishes are too close: 9 walls, 8 ports, 7 sheet planes, 6 metal faces, 5 sheet edges, 3 dielectric faces, 2 points of current, 1 recorders, 0 thin layers. */
   rank: number;
   /** Set at the straight edge of a sheet. */
   outward?: 1 | -1;
@@ -121,6 +122,7 @@ export function buildGrid(scene: GridScene, { finer, cellsPerWavelength, limits:
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
     for (const r of scene.recorders) for (const at of new Set(recorderKind(r).lines?.(r, axis))) wishes.push({ at, size: coarsest, rank: 1 });
+    for (const at of pointsOf(scene.source)) wishes.push({ at: at[axis], size: coarsest, rank: 2 });
     for (const l of stretches) if (l.axis === axis) limits.push(l);
     for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import type { Chip, Fields, Problem, SentencePart } from '../entries/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
+import { currentDipole } from './dipole.ts';
 import { gapElement, gapPort } from './gaps.ts';
 import { facePort, planePort } from './guidedPorts.ts';
 import { wireElement, wireLine, wirePort } from './onWire.ts';
@@ -17,7 +18,7 @@ export { waveOf } from './wave.ts';
 export * from './wires.ts';
 
 /** Every kind of port, in the order in which the interface offers them. */
-const all = [wirePort, wireElement, wireLine, gapPort, pathPort, gapElement, pathElement, facePort, planePort, planeWave] as const;
+const all = [wirePort, wireElement, wireLine, gapPort, pathPort, gapElement, pathElement, facePort, planePort, planeWave, currentDipole] as const;
 
 /** A port, load or source as the document has it. */
 export type Port = EntryOfPort<(typeof all)[number]>;

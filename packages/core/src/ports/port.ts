@@ -16,14 +16,14 @@ import {
 } from '../entries/index.ts';
 import type { Body } from '../geometry/index.ts';
 import type { SolverName } from '../recorders/index.ts';
-import type { SceneGuide, ScenePort, SceneWave } from './types.ts';
-import type { SceneWire, WireLine, WireLoad, WirePort } from './wires.ts';
+import type { SceneGuide, ScenePort, SceneSource } from './types.ts';
+import type { SceneWire, WireLine, WireLoad, WirePort, WireScene } from './wires.ts';
 
 /** What ports, loads and sources are in SI, by their family: the part of a problem that solvers know them by. */
 export interface Families {
   lumped: ScenePort;
   guided: SceneGuide;
-  wave: SceneWave;
+  source: SceneSource;
   wire: { port: WirePort } | { load: WireLoad } | { line: WireLine };
 }
 export type Family = keyof Families;
@@ -49,15 +49,23 @@ export interface Placing {
   fail(code: string, chip: string | null, message: string, fix: string): null;
 }
 
-interface Definition<K extends string, F extends Fields, Y extends Family> {
+/** Why a source cannot excite a scene as it is. */
+interface SourceFault {
+  code: string;
+  severity?: 'warning';
+  message: string;
+  fix: string;
+}
+
+interface Definition<K extends string, F extends Fields, Y extends Family, P extends Families[Y]> {
   kind: K;
   /** In menus: 'across the gap between two bodies'. */
   title: string;
   /** Name of a new one. */
   stem: string;
   family: Y;
-  /** port: feeds and reads; load: a passive part; wave: lights the whole. */
-  role: 'port' | 'load' | 'wave';
+  /** port: feeds and reads; load: a passive part; source: excites the whole from without, ports being loads then. */
+  role: 'port' | 'load' | 'source';
   /** Solvers that take it. */
   solvers: readonly SolverName[];
   /** A project may have one alone. */
@@ -67,22 +75,29 @@ interface Definition<K extends string, F extends Fields, Y extends Family> {
   /** Why none can be added to the model as it is; absent or null: one can. */
   lacking?(around: PortSurroundings): boolean;
   fresh?(around: PortSurroundings): Partial<ValuesOf<F>>;
+  /** Of sources: what stands in their way on a grid, and in a scene of wires. */
+  onGrid?(placed: P, around: { boundaries: readonly string[]; symmetric: boolean }): SourceFault[];
+  onWires?(placed: P, around: { wires: readonly SceneWire[]; ground: WireScene['ground'] }): SourceFault[];
+  /** Of sources: cells of the longest size that it needs between bodies and boundary. */
+  room?: number;
   /** The port in SI, from the values of its chips; null where that was told to be impossible. */
-  resolve(entry: ValuesOf<F> & { name: string }, values: ChipValues, placing: Placing): Families[Y] | null;
+  resolve(entry: ValuesOf<F> & { name: string }, values: ChipValues, placing: Placing): P | null;
 }
 
 /** A kind of port, load or source: what it says of itself, and its schema, chips and sentence. */
-export interface PortKind<K extends string, F extends Fields, Y extends Family> extends Definition<K, F, Y> {
+export interface PortKind<K extends string, F extends Fields, Y extends Family, P extends Families[Y] = Families[Y]> extends Definition<K, F, Y, P> {
   schema: z.ZodType<PortEntry<K, F>>;
   chips(entry: PortEntry<K, F>): Chip[];
   words(entry: PortEntry<K, F>): SentencePart[];
   make(name: string, around: PortSurroundings): PortEntry<K, F>;
 }
 export type PortEntry<K extends string, F extends Fields> = { kind: K; name: string; note?: string } & ValuesOf<F>;
-export type EntryOfPort<R> = R extends PortKind<infer K, infer F, infer _Y> ? PortEntry<K, F> : never;
+export type EntryOfPort<R> = R extends PortKind<infer K, infer F, infer _Y, infer _P> ? PortEntry<K, F> : never;
 
 /** Makes a kind of port from what it says of itself. */
-export function definePort<K extends string, F extends Fields, Y extends Family>(d: Definition<K, F, Y>): PortKind<K, F, Y> {
+export function definePort<K extends string, F extends Fields, Y extends Family, P extends Families[Y]>(
+  d: Definition<K, F, Y, P>,
+): PortKind<K, F, Y, P> {
   return {
     ...d,
     schema: z.strictObject({

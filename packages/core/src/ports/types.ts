@@ -80,6 +80,7 @@ export interface SceneGuide {
 
 /** A plane wave of 1 V/m (peak of the rotating field's length over a period, root of the sum of squares). */
 export interface SceneWave {
+  kind: 'wave';
   name: string;
   order: number;
   /** Where it comes from, theta and phi, radians. */
@@ -94,3 +95,20 @@ export interface SceneWave {
   /** Directions of a sweep, this one the first; absent: it alone. */
   sweep?: SceneWave[];
 }
+
+/** A point of current: an electric moment I l, A m, or a magnetic one, V m, so far as one is spoken of. */
+export interface SceneDipole {
+  kind: 'dipole';
+  name: string;
+  order: number;
+  of: 'electric' | 'magnetic';
+  at: Point3;
+  /** Unit vector of the moment. */
+  direction: Point3;
+}
+
+/** What excites a structure from without, while its ports are loads. */
+export type SceneSource = SceneWave | SceneDipole;
+
+/** Where a source stands: the points that region and grid must take in. */
+export const pointsOf = (source: SceneSource | null | undefined): readonly Point3[] => (source?.kind === 'dipole' ? [source.at] : []);

@@ -14,6 +14,7 @@ export function waveOf(name: string, order: number, theta: number, phi: number, 
   const b = [towards[1] * a[2] - towards[2] * a[1], towards[2] * a[0] - towards[0] * a[2], towards[0] * a[1] - towards[1] * a[0]];
   const size = Math.sqrt(1 + minor * minor);
   return {
+    kind: 'wave',
     name,
     order,
     from: [theta, phi],
@@ -28,8 +29,8 @@ export const planeWave = definePort({
   kind: 'plane-wave',
   title: 'plane wave from a direction',
   stem: 'wave1',
-  family: 'wave',
-  role: 'wave',
+  family: 'source',
+  role: 'source',
   solvers: ['fdtd', 'moment'],
   single: true,
   fields: {
@@ -46,7 +47,30 @@ export const planeWave = definePort({
     `Plane wave {name} · from theta {theta} phi {phi} · E turned {tilt} from theta, axis ratio {minor} · {strength} V/m · {count} ${
       count.trim() === '1' ? 'direction' : 'directions to theta {toTheta} phi {toPhi}'
     }`,
-  resolve({ name }, v, { order, fail }) {
+  // Its box and that of the far field stand between the bodies and the boundary.
+  room: 7,
+  onGrid: ({ sweep }: SceneWave, { boundaries }) => [
+    ...(sweep
+      ? [
+          {
+            code: 'wave.sweep',
+            severity: 'warning' as const,
+            message: 'The time-domain solver takes the first direction of a sweep alone.',
+            fix: 'Solve the others in runs of their own, or wires by the solver of wires.',
+          },
+        ]
+      : []),
+    ...(boundaries.some((b) => b !== 'open')
+      ? [
+          {
+            code: 'wave.closed',
+            message: 'A plane wave needs open boundaries on all six sides and no plane of symmetry.',
+            fix: 'Open the boundaries and remove the symmetry, or remove the wave.',
+          },
+        ]
+      : []),
+  ],
+  resolve({ name }, v, { order, fail }): SceneWave | null {
     if (Math.abs(v.minor) > 1)
       return fail(
         'wave.ellipse',

@@ -1,4 +1,5 @@
 export * from './cuts.ts';
+export * from './dipole.ts';
 export * from './figures.ts';
 export * from './frame.ts';
 export * from './nearToFar.ts';

@@ -77,6 +77,10 @@ export function defaultBoards(meta: ResultMeta, optical = false): Board[] {
       ]),
     );
   }
+  if (meta.dipole)
+    boards.push(
+      laidOut('Source', [curves('Power of the dipole over that in free space', 'dipole-enhancement', [''], over), { kind: 'evidence', w: 6, h: 6 }]),
+    );
   if (meta.farField ?? meta.scattered)
     boards.push(
       laidOut('Pattern', [
@@ -110,7 +114,7 @@ export function defaultBoards(meta: ResultMeta, optical = false): Board[] {
   if (meta.wires) boards.push(laidOut('Wires', wireCards(meta)));
   const fields = fieldCards(meta);
   if (fields.length) boards.push(laidOut('Fields', fields));
-  if (!excitations.length && boards.length) boards[0].cards.push(laidOut('', [{ kind: 'evidence' }]).cards.map((c) => ({ ...c, id: 'evidence', place: { ...c.place, y: 40 } }))[0]); // prettier-ignore
+  if (!excitations.length && !meta.dipole && boards.length) boards[0].cards.push(laidOut('', [{ kind: 'evidence' }]).cards.map((c) => ({ ...c, id: 'evidence', place: { ...c.place, y: 40 } }))[0]); // prettier-ignore
   return boards;
 }
 

@@ -21,10 +21,10 @@ export function evidenceRows(meta: ResultMeta): Rows {
   const several = meta.ports.length > 1;
   return [
     [
-      meta.wave ? 'extinction less scattering and absorption' : 'power balance: accepted less radiated and lost',
+      meta.wave ? 'extinction less scattering and absorption' : `power balance: ${meta.dipole ? 'given' : 'accepted'} less radiated and lost`,
       e.powerBalance ? percents(e.powerBalance) : e.method === 'wires' && e.earth ? 'not told: the rest goes into the earth' : 'needs a far field',
     ],
-    ...(meta.wave
+    ...(!meta.excitations.length
       ? []
       : [[several ? 'largest amplitude out for 1 in (passive up to 1)' : 'largest |S11|', e.largestReflection.toFixed(4)] as [string, string]]),
     ...(e.asymmetry === null ? [] : [['largest difference of S and its transpose', e.asymmetry.toExponential(1)] as [string, string]]),

@@ -2,6 +2,7 @@ import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, derivative, groupDelay } from '../network/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
+import { freePower } from '../radiation/index.ts';
 import { recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import {
   channelNames,
@@ -346,6 +347,22 @@ const swept = (title: string, unit: string, part: 0 | 1 | null): QuantityKind =>
   },
 });
 
+/** What a dipole gives over the band, for moment 1, or over what it would give in free space. */
+const given = (title: string, unit: string, over: (of: 'electric' | 'magnetic', frequency: number) => number): QuantityKind => ({
+  title,
+  group: 'recorded',
+  over: 'frequency',
+  unit,
+  forms: ['plain', 'db10'],
+  terms: ({ dipole }) => (dipole ? [{ key: '', label: dipole.name }] : []),
+  needs: () => ['frequency', 'source:power'],
+  curve({ meta, frequency, array }) {
+    const power = array('source:power');
+    const { dipole } = meta;
+    return power && dipole ? { x: frequency, re: Float64Array.from(power.data, (p, f) => p / over(dipole.of, frequency[f])) } : null;
+  },
+});
+
 /** Everything a curve can be of. A new quantity is an entry here. */
 export const quantities: Readonly<Record<string, QuantityKind>> = {
   s: {
@@ -421,6 +438,8 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   'rcs-largest': crossSection('Largest radar cross-section', 'm²', powerForms, 'largest'),
   scattering: crossSection('Scattering cross-section', 'm²', ['plain', 'db10'], 'scattering'),
   absorption: crossSection('Absorption cross-section', 'm²', ['plain', 'db10'], 'absorption'),
+  'dipole-enhancement': given('Power of the dipole over that in free space', '', freePower),
+  'dipole-power': given('Power of the dipole for moment 1 (A m, or V m)', 'W', () => 1),
   ...recordedCurves,
   'probe-current': probe('Current in a wire', 'A', 1, 'excited'),
   'probe-voltage': probe('Voltage in a wire', 'V', 0, 'excited'),

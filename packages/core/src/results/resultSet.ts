@@ -127,6 +127,8 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   farField: { name: string; step: number; figures: PatternFigures[] } | null;
   /** The plane wave that lit the structure, theta and phi of where it comes from, radians, and its strength, V/m (absent: 1; everything that is kept is for 1 V/m), and the directions of a sweep; absent: ports were excited. */
   wave?: { name: string; theta: number; phi: number; strength?: number; directions?: [theta: number, phi: number][] };
+  /** The current dipole that excited the structure; everything is told for 1 W that it gives. Place in metres, unit vector of its moment. */
+  dipole?: { name: string; of: 'electric' | 'magnetic'; at: [number, number, number]; direction: [number, number, number] };
   /** The scattered far field of a plane wave. */
   scattered?: { name: string; step: number; figures: ScatterFigures[] } | null;
   /** What each recorder but the far field told, in the form of its kind; figures are for 1 W incident, or a wave of 1 V/m. */
@@ -140,6 +142,10 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   evidence: E;
 }
 
+/** What fields, currents and powers of a result are told for. */
+export const toldFor = ({ wave, dipole }: Pick<ResultMeta, 'wave' | 'dipole'>): string =>
+  wave ? '1 V/m' : dipole ? '1 W from the dipole' : '1 W in';
+
 /** Name of a field array of an excitation by its place among them: that of the first is the plain one. */
 export const turnName = (name: string, turn: number): string => (turn ? `${name}@${turn}` : name);
 
@@ -149,10 +155,11 @@ export const turnName = (name: string, turn: number): string => (turn ? `${name}
  * - `beta` [n, channels, 2] 1/m of guided modes, im negative below cutoff; `mode:N` [2, v, u] transverse E on the edges of channel N's section, with
  *   `mode:N:u`, `mode:N:v` metres;
  * - `time` [m] s; `signal` [m, channels] V, thinned;  `energy` [2, k] step and relative energy;
- * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident or a wave of 1 V/m);
+ * - `farField` [frequencies, theta, phi, 4] re/im of E_theta, E_phi (V, coefficient of exp(-jkr)/r, for 1 W incident, a wave of 1 V/m, or 1 W that a dipole gives);
  * - what recorders keep: `plane:NAME`, `line:NAME`, `box:NAME`, `point:NAME` and the like, as their kinds describe them;
  * - `wire:segments` [segments, 8] start, direction, length, radius in metres; `wire:along` [segments] metres along their wires; `wire:current` [frequencies, segments, 2, 2]
  *   re/im of the current along each at its start and its end, A, peak;
+ * - `source:power` [n] W that a dipole of moment 1 (electric A m, magnetic V m, peak) gives over the band;
  * - `sweep:probe:NAME` [frequencies, directions, 4] the same from each direction of a sweep, `sweep:back` [frequencies, directions] the radar cross-section back, m^2;
  * - `probe:NAME` [n, 4] re/im of voltage (along the wire, V) and current (A) over the band;
  * - fields, currents and patterns with `@N` behind: the same of excitation N, from 0, where each was kept.

@@ -74,3 +74,7 @@ export function withFrequencies(
   });
   return { recorders, recordAt: all };
 }
+
+/** Frequencies of the S-parameters over a band, Hz. */
+export const bandFrequencies = ({ from, to, points }: { from: number; to: number; points: number }): Float64Array =>
+  Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));

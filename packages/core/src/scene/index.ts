@@ -1,4 +1,5 @@
 export * from '../ports/index.ts';
+export { bandFrequencies } from './band.ts';
 export * from './recorders.ts';
 export * from './scene.ts';
 export { seesSeveral } from './mixedGuides.ts';

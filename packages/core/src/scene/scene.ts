@@ -17,9 +17,10 @@ import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../mate
 import { c0 } from '../numerics/constants.ts';
 import { endAtGuides, seesSeveral } from './mixedGuides.ts';
 import { resolveBand, withFrequencies } from './band.ts';
-import { placePort, portKind, type SceneGuide, type ScenePort, type SceneWave } from '../ports/index.ts';
+import { placePort, pointsOf, portKind, type SceneGuide, type ScenePort } from '../ports/index.ts';
 import { type Located, mirrorRecorder, placeRecorder, recorderOutside } from './recorders.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
+import { type PlacedSource, sourceFaults } from './sources.ts';
 import { halveGuide, halvePort, periodFaults, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 import type { GridScene, SceneResult } from './types.ts';
 import { resolveWires } from './wireModel.ts';
@@ -132,7 +133,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
 
   const ports: ScenePort[] = [];
   const guides: SceneGuide[] = [];
-  const waves: SceneWave[] = [];
+  const sources: PlacedSource[] = [];
   for (const [order, port] of project.ports.entries()) {
     if (!portKind(port).solvers.includes('fdtd')) {
       problems.push(
@@ -147,7 +148,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       continue;
     }
     const found = placePort(port, scope, { order, bodies, wires: [] }, problems);
-    if (found?.family === 'wave') waves.push(found.placed);
+    if (found?.family === 'source') sources.push({ kind: portKind(port), placed: found.placed });
     else if (found?.family === 'lumped') {
       const half = whole ? halvePort(found.placed, mirrors) : { kept: found.placed };
       if ('problem' in half) problems.push(half.problem);
@@ -208,23 +209,21 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
       ),
     );
 
-  if (waves.length) {
-    const place: Place = { part: 'ports', name: waves[waves.length - 1].name };
-    const tell = (code: string, message: string, fix: string): void => void problems.push(problem('error', code, place, message, fix));
-    if (waves.length > 1) tell('wave.several', 'There is more than one plane wave.', 'Keep one; light from another side in a run of its own.');
-    if (guides.length) tell('wave.guided', 'A plane wave cannot be combined with guided ports yet.', 'Remove the guided ports, or the wave.');
-    if (waves[0].sweep) problems.push(problem('warning', 'wave.sweep', place, 'The time-domain solver takes the first direction of a sweep alone.', 'Solve the others in runs of their own, or wires by the solver of wires.')); // prettier-ignore
-    if (boundaries.some((b) => b !== 'open'))
-      tell(
-        'wave.closed',
-        'A plane wave needs open boundaries on all six sides and no plane of symmetry.',
-        'Open the boundaries and remove the symmetry, or remove the wave.',
-      );
-  }
+  problems.push(...sourceFaults(sources, (s) => s.kind.onGrid?.(s.placed, { boundaries, symmetric })));
+  if (sources.length && guides.length)
+    problems.push(
+      problem(
+        'error',
+        'source.guided',
+        { part: 'ports', name: sources[0].placed.name },
+        `${sources[0].placed.name} excites the structure from without, which cannot be combined with guided ports yet.`,
+        'Remove the guided ports, or the source.',
+      ),
+    );
   const asked = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / from / 4;
-  // A plane wave's box and that of the far field stand between the bodies and the boundary, seven cells at most.
   const cell = c0 / to / Math.min(12, project.solve.details?.cellsPerWavelength ?? 12);
-  const margin = waves.length && asked >= 0 ? Math.max(asked, 7 * cell) : asked;
+  const room = sources[0]?.kind.room ?? 0;
+  const margin = asked >= 0 ? Math.max(asked, room * cell) : asked;
   if (margin < 0)
     problems.push(problem('error', 'value.not-positive', { part: 'boundaries', chip: 'margin' }, 'The margin is negative.', 'Give zero or more.'));
   if (!bodies.length && !model.problems.length)
@@ -232,16 +231,21 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   if (
     !ports.some((p) => !p.load) &&
     !guides.length &&
-    !waves.length &&
+    !sources.length &&
     project.ports.every((p) => portKind(p).role === 'load' || !portKind(p).solvers.includes('fdtd'))
   )
     problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the model.', 'Add a port under Feed.'));
 
+  const points = sources.flatMap(({ placed }) => pointsOf(placed));
   const min = [0, 1, 2].map(
-    (a) => Math.min(...bodies.map((b) => b.min[a]), ...[...ports, ...guides].map((p) => p.min[a])) - (boundaries[2 * a] === 'open' ? margin : 0),
+    (a) =>
+      Math.min(...bodies.map((b) => b.min[a]), ...[...ports, ...guides].map((p) => p.min[a]), ...points.map((p) => p[a])) -
+      (boundaries[2 * a] === 'open' ? margin : 0),
   ) as Point3;
   const max = [0, 1, 2].map(
-    (a) => Math.max(...bodies.map((b) => b.max[a]), ...[...ports, ...guides].map((p) => p.max[a])) + (boundaries[2 * a + 1] === 'open' ? margin : 0),
+    (a) =>
+      Math.max(...bodies.map((b) => b.max[a]), ...[...ports, ...guides].map((p) => p.max[a]), ...points.map((p) => p[a])) +
+      (boundaries[2 * a + 1] === 'open' ? margin : 0),
   ) as Point3;
   const full = { min: [...min] as Point3, max };
   mirrors.forEach((m, a) => {
@@ -308,17 +312,18 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
   const unreal = ports.find((p) => p.reactance);
   if (
     unreal &&
-    (waves.length || (project.solve.excite && [...ports, ...guides].some((p) => !('load' in p && p.load) && !project.solve.excite!.includes(p.name))))
+    (sources.length ||
+      (project.solve.excite && [...ports, ...guides].some((p) => !('load' in p && p.load) && !project.solve.excite!.includes(p.name))))
   )
     problems.push(
       problem(
         'error',
         'port.reactance',
         { part: 'ports', name: unreal.name, chip: 'reactance' },
-        waves.length
-          ? 'Under a plane wave a port is a resistor, so it cannot have a reactance.'
+        sources.length
+          ? 'Where the structure is excited from without a port is a resistor, so it cannot have a reactance.'
           : `${unreal.name} refers to a complex impedance, which takes a run of every port, but not all are excited.`,
-        waves.length ? 'Give it none, and place a lumped element beside it.' : 'Excite all ports, or give it no reactance.',
+        sources.length ? 'Give it none, and place a lumped element beside it.' : 'Excite all ports, or give it no reactance.',
       ),
     );
   const combine = resolveCombination(project, [...ports, ...guides], value, problems);
@@ -328,7 +333,7 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     bodies: solved,
     ports,
     guides,
-    wave: waves[0] ?? null,
+    source: sources[0]?.placed ?? null,
     excite: project.solve.excite ?? null,
     ...(combine ? { combine } : project.solve.keep === 'each' ? { keepEach: true } : {}),
     boundaries,
@@ -345,5 +350,5 @@ export function buildScene(project: Project, kernel: ManifoldToplevel, cache?: M
     },
   };
   const stopped = problems.some((p) => p.severity === 'error' && p.place.part !== 'sections');
-  return { model, ports, guides, wave: waves[0] ?? null, sections, recorders, scene: stopped ? null : scene, problems };
+  return { model, ports, guides, source: sources[0]?.placed ?? null, sections, recorders, scene: stopped ? null : scene, problems };
 }

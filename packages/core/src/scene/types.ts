@@ -1,14 +1,14 @@
 import type { Boundary, Point3, Problem, SolveSettings } from '../document/index.ts';
 import type { Body, Model } from '../geometry/index.ts';
-import type { SceneGuide, ScenePort, SceneWave, WireScene } from '../ports/index.ts';
+import type { SceneGuide, ScenePort, SceneSource, WireScene } from '../ports/index.ts';
 import type { PlacedRecorder } from '../recorders/index.ts';
 import type { Mirrors } from '../yee/index.ts';
 import type { SceneSection } from './sections.ts';
 
 /** What every solver needs, in SI, free of expressions. */
 interface CommonScene {
-  /** A plane wave that lights the structure; ports are loads then. */
-  wave: SceneWave | null;
+  /** What excites the structure from without; ports are loads then. */
+  source: SceneSource | null;
   /** Names of the ports to excite, one after the other; null for all. */
   excite: string[] | null;
   /** Inner corners of the computed region, without absorbing layers; of what is shown where the solver computes no region. */
@@ -63,7 +63,7 @@ export interface SceneResult {
   model: Model;
   ports: ScenePort[];
   guides: SceneGuide[];
-  wave: SceneWave | null;
+  source: SceneSource | null;
   sections: SceneSection[];
   recorders: PlacedRecorder[];
   /** Wires and what hangs on them, as far as they are good, where the solver takes those. */

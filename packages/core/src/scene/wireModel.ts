@@ -6,17 +6,8 @@ import { recorderKind } from '../recorders/index.ts';
 import { type Located, placeRecorder } from './recorders.ts';
 import type { SceneResult, WiresScene } from './types.ts';
 import { resolveSection, type SceneSection } from './sections.ts';
-import {
-  failing,
-  type Ground,
-  placeOn,
-  placePort,
-  portKind,
-  type SceneWave,
-  type SceneWire,
-  type WireProbe,
-  type WireScene,
-} from '../ports/index.ts';
+import { type PlacedSource, sourceFaults } from './sources.ts';
+import { failing, type Ground, placeOn, placePort, pointsOf, portKind, type SceneWire, type WireProbe, type WireScene } from '../ports/index.ts';
 
 /** A body as a wire; what is none is told. */
 function wireOf(body: Body, problems: Problem[]): SceneWire | null {
@@ -93,12 +84,12 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
   const real = bodies.filter((b) => b.material.kind === 'conductor' || (b.material.permittivity ?? 1) > 1.001 || b.material.dispersion);
   const wires = real.map((b) => wireOf(b, problems)).filter((w): w is SceneWire => w !== null);
   const parts: Pick<WireScene, 'ports' | 'loads' | 'lines'> = { ports: [], loads: [], lines: [] };
-  const waves: SceneWave[] = [];
+  const sources: PlacedSource[] = [];
   const { excite } = project.solve;
   for (const [order, port] of project.ports.entries()) {
     const kind = portKind(port);
-    // Where excited things are named, a wave that is not among them is off.
-    if (kind.role === 'wave' && excite && !excite.includes(port.name)) continue;
+    // Where excited things are named, a source that is not among them is off.
+    if (kind.role === 'source' && excite && !excite.includes(port.name)) continue;
     if (!kind.solvers.includes('moment')) {
       problems.push(
         problem(
@@ -112,7 +103,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       continue;
     }
     const found = placePort(port, scope, { order, bodies, wires }, problems);
-    if (found?.family === 'wave') waves.push(found.placed);
+    if (found?.family === 'source') sources.push({ kind, placed: found.placed });
     else if (found?.family === 'wire') {
       const { placed } = found;
       if ('port' in placed) parts.ports.push(placed.port);
@@ -120,18 +111,16 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
       else parts.lines.push(placed.line);
     }
   }
-  if (waves.length > 1)
+  if (!parts.ports.length && !sources.length)
     problems.push(
       problem(
         'error',
-        'wave.several',
-        { part: 'ports', name: waves[1].name },
-        'More than one plane wave is excited.',
-        'Keep one; light from another side in a run of its own.',
+        'port.none',
+        { part: 'ports' },
+        'Nothing feeds the wires.',
+        'Add a port in a wire, or a source such as a plane wave, under Feed.',
       ),
     );
-  if (!parts.ports.length && !waves.length)
-    problems.push(problem('error', 'port.none', { part: 'ports' }, 'Nothing feeds the wires.', 'Add a port in a wire, or a plane wave, under Feed.'));
   if (!bodies.length && !model.problems.length)
     problems.push(problem('error', 'model.empty', { part: 'lines' }, 'The model has no body.', 'Add a wire under Shape.'));
   if (project.symmetry)
@@ -186,6 +175,7 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
     else problems.push(...result.problems);
   }
   const ground = resolveGround(project, value, problems);
+  problems.push(...sourceFaults(sources, (s) => s.kind.onWires?.(s.placed, { wires, ground })));
   if (ground?.kind === 'earth')
     for (const r of recorders.filter((x) => x.kind !== 'far-field'))
       problems.push(
@@ -198,19 +188,20 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
         ),
       );
   const margin = project.margin ? value(project.margin, 'length', { part: 'boundaries', chip: 'margin' }) : c0 / (from + to) / 2;
+  const points = sources.flatMap(({ placed }) => pointsOf(placed));
   const ends = (pick: (...v: number[]) => number, sign: number): Point3 =>
-    [0, 1, 2].map((a) => pick(...wires.flatMap((w) => w.points.map((p) => p[a]))) + sign * margin) as Point3;
+    [0, 1, 2].map((a) => pick(...wires.flatMap((w) => w.points.map((p) => p[a])), ...points.map((p) => p[a])) + sign * margin) as Point3;
   const min = ends(Math.min, -1);
   if (ground) min[2] = ground.at;
   const excited = excite?.filter((name) => parts.ports.some((p) => p.name === name));
-  if (excite && !waves.length && !excited!.length)
+  if (excite && !sources.length && !excited!.length)
     problems.push(problem('error', 'port.none', { part: 'ports' }, 'No port is excited.', 'Choose one under Feed.'));
   const { change, segmentsPerWavelength, eachFrequency } = project.solve.details ?? {};
   const wireScene = { wires, ...parts, probes, ground };
   const scene: WiresScene = {
     solver: 'moment',
     wires: wireScene,
-    wave: waves[0] ?? null,
+    source: sources[0]?.placed ?? null,
     excite: excited ?? null,
     min,
     max: ends(Math.max, 1),
@@ -221,5 +212,15 @@ export function resolveWires(project: Project, model: Model, value: Evaluate, pr
     details: { change, segmentsPerWavelength, eachFrequency },
   };
   const stopped = problems.some((p) => p.severity === 'error' && p.place.part !== 'sections');
-  return { model, ports: [], guides: [], wave: waves[0] ?? null, sections, recorders, wires: wireScene, scene: stopped ? null : scene, problems };
+  return {
+    model,
+    ports: [],
+    guides: [],
+    source: sources[0]?.placed ?? null,
+    sections,
+    recorders,
+    wires: wireScene,
+    scene: stopped ? null : scene,
+    problems,
+  };
 }

@@ -114,9 +114,9 @@ describe('wires of a model', () => {
   test('a wave among several excited things lights the wires, and is off where it is not named', () => {
     const wave = { kind: 'plane-wave', name: 'sky', theta: '0 deg', phi: '0 deg', tilt: '0 deg', minor: '0', strength: '5' };
     const p = project([rod('rod')], [port(), wave]);
-    expect(buildScene(p, kernel).scene!.wave).toMatchObject({ name: 'sky', strength: 5 });
-    expect(buildScene({ ...p, solve: { ...p.solve, excite: ['feed'] } }, kernel).scene!.wave).toBeNull();
-    expect(buildScene({ ...p, solve: { ...p.solve, excite: ['sky'] } }, kernel).scene!.wave).not.toBeNull();
+    expect(buildScene(p, kernel).scene!.source).toMatchObject({ name: 'sky', strength: 5 });
+    expect(buildScene({ ...p, solve: { ...p.solve, excite: ['feed'] } }, kernel).scene!.source).toBeNull();
+    expect(buildScene({ ...p, solve: { ...p.solve, excite: ['sky'] } }, kernel).scene!.source).not.toBeNull();
   });
 });
 

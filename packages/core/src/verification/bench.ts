@@ -48,7 +48,7 @@ export const plainScene = (parts: Pick<GridScene, 'bodies' | 'ports' | 'min' | '
   solver: 'fdtd',
   boundaries: ['open', 'open', 'open', 'open', 'open', 'open'],
   guides: [],
-  wave: null,
+  source: null,
   excite: null,
   recorders: [],
   recordAt: [],

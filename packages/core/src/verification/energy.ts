@@ -14,7 +14,7 @@ export function litBall(cell: number): GridScene {
   return plainScene({
     bodies: [plainBody('ball', 0, { name: 'glassy', kind: 'dielectric', permittivity, lossTangent }, { form: 'ball', centre: [0, 0, 0], radii: [radius, radius, radius] })], // prettier-ignore
     ports: [],
-    wave: { name: 'wave', order: 0, from: [0, 0], towards: [0, 0, -1], re: [1, 0, 0], im: [0, 0, 0] },
+    source: { kind: 'wave', name: 'wave', order: 0, from: [0, 0], towards: [0, 0, -1], re: [1, 0, 0], im: [0, 0, 0] },
     min: [-4e-3, -4e-3, -4e-3],
     max: [4e-3, 4e-3, 4e-3],
     band: { from: 1e9, to: 1.4e9, points: 2 },

@@ -19,7 +19,7 @@ export function litSphere(material: MaterialEntry, sizes: number[], accuracy: Gr
     bodies: [plainBody('sphere', 0, material, { form: 'ball', centre: [0, 0, 0], radii: [radius, radius, radius] })],
     ports: [],
     // From a direction that no axis has, with E at an angle, right-hand elliptical.
-    wave: waveOf('wave', 0, 0.7, 0.4, 0.3, 0),
+    source: waveOf('wave', 0, 0.7, 0.4, 0.3, 0),
     min: [-far, -far, -far],
     max: [far, far, far],
     band: { from: Math.min(...at), to, points: 2 },

@@ -45,7 +45,7 @@ export const waveLeak: Case = {
       const simulation = await Simulation.create(
         {
           discrete,
-          wave: entering,
+          injection: entering,
           waveform: () => 0,
           resistance: () => 1,
           maxSteps,

@@ -47,7 +47,7 @@ export function wireScene({ wires, ports = [], frequency, density, accuracy = 'n
       ground: null,
       ...more,
     },
-    wave: wave ?? null,
+    source: wave ?? null,
     excite: null,
     min: [-wl, -wl, -wl],
     max: [wl, wl, wl],

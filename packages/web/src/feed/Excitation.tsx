@@ -116,8 +116,8 @@ function WireExcitation({ feeding }: { feeding: Port[] }) {
   const { excite } = useProject((s) => s.document)!.solve;
   const edit = useProject((s) => s.edit);
   const ports = feeding.filter((p) => portKind(p).family === 'wire');
-  const wave = feeding.find((p) => portKind(p).role === 'wave' && (excite?.includes(p.name) ?? true));
-  const lightable = feeding.filter((p) => portKind(p).role === 'wave');
+  const wave = feeding.find((p) => portKind(p).role === 'source' && (excite?.includes(p.name) ?? true));
+  const lightable = feeding.filter((p) => portKind(p).role === 'source');
   if (!lightable.length && ports.length < 2) return null;
   const sends = (name: string): boolean => !wave && (excite?.includes(name) ?? true);
   return (

@@ -70,7 +70,7 @@ export function FeedLedger() {
   const bodies = useModel((s) => s.view.bodies);
   const { solver } = document.solve;
   const feeding = document.ports.filter((p) => portKind(p).role !== 'load');
-  const lit = document.ports.some((p) => portKind(p).role === 'wave');
+  const lit = document.ports.some((p) => portKind(p).role === 'source');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const filled = [...new Set(bodies.map((b) => b.line))];
   const renamers = {
@@ -123,10 +123,10 @@ export function FeedLedger() {
     <div className="ledger" aria-label="Ledger">
       <section aria-label="Ports">
         <header>
-          <h2>Ports and waves</h2>
+          <h2>Ports and sources</h2>
           <span className="grow" />
           <AddMenu
-            label="Add port or wave"
+            label="Add port or source"
             items={addablePorts(document).map(({ kind, title, possible }) => ({ title, disabled: !possible, act: () => addPort(kind) }))}
           />
         </header>
@@ -138,7 +138,7 @@ export function FeedLedger() {
         )}
         {entries('ports', portSentence, portChips)}
         {solver === 'fdtd' && lit && document.ports.some((p) => portKind(p).family === 'lumped' && portKind(p).role === 'port') && (
-          <p className="quiet pad">Under a plane wave the lumped ports are loads.</p>
+          <p className="quiet pad">Excited from without, the structure has its lumped ports as loads.</p>
         )}
         {(solver === 'moment' || !lit) && feeding.length > 0 && <Excitation feeding={feeding} />}
       </section>

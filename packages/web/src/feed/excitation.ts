@@ -66,7 +66,7 @@ export const lightOn = (d: Project, name: string): Project => ({ ...d, solve: { 
 /** Lets a port in a wire send or not; the first one that does puts out a wave. One port at least goes on sending. */
 export function sendOn(d: Project, name: string, on: boolean): Project {
   const ports = d.ports.filter((p) => portKind(p).role === 'port' && portKind(p).family === 'wire').map((p) => p.name);
-  const waves = d.ports.filter((p) => portKind(p).role === 'wave').map((p) => p.name);
+  const waves = d.ports.filter((p) => portKind(p).role === 'source').map((p) => p.name);
   const lit = waves.some((w) => d.solve.excite?.includes(w) ?? true);
   const before = lit ? [] : (d.solve.excite ?? ports);
   const next = ports.filter((p) => (p === name ? on : before.includes(p)));

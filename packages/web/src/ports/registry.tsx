@@ -4,6 +4,7 @@ import Fronts from '@mui/icons-material/WavesOutlined';
 import Guide from '@mui/icons-material/LoginOutlined';
 import Link from '@mui/icons-material/LinkOutlined';
 import Load from '@mui/icons-material/CompressOutlined';
+import Moment from '@mui/icons-material/FlareOutlined';
 import type { ReactNode } from 'react';
 
 /** What the interface adds to each kind of port; marks on the model are drawn by their family. */
@@ -18,4 +19,5 @@ export const portParts: { [K in Port['kind']]: { glyph: ReactNode } } = {
   'guide-face': { glyph: <Guide /> },
   'guide-plane': { glyph: <Guide /> },
   'plane-wave': { glyph: <Fronts /> },
+  'current-dipole': { glyph: <Moment /> },
 };

@@ -13,7 +13,7 @@ const empty: View = {
   values: {},
   ports: [],
   guides: [],
-  wave: null,
+  source: null,
   recorders: [],
   summary: {},
   problems: [],

@@ -7,7 +7,7 @@ import { Card } from '../charts/Card.tsx';
 /** Where a result can be held against itself. */
 export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   const rows = evidenceRows(run.meta!);
-  const inTime = run.meta!.evidence.method !== 'wires';
+  const inTime = run.meta!.evidence.method !== 'wires' && run.meta!.excitations.length > 0;
   const { data: signal } = useArray(inTime ? run.id : null, 'signal');
   const { data: time } = useArray(inTime ? run.id : null, 'time');
   return (

@@ -200,8 +200,9 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
 /** What the fields and patterns are of. */
 function litBy(run: Run, excitation: Excitation | null): string {
   const { meta } = run;
-  const { wave, recordAt, farField, recorded, combined, excitations, ports } = meta!;
+  const { wave, dipole, recordAt, farField, recorded, combined, excitations, ports } = meta!;
   if (wave) return `lit by ${wave.name}, 1 V/m`;
+  if (dipole) return `excited by ${dipole.name}, which gives 1 W`;
   if (!recordAt.length || !(farField ?? recorded.some((r) => recorderKind(r).card === 'field'))) return '';
   const names = channelNames(ports);
   if (excitation && keepsEach(run)) return `fields of ${excitation.waves.map((w) => w.channel).join(' + ')}, 1 W incident`;

@@ -1,13 +1,14 @@
 import { type AnyRecorderKind, recorderKind } from '@jadebell/core/recorders';
+import { toldFor } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
 import { FiguresTable } from '../read/FiguresTable.tsx';
 
 /** The table of all recorders of a kind, as the kind describes it. */
 export function RecordedTable({ run, stem, kind }: { run: Run; stem: string; kind: AnyRecorderKind['kind'] }) {
-  const { wave, recorded } = run.meta!;
+  const { recorded } = run.meta!;
   const table = recorderKind({ kind }).table!;
   const rows = recorded.filter((r) => r.kind === kind).flatMap((told) => table.rows(told).map((row) => ({ of: told, ...row })));
-  const per = `for ${wave ? '1 V/m' : '1 W in'}`;
+  const per = `for ${toldFor(run.meta!)}`;
   return (
     <FiguresTable
       run={run}

@@ -17,7 +17,7 @@ import { type EyeRef, HandleLayer, HandleMover, usePlacedHandles } from './Handl
 import { HitMark } from './HitMark.tsx';
 import { type Label, LabelLayer, LabelMover } from './Labels.tsx';
 import { hitsUnder } from './picking.ts';
-import { WaveMark, waveTail } from './WaveMark.tsx';
+import { SourceMark, sourceTail } from './SourceMark.tsx';
 import { GuideMarks } from './GuideMarks.tsx';
 import { RecorderMarks } from './RecorderMarks.tsx';
 import { portLabels, PortMarks } from './PortMarks.tsx';
@@ -154,13 +154,13 @@ export default function StageView({ stage }: { stage: StagePath }) {
       ...axisLabels(frame),
       ...portLabels([...view.ports, ...view.guides]),
       ...wireLabels(view.wires?.marks ?? []),
-      ...(view.wave
-        ? [{ key: 'wave', at: waveTail(view.wave, frame), text: `${view.wave.order + 1} ${view.wave.name}`, className: 'port-tag' }]
+      ...(view.source
+        ? [{ key: 'source', at: sourceTail(view.source, frame), text: `${view.source.order + 1} ${view.source.name}`, className: 'port-tag' }]
         : []),
       ...(region && !view.wires ? boundaryLabels(region, { boundaries, symmetry }) : []),
       ...view.frames.map((f) => ({ key: `frame ${f.name}`, at: [f.matrix[3], f.matrix[7], f.matrix[11]], text: f.name, className: 'axis-letter' })),
     ],
-    [frame, view.ports, view.guides, view.wires, view.wave, view.frames, region, boundaries, symmetry],
+    [frame, view.ports, view.guides, view.wires, view.source, view.frames, region, boundaries, symmetry],
   );
   const pointed = under[step];
   const told = pointed ? `${tell(view, pointed)}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}` : null;
@@ -217,7 +217,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         {view.wires && <WireMarks marks={view.wires.marks} size={frame.size} probe={dark ? '#5CC4D6' : '#00798C'} />}
         <GuideMarks guides={view.guides} size={frame.size} />
         <RecorderMarks recorders={view.recorders} bodies={view.bodies} region={region} size={frame.size} colour={dark ? '#5CC4D6' : '#00798C'} />
-        {view.wave && <WaveMark wave={view.wave} frame={frame} dark={dark} />}
+        {view.source && <SourceMark source={view.source} frame={frame} dark={dark} />}
         {region && !view.wires && <RegionFrame region={region} dark={dark} />}
         {view.wires && view.wires.ground !== null && <GroundPlane frame={shownFrame} level={view.wires.ground} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />

@@ -29,7 +29,7 @@ const settle = 60;
  * longer, unless a newer request has come meanwhile.
  */
 async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project: Project): Promise<void> {
-  const { model, ports, guides, wave, recorders, wires, scene, problems } = buildScene(project, await kernel, cache);
+  const { model, ports, guides, source, recorders, wires, scene, problems } = buildScene(project, await kernel, cache);
   const view: SentView = {
     bodies: model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))),
     curves: model.curves,
@@ -39,7 +39,7 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
     ports,
     guides,
     recorders,
-    wave,
+    source,
     wires: wires ? { marks: wireMarks(wires), ground: wires.ground?.at ?? null } : null,
     summary: model.scope.summary,
     problems,

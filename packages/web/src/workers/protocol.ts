@@ -2,7 +2,7 @@ import type { Line, Part, Problem, Project } from '@jadebell/core/document';
 import type { Scope } from '@jadebell/core/expressions';
 import type { Body, Model, ModelCurve } from '@jadebell/core/geometry';
 import type { WireMark } from '@jadebell/core/grid';
-import type { SceneGuide, ScenePort, PlacedRecorder, SceneWave } from '@jadebell/core/scene';
+import type { SceneGuide, ScenePort, PlacedRecorder, SceneSource } from '@jadebell/core/scene';
 import type { Estimate, Machine } from '@jadebell/core/solvers';
 
 /** A body as it is drawn: without the exact shape that only solvers ask for. */
@@ -24,7 +24,7 @@ export interface View {
   values: Model['values'];
   ports: ScenePort[];
   guides: SceneGuide[];
-  wave: SceneWave | null;
+  source: SceneSource | null;
   recorders: PlacedRecorder[];
   /** What stands in wires, and their ground's height, where the solver takes those. */
   wires: { marks: WireMark[]; ground: number | null } | null;

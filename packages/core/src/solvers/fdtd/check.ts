@@ -76,7 +76,7 @@ export function estimateScene(scene: GridScene, grid: Grid, machine: Machine): T
     Math.ceil((pulse.length + ringing[scene.guides.length || !scene.boundaries.includes('open') ? 'guided' : 'open'] / pulse.centre) / dt),
   );
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
-  const excitations = scene.wave
+  const excitations = scene.source
     ? 1
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const points = scene.recorders.filter((r) => recorderKind(r).over === 'time').length;

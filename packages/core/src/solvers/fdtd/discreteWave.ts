@@ -1,5 +1,6 @@
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
+import type { InjectedRow, Injection } from './injection.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
@@ -24,31 +25,7 @@ interface AxisTone {
   halfIm: Float64Array;
 }
 
-/** One row of field samples on the box: what is added to them each step is the real part of a sum over tones. */
-export interface WaveRow {
-  /** 0..5: Ex .. Hz. */
-  field: number;
-  /** First sample; the row runs along `axis`. */
-  at: [number, number, number];
-  axis: Axis;
-  count: number;
-  /** Tables of the row's axis: at nodes or between them, from this index. */
-  half: boolean;
-  from: number;
-  /** Complex factor of each tone, re and im in turn. */
-  factors: Float32Array;
-}
-
-export interface WavePlan {
-  tones: number;
-  /** Steps after which nothing of the pulse enters any more. */
-  steps: number;
-  /** Tables [tone][re, im][index] along each axis, at nodes and between. */
-  tables: { node: Float32Array; half: Float32Array; length: number }[];
-  rows: WaveRow[];
-  /** Factor of tone t at step n for rows of E (times of H) and of H (times of E): [n][tone][re, im]. */
-  turnE: Float32Array;
-  turnH: Float32Array;
+export interface WavePlan extends Injection {
   /** Seconds by which the wave meets the box's first corner before it passes the origin. */
   delay: number;
 }
@@ -111,7 +88,7 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
     return { node: pack('node', 'nodeIm'), half: pack('half', 'halfIm'), length };
   });
 
-  const rows: WaveRow[] = [];
+  const rows: InjectedRow[] = [];
   /** Rows of samples of `field` at one index of the normal axis; what is added is `scale` times `source` there, at `depth`. */
   const face = (normal: Axis, field: number, index: number, source: number, depth: { half: boolean; index: number }, scale: number): void => {
     const along = [0, 1, 2].filter((a) => a !== normal) as Axis[];

@@ -1,14 +1,13 @@
 import { type C, mul } from '../../numerics/complex.ts';
-import { nearToFar, patternPower } from '../../radiation/index.ts';
 import type { PatternFigures, ResultMeta } from '../../results/index.ts';
-import { directionsOf, powerThrough, type RecorderTold } from '../../recorders/index.ts';
-import { farFieldOf, loadAdmittance, numbersOf, type GridScene } from '../../scene/index.ts';
+import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
+import { farFieldOf, numbersOf, type GridScene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
-import { beforeWalls, withImages } from './images.ts';
+import { antennaFigures, readFar, voltageSpectrum } from './farReading.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { hasReactance, onReference, sharesOfRuns } from './references.ts';
 import { type Pulse, pulseAt } from './pulse.ts';
-import { boxFaces, lossPower, metalLosses, type RecordedArrays, type RecordingPlan, tellRecorders } from './recorders.ts';
+import { type RecordedArrays, type RecordingPlan, tellRecorders } from './recorders.ts';
 import type { RegionSums } from '../../yee/index.ts';
 import type { Simulation } from './simulation.ts';
 import type { Discrete } from './discrete.ts';
@@ -25,25 +24,6 @@ export function fieldWeights(scene: GridScene, channels: readonly Channel[], ord
     out.set(at, [a * Math.cos(phase), a * Math.sin(phase)]);
   }
   return out;
-}
-
-/** Power lost in lumped elements at a recorded frequency, W, from the size of each port's voltage spectrum in the result's phasors. */
-export function elementLosses(scene: GridScene, dt: number, f: number, voltage: (port: number) => number): number {
-  const frequency = scene.recordAt[f];
-  let total = 0;
-  scene.ports.forEach(({ load, resistance, images }, p) => {
-    // Under a plane wave ports without a source are loads as well.
-    const re = load ? loadAdmittance(load, frequency, dt)[0] : scene.wave ? 1 / resistance : 0;
-    if (re !== 0) total += 0.5 * (images ?? 1) * re * (Math.cos(Math.PI * frequency * dt) * voltage(p)) ** 2;
-  });
-  return total;
-}
-
-/** Spectrum of a lumped port's voltage at the recorded frequencies. */
-export function voltageSpectrum(simulation: Simulation, port: number, frequencies: readonly number[], dt: number): PortSpectrum {
-  const s = new PortSpectrum([...frequencies], dt, 1);
-  s.update(simulation.voltage(port));
-  return s;
 }
 
 export interface RecordedFields {
@@ -223,48 +203,20 @@ export class FieldSum {
   finish(out: RecordedArrays): RecordedFields {
     const { scene, d, plan, scales } = this;
     const { arrays } = out;
-    const far = farFieldOf(scene);
+    const asked = farFieldOf(scene);
     const combined = scene.combine ? this.combined() : undefined;
     if (!scene.recordAt.length) return { figures: null, step: 0, recorded: [], combined };
     const sums = this.source!;
     const recorded = tellRecorders(scene, d, plan, 'frequencies', { sums, scales, steps: 0, probe: () => [] }, out);
     const kept = { recorded, combined };
-    if (!far) return { figures: null, step: 0, ...kept };
-    const { nTheta, nPhi, step } = directionsOf(far.step);
-    const numbers = numbersOf(far.kept, scene.recordAt.length);
+    if (!asked) return { figures: null, step: 0, ...kept };
+    const { nTheta, nPhi, step } = directionsOf(asked.step);
+    const numbers = numbersOf(asked.kept, scene.recordAt.length);
     const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
     const figures = numbers.map((f, n): PatternFigures => {
-      const frequency = scene.recordAt[f];
-      const faces = boxFaces(plan, d, sums, f, scales[f]);
-      const hidden = plan.walls.filter((w) => !w.real);
-      const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
-      const pattern = beforeWalls(both, hidden);
-      data.set(pattern.values, n * nTheta * nPhi * 4);
-      const { peak, theta, phi } = patternPower(pattern);
-      // The image behind a wall that is no plane of symmetry radiates in the sum only; with it the pattern has no edge to be integrated to.
-      const power = patternPower(both).power / 2 ** hidden.length;
-      const accepted = this.accepted(f);
-      // Power in the scheme is that of the mean of E over a step, as at the ports; in a loss E and current are both such means.
-      const mean = Math.cos(Math.PI * frequency * d.dt);
-      const radiated = plan.parts * mean * powerThrough(faces);
-      const metal = metalLosses(plan, d, sums, scene.recordAt, f, scales[f]).map((m) => ({ ...m, power: mean ** 2 * m.power }));
-      const inElements = elementLosses(scene, d.dt, f, (p) => Math.hypot(...this.loads[f][p]));
-      const lost = mean ** 2 * lossPower(plan, d, sums, scene.recordAt, f, scales[f]) + metal.reduce((sum, m) => sum + m.power, 0) + inElements;
-      return {
-        frequency,
-        radiated,
-        fromPattern: power,
-        accepted,
-        lost,
-        lostInMetal: metal,
-        directivity: (4 * Math.PI * peak) / power,
-        gain: (4 * Math.PI * peak * radiated) / (power * accepted),
-        realisedGain: (4 * Math.PI * peak * radiated) / power,
-        theta,
-        phi,
-        radiationEfficiency: radiated / accepted,
-        totalEfficiency: radiated,
-      };
+      const far = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage: (p) => Math.hypot(...this.loads[f][p]) });
+      data.set(far.pattern.values, n * nTheta * nPhi * 4);
+      return antennaFigures(far, this.accepted(f));
     });
     arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
     return { figures, step, ...kept };

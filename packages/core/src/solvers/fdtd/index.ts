@@ -8,11 +8,11 @@ import type { SolveOnce } from './solveOnce.ts';
 import { discretise } from './discretise.ts';
 import { checkScene, estimateScene } from './check.ts';
 import { portsOnGrid } from './portsOnGrid.ts';
-import { scatterScene } from './scatter.ts';
 import { solveScene } from './solve.ts';
+import { solveSourced } from './sourced.ts';
 
 const once: SolveOnce = (scene, discrete, options, observe) =>
-  scene.wave ? scatterScene(scene, scene.wave, discrete, options, observe) : solveScene(scene, discrete, options, observe);
+  scene.source ? solveSourced(scene, scene.source, discrete, options, observe) : solveScene(scene, discrete, options, observe);
 
 /** The stages of a run, each of which gives the next what it found: the grid; the discrete model on it; its solution, once or in passes on finer grids; the calibration of ports on the grid of what was solved. */
 async function solve(scene: GridScene, options: SolveOptions): Promise<ResultSet<TimeEvidence>> {

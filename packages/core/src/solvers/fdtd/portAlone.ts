@@ -5,7 +5,7 @@ export const portAlone = (scene: GridScene, port: ScenePort, points: number): Gr
   ...scene,
   ports: [{ ...port, line: undefined, spread: undefined, reactance: undefined }],
   guides: [],
-  wave: null,
+  source: null,
   excite: [port.name],
   combine: undefined,
   recorders: [],

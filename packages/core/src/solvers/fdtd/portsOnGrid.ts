@@ -1,9 +1,11 @@
 import type { Problem } from '../../document/index.ts';
 import { buildGrid, type Grid, nearestLine } from '../../grid/index.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
-import type { GridScene, SceneGuide, ScenePort } from '../../scene/index.ts';
+import { type GridScene, pointsOf, type SceneGuide, type ScenePort } from '../../scene/index.ts';
 import { discretise } from './discretise.ts';
 import { guideModes } from './guides.ts';
+import { pulseFor } from './pulse.ts';
+import { gridSource } from './sources/index.ts';
 
 /** Cells that are looked at around a port, and on both sides of a guided one's plane. */
 const around = 4;
@@ -22,21 +24,33 @@ function cropped(grid: Grid, from: readonly number[], to: readonly number[]): Gr
 }
 
 const lumped = (scene: GridScene, grid: Grid, port: ScenePort): Problem[] =>
-  discretise({ ...scene, ports: [port], guides: [], wave: null }, cropped(grid, port.min, port.max)).problems;
+  discretise({ ...scene, ports: [port], guides: [], source: null }, cropped(grid, port.min, port.max)).problems;
 
 function guided(scene: GridScene, grid: Grid, guide: SceneGuide, kernel?: FrontKernel): Problem[] {
   const end = ([0, 1, 2] as const).map((a) => [grid.lines[a][0], grid.lines[a][grid.lines[a].length - 1]]);
   const [from, to] = [0, 1].map((side) => end.map((e, a) => (a === guide.normal ? guide.min[a] : e[side])));
-  const d = discretise({ ...scene, ports: [], guides: [guide], wave: null }, cropped(grid, from, to));
+  const d = discretise({ ...scene, ports: [], guides: [guide], source: null }, cropped(grid, from, to));
   const found = guideModes(d, guide, d.guides[0], scene.band, kernel);
   return 'problems' in found ? found.problems : [];
 }
 
+/** What a source that stands somewhere sees of the grid around it. */
+function sourced(scene: GridScene, grid: Grid): Problem[] {
+  const [at] = pointsOf(scene.source);
+  if (!at) return [];
+  const d = discretise({ ...scene, ports: [], guides: [] }, cropped(grid, at, at));
+  return gridSource(scene.source!, { scene, d, grid: d.grid, pulse: pulseFor(scene.band.from, scene.band.to) }).problems;
+}
+
 /**
  * What would stop a run at its start, found before it: lumped ports that the grid's metal shorts or does not reach, guided ones without enough modes, whose
- * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim. Only the grid around each port is made.
+ * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim; and a dipole where its power has no meaning. Only the grid around each is made.
  */
 export function portsOnGrid(scene: GridScene, kernel?: FrontKernel): Problem[] {
   const grid = buildGrid(scene);
-  return [...scene.ports.flatMap((p) => lumped(scene, grid, p)), ...scene.guides.flatMap((g) => guided(scene, grid, g, kernel))];
+  return [
+    ...scene.ports.flatMap((p) => lumped(scene, grid, p)),
+    ...scene.guides.flatMap((g) => guided(scene, grid, g, kernel)),
+    ...sourced(scene, grid),
+  ];
 }

@@ -1,7 +1,7 @@
 import { c0, eta0 } from '../../numerics/constants.ts';
 import { kernelImports, wasm } from '../kernels.ts';
 import type { SolverHost, KernelThread } from '../solver.ts';
-import type { WavePlan, WaveRow } from './discreteWave.ts';
+import type { InjectedRow, Injection } from './injection.ts';
 import { portalEdges, weightedEdges } from './guides.ts';
 import type { SceneLoad } from '../../scene/index.ts';
 import { recursion, terms } from './immittance.ts';
@@ -25,8 +25,8 @@ export interface SimulationPlan {
   guides?: GuideModes[];
   /** Source of a guided port's mode at (n + 1/2) dt. */
   drive?: (guide: number, mode: number, t: number) => number;
-  /** A plane wave that enters through a box. */
-  wave?: WavePlan;
+  /** What a source from without adds to the fields. */
+  injection?: Injection;
   maxSteps: number;
   /** Samples kept at every step. */
   probes?: Probe[];
@@ -385,18 +385,18 @@ export class Simulation {
     words[P.MIX_LINKS] = put(new Uint32Array(mixLinks.buffer));
     words[P.MIX_START] = put(rowStarts(Array.from({ length: mixCount }, (_, n) => [mixing!.index[3 * n + 1], mixing!.index[3 * n + 2]])));
 
-    // A plane wave's rows, by plane.
-    const { wave } = plan;
-    words[P.WAVE_STEPS] = wave?.steps ?? 0;
-    if (wave) {
-      words[P.WAVE_TONES] = wave.tones;
-      const tables = wave.tables.map((t) => ({ node: put(t.node), half: put(t.half), toIm: 4 * t.length }));
+    // Rows to which a source adds, by plane.
+    const { injection } = plan;
+    words[P.WAVE_STEPS] = injection?.steps ?? 0;
+    if (injection) {
+      words[P.WAVE_TONES] = injection.tones;
+      const tables = injection.tables.map((t) => ({ node: put(t.node), half: put(t.half), toIm: 4 * t.length }));
       const place = (magnetic: boolean, list: number, start: number, turn: number, turns: Float32Array): void => {
-        const mine = wave.rows.filter((r) => r.field > 2 === magnetic).sort((p, q) => p.at[2] - q.at[2]);
+        const mine = injection.rows.filter((r) => r.field > 2 === magnetic).sort((p, q) => p.at[2] - q.at[2]);
         const view = new DataView(new ArrayBuffer(mine.length * 32));
         const starts = new Int32Array(nz + 2);
-        const word = (r: WaveRow): number[] => {
-          const room = new Float32Array(4 * wave.tones);
+        const word = (r: InjectedRow): number[] => {
+          const room = new Float32Array(4 * injection.tones);
           room.set(r.factors);
           const t = tables[r.axis];
           return [words[P.EX + r.field] + offset(r.at), strides[r.axis], r.count, put(room), (r.half ? t.half : t.node) + 4 * r.from, t.toIm];
@@ -410,8 +410,8 @@ export class Simulation {
         words[start] = put(starts);
         words[turn] = put(turns);
       };
-      place(false, P.WAVE_E, P.WAVE_E_START, P.WAVE_E_TURN, wave.turnE);
-      place(true, P.WAVE_H, P.WAVE_H_START, P.WAVE_H_TURN, wave.turnH);
+      place(false, P.WAVE_E, P.WAVE_E_START, P.WAVE_E_TURN, injection.turnE);
+      place(true, P.WAVE_H, P.WAVE_H_START, P.WAVE_H_TURN, injection.turnH);
     }
 
     // Faces cut by curved metal.

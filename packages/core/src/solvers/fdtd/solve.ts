@@ -3,7 +3,7 @@ import { coreVersion } from '../../version.ts';
 import { cellCount, cellsOf } from '../../grid/index.ts';
 import { type ResultArray, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
 import type { RecorderTold } from '../../recorders/index.ts';
-import { farFieldOf, type GridScene } from '../../scene/index.ts';
+import { bandFrequencies, farFieldOf, type GridScene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -23,10 +23,6 @@ import { Settled, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
 import type { GuideModes } from './modeTypes.ts';
 import type { Discrete } from './discrete.ts';
-
-/** Frequencies of the S-parameters, Hz. */
-export const bandFrequencies = ({ from, to, points }: GridScene['band']): Float64Array =>
-  Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
 
 /** Samples per period of the highest frequency in the pulse for the running Fourier sums. */
 export const samplesPerPeriod = 2.4;

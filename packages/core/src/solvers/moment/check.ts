@@ -47,7 +47,7 @@ export function estimateScene(scene: WiresScene, machine: Machine): WireEstimate
     unknowns,
     bytes: WireSystem.bytes(mesh, unknowns - mesh.bases, machine.threads),
     frequencies,
-    excitations: scene.wave ? 1 : scene.wires.ports.filter((p) => !scene.excite || scene.excite.includes(p.name)).length,
+    excitations: scene.source ? 1 : scene.wires.ports.filter((p) => !scene.excite || scene.excite.includes(p.name)).length,
     seconds: frequencies * secondsEach(mesh, unknowns, machine, scene.wires.ground?.kind === 'earth') + 0.3,
     segmentsPerWavelength: c0 / scene.band.to / longest,
   };

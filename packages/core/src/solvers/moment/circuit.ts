@@ -9,13 +9,16 @@ export interface Circuit {
   loads: [basis: number, sign: number][][];
   probes: [basis: number, sign: number][][];
   lines: [[basis: number, sign: number][], [basis: number, sign: number][]][];
+  /** Whether what the wires do to a dipole is kept after the currents at all places. */
+  heard: boolean;
 }
 
-export const circuitOf = (scene: WireScene, mesh: WireMesh): Circuit => ({
+export const circuitOf = (scene: WireScene, mesh: WireMesh, heard = false): Circuit => ({
   ports: scene.ports.map((p) => currentAt(mesh, p.place)),
   loads: scene.loads.map((p) => currentAt(mesh, p.place)),
   probes: scene.probes.map((p) => currentAt(mesh, p.place)),
   lines: scene.lines.map(({ places: [a, b] }) => [currentAt(mesh, a), currentAt(mesh, b)]),
+  heard,
 });
 
 /** Unknowns beside the bases: the two voltages of each line. */

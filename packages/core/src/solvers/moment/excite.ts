@@ -4,6 +4,7 @@ import { gauss } from '../../numerics/gauss.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import type { Earth } from './earth/addEarth.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
+import type { IncidentField } from './sources.ts';
 
 type V3 = readonly [number, number, number];
 
@@ -63,23 +64,26 @@ export function reflectedByEarth(wave: Incident, earth: Earth, frequency: number
 }
 
 const { points: nodes, weights } = gauss(4);
+/** Most pieces of a segment close to a point of current. */
+const mostPieces = 64;
 
-/** Tests an incident field with the bases: integrals of f_m . E, V, as pairs of real and imaginary part. */
-export function testField(mesh: WireMesh, frequency: number, waves: readonly Incident[], size: number): Float64Array {
-  const k = (2 * Math.PI * frequency) / c0;
+/** Tests an incident field with the bases: integrals of f_m . E, V, as pairs of real and imaginary part. Close to a point a segment is cut in pieces. */
+export function testField(mesh: WireMesh, incident: IncidentField, size: number): Float64Array {
   const out = new Float64Array(2 * size);
   const ends = new Float64Array(4 * mesh.count);
-  const field = new Float64Array(6);
+  const field = new Float64Array(12);
   for (let i = 0; i < mesh.count; i++) {
     const g = mesh.segments.subarray(8 * i, 8 * i + 8);
-    for (let q = 0; q < 4; q++) {
-      const s = nodes[q] * g[6];
+    const pieces = Math.min(mostPieces, Math.max(1, ...incident.points.map(({ at }) => Math.ceil((2 * g[6]) / fromSegment(g, at)))));
+    for (let n = 0; n < 4 * pieces; n++) {
+      const t = ((n >> 2) + nodes[n & 3]) / pieces;
+      const s = t * g[6];
       field.fill(0);
-      for (const wave of waves) addWave(wave, k, [g[0] + s * g[3], g[1] + s * g[4], g[2] + s * g[5]], field);
+      incident.add([g[0] + s * g[3], g[1] + s * g[4], g[2] + s * g[5]], field);
       for (let c = 0; c < 2; c++) {
-        const along = (field[c] * g[3] + field[2 + c] * g[4] + field[4 + c] * g[5]) * weights[q] * g[6];
-        ends[4 * i + c] += (1 - nodes[q]) * along;
-        ends[4 * i + 2 + c] += nodes[q] * along;
+        const along = ((field[c] * g[3] + field[2 + c] * g[4] + field[4 + c] * g[5]) * weights[n & 3] * g[6]) / pieces;
+        ends[4 * i + c] += (1 - t) * along;
+        ends[4 * i + 2 + c] += t * along;
       }
     }
   }
@@ -89,6 +93,13 @@ export function testField(mesh: WireMesh, frequency: number, waves: readonly Inc
       for (const c of [0, 1]) out[2 * b + c] += sign * ends[4 * segment + 2 * end + c];
     }
   return out;
+}
+
+/** Distance of a point from a segment, metres. */
+function fromSegment(g: Float64Array, p: V3): number {
+  const d = [p[0] - g[0], p[1] - g[1], p[2] - g[2]];
+  const s = Math.min(g[6], Math.max(0, d[0] * g[3] + d[1] * g[4] + d[2] * g[5]));
+  return Math.hypot(...d.map((x, a) => x - s * g[3 + a]));
 }
 
 /** Current at the start and at the end of each segment, along it: [segment][end][re, im] from the solution's coefficients. */

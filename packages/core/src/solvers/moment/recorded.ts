@@ -1,18 +1,27 @@
-import { c0, eta0 } from '../../numerics/constants.ts';
-import { type FarGround, patternPower, wireFarField, wireFarFieldOf, type WireCurrents, wireNearField, withGround } from '../../radiation/index.ts';
+import { eta0 } from '../../numerics/constants.ts';
+import {
+  addPointPattern,
+  type FarGround,
+  type Pattern,
+  patternPower,
+  wireFarField,
+  wireFarFieldOf,
+  type WireCurrents,
+  wireNearField,
+  withGround,
+} from '../../radiation/index.ts';
 import { recorderKind, type RecorderTold } from '../../recorders/index.ts';
 import { type PatternFigures, type ResultArray, type ScatterFigures, turnName } from '../../results/index.ts';
-import { frequenciesOf, numbersOf, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
-import { addWave } from './excite.ts';
+import { frequenciesOf, numbersOf, type WiresScene, type SceneSource, type SceneWave, type WireScene } from '../../scene/index.ts';
+import type { IncidentField } from './sources.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
-import { incidentOf } from './solution.ts';
 
 /** Fields at any point at one frequency for one excitation. */
 export interface FieldSource {
   frequency: number;
   currents: WireCurrents;
-  /** The wave that lights the wires, where it does. */
-  wave: SceneWave | null;
+  /** The field of a source from without, where one excites the wires, and how many times as strong. */
+  incident: { from: SceneSource; field: IncidentField; size: number } | null;
 }
 
 /** A point, or where it lies within a wire, the place on its surface beside it: the fields there stand for those within. */
@@ -34,28 +43,17 @@ function outOfWires({ segments }: WireCurrents, p: readonly number[]): readonly 
   return p;
 }
 
-/** E and H of wires, ground and wave at a point, in `out`. */
-function fieldAt(scene: WireScene, { frequency, wave }: FieldSource, p: readonly number[], out: Float64Array, both: WireCurrents): void {
+/** E and H of wires, ground and source at a point, in `out`. */
+function fieldAt(scene: WireScene, source: FieldSource, p: readonly number[], out: Float64Array, both: WireCurrents): void {
   out.fill(0);
   // Below a perfect ground there is nothing.
   if (scene.ground?.kind === 'perfect' && p[2] < scene.ground.at) return;
-  wireNearField(both, frequency, outOfWires(both, p), out);
-  if (!wave) return;
-  const k = (2 * Math.PI * frequency) / c0;
-  for (const w of incidentOf(scene, wave, frequency)) {
-    const e = new Float64Array(6);
-    addWave(w, k, p, e);
-    const t = w.towards;
-    for (const c of [0, 1]) {
-      const [x, y, z] = [e[c], e[2 + c], e[4 + c]];
-      out[c] += x;
-      out[2 + c] += y;
-      out[4 + c] += z;
-      out[6 + c] += (t[1] * z - t[2] * y) / eta0;
-      out[8 + c] += (t[2] * x - t[0] * z) / eta0;
-      out[10 + c] += (t[0] * y - t[1] * x) / eta0;
-    }
-  }
+  wireNearField(both, source.frequency, outOfWires(both, p), out);
+  const { incident } = source;
+  if (!incident) return;
+  const own = new Float64Array(12);
+  incident.field.add(p, own);
+  for (let i = 0; i < 12; i++) out[i] += incident.size * own[i];
 }
 
 /** A source, and its currents with their images in a perfect ground. */
@@ -124,13 +122,19 @@ function farGround({ ground }: WireScene, frequency: number): FarGround | undefi
 }
 
 /** Far field of one excitation at one frequency, and the power that it carries. */
-export function patternOf(wires: WireScene, { frequency, currents }: FieldSource, nTheta: number, nPhi: number) {
+export function patternOf(wires: WireScene, { frequency, currents, incident }: FieldSource, nTheta: number, nPhi: number) {
+  // A dipole among the wires radiates as they do; a wave is no part of what is scattered.
+  const own = (p: Pattern): void => {
+    if (incident) addPointPattern(incident.field.points, incident.size, frequency, p);
+  };
   if (wires.ground?.kind !== 'perfect') {
     const pattern = wireFarField(currents, frequency, nTheta, nPhi, farGround(wires, frequency));
+    own(pattern);
     return { pattern, ...patternPower(pattern) };
   }
   // With its image the pattern is smooth all round, and half of its power goes up.
   const whole = wireFarField(withGround(currents, wires.ground.at), frequency, nTheta, nPhi);
+  own(whole);
   const { power, ...peak } = patternPower(whole);
   const values = whole.values.slice();
   const half = (nTheta - 1) / 2;
@@ -138,7 +142,7 @@ export function patternOf(wires: WireScene, { frequency, currents }: FieldSource
   return { pattern: { ...whole, values }, power: power / 2, ...peak, theta: Math.min(peak.theta, Math.PI - peak.theta) };
 }
 
-/** Figures of an antenna for 1 W incident. */
+/** Figures of an antenna for 1 W incident, or of a dipole that gives 1 W. */
 export function antennaFigures(
   frequency: number,
   p: ReturnType<typeof patternOf>,
@@ -168,9 +172,16 @@ export function antennaFigures(
 }
 
 /** Figures of wires lit by a wave of 1 V/m. `taken` is the power that loads, ports and metal take, W; `given` what the wave loses, W. */
-export function scatterFigures(wires: WireScene, source: FieldSource, p: ReturnType<typeof patternOf>, taken: number, given: number): ScatterFigures {
+export function scatterFigures(
+  wires: WireScene,
+  wave: SceneWave,
+  source: FieldSource,
+  p: ReturnType<typeof patternOf>,
+  taken: number,
+  given: number,
+): ScatterFigures {
   const density = 1 / (2 * eta0);
-  const { wave, currents, frequency } = source;
+  const { currents, frequency } = source;
   return {
     frequency,
     scattering: p.power / density,
@@ -180,7 +191,7 @@ export function scatterFigures(wires: WireScene, source: FieldSource, p: ReturnT
     largest: (4 * Math.PI * p.peak) / density,
     theta: p.theta,
     phi: p.phi,
-    back: crossSectionBack(wires, currents, frequency, wave!.from),
+    back: crossSectionBack(wires, currents, frequency, wave.from),
   };
 }
 

@@ -1,27 +1,28 @@
 import { type C, mul } from '../../numerics/complex.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { WireMesh } from '../../grid/index.ts';
-import type { SceneWave, WireScene } from '../../scene/index.ts';
+import type { SceneSource, SceneWave, WireScene } from '../../scene/index.ts';
 import { addCircuit, type Circuit } from './circuit.ts';
 import { addEarth } from './earth/addEarth.ts';
-import { type Incident, reflected, reflectedByEarth, testField } from './excite.ts';
-import { c0 } from '../../numerics/constants.ts';
+import { freePower, pointField } from '../../radiation/index.ts';
+import { testField } from './excite.ts';
+import { incidentField, pointCurrents } from './sources.ts';
 import type { WireSystem } from './system.ts';
 
 /**
  * What a wire model does at one frequency: currents at ports and probes, then the coefficients of all bases, for 1 V in each port's gap with the others
- * closed, and, last, for the wave with all closed.
+ * closed, and, last, for the source from without with all closed.
  */
 export interface Drives {
-  /** Ports, and the wave if there is one. */
+  /** Ports, and the source from without if there is one. */
   count: number;
-  /** For each drive the currents at ports, loads and probes, A: [drive][place], pairs. */
+  /** For each drive the currents at ports, loads and probes, A, and last what the wires do to a dipole where one is heard: [drive][place], pairs. */
   places: Float64Array;
   /** For each drive the coefficients of the bases: [drive][basis], pairs. */
   bases: Float64Array;
 }
 
-const placeCount = (c: Circuit): number => c.ports.length + c.loads.length + c.probes.length;
+const placeCount = (c: Circuit): number => c.ports.length + c.loads.length + c.probes.length + (c.heard ? 1 : 0);
 
 /** What a wave does from one direction with all gaps closed: currents at ports, loads and probes, and all bases. */
 export interface Direction {
@@ -33,7 +34,7 @@ export interface Direction {
 export function solveDirections(system: WireSystem, scene: WireScene, circuit: Circuit, waves: readonly SceneWave[], frequency: number): Direction[] {
   const all = [...circuit.ports, ...circuit.loads, ...circuit.probes];
   return waves.map((wave) => {
-    const x = testField(system.mesh, frequency, incidentOf(scene, wave, frequency), system.size);
+    const x = testField(system.mesh, incidentField(scene, wave, frequency), system.size);
     system.solve(x);
     return { places: Float64Array.from(all.flatMap((at) => currentOf(at, x))), bases: x.slice(0, 2 * system.mesh.bases) };
   });
@@ -52,7 +53,7 @@ export async function solveDrives(
   system: WireSystem,
   scene: WireScene,
   circuit: Circuit,
-  wave: SceneWave | null,
+  source: SceneSource | null,
   frequency: number,
 ): Promise<Drives> {
   const fill = async (half: boolean): Promise<void> => {
@@ -72,7 +73,8 @@ export async function solveDrives(
     for (const [b, s] of at) x[2 * b] += s;
     return x;
   });
-  if (wave) right.push(testField(mesh, frequency, incidentOf(scene, wave, frequency), size));
+  const sent = source && testField(mesh, incidentField(scene, source, frequency), size);
+  if (sent) right.push(sent.slice());
   const n = placeCount(circuit);
   const out: Drives = { count: right.length, places: new Float64Array(2 * n * right.length), bases: new Float64Array(2 * mesh.bases * right.length) };
   const all = [...circuit.ports, ...circuit.loads, ...circuit.probes];
@@ -80,16 +82,10 @@ export async function solveDrives(
     system.solve(x);
     out.bases.set(x.subarray(0, 2 * mesh.bases), 2 * mesh.bases * d);
     all.forEach((at, p) => out.places.set(currentOf(at, x), 2 * (n * d + p)));
+    // By reciprocity the field of the wires on the moment is that of the moment on them; over its size, so that it weighs like a current in fits.
+    if (circuit.heard) out.places.set(reaction(sent!, x, mesh.bases), 2 * (n * d + n - 1));
   });
   return out;
-}
-
-/** The wave and what the ground sends back. */
-export function incidentOf(scene: WireScene, wave: SceneWave, frequency: number): Incident[] {
-  const own: Incident = wave;
-  const { ground } = scene;
-  if (!ground) return [own];
-  return [own, ground.kind === 'perfect' ? reflected(own, ground.at, (2 * Math.PI * frequency) / c0) : reflectedByEarth(own, ground, frequency)];
 }
 
 function currentOf(at: readonly [number, number][], x: Float64Array): C {
@@ -99,6 +95,45 @@ function currentOf(at: readonly [number, number][], x: Float64Array): C {
     sum[1] += s * x[2 * b + 1];
   }
   return sum;
+}
+
+/** Sum of what a source sends to each basis times its coefficient, over the size of what it sends. */
+function reaction(sent: Float64Array, x: Float64Array, bases: number): C {
+  const sum = sumOf(
+    Array.from({ length: bases }, (_, m): C => [sent[2 * m], sent[2 * m + 1]]),
+    (m) => [x[2 * m], x[2 * m + 1]],
+  );
+  const size = sizeOf(sent, bases);
+  return [sum[0] / size, sum[1] / size];
+}
+const sizeOf = (sent: Float64Array, bases: number): number => Math.hypot(...sent.subarray(0, 2 * bases)) || 1;
+
+/**
+ * Power that a dipole of moment 1 gives, W, before wires that it excites: what it gives in free space, and the work against the field of its image and of
+ * the wires.
+ */
+export function dipolePower(
+  system: WireSystem,
+  scene: WireScene,
+  circuit: Circuit,
+  dipole: Extract<SceneSource, { kind: 'dipole' }>,
+  { drives, excited, frequency }: { drives: Drives; excited: Excited; frequency: number },
+): number {
+  const electric = dipole.of === 'electric';
+  const [re] = placeCurrent(drives, circuit, excited, placeCount(circuit) - 1);
+  const sent = testField(system.mesh, incidentField(scene, dipole, frequency), system.size);
+  const field = new Float64Array(12);
+  for (const image of pointCurrents(scene, dipole).slice(1)) pointField(image, frequency, dipole.at, field);
+  const ofImage = dipole.direction.reduce((sum, d, a) => sum + d * field[(electric ? 0 : 6) + 2 * a], 0);
+  // Reciprocity changes its sign between electric and magnetic sources.
+  const ofWires = (electric ? 1 : -1) * re * sizeOf(sent, system.mesh.bases);
+  return freePower(dipole.of, frequency) - (ofImage + ofWires) / 2;
+}
+
+/** The same excitation, so many times as strong. */
+export function scaled({ factors, voltage, current }: Excited, by: number): Excited {
+  const times = (list: readonly C[]): C[] => list.map(([re, im]): C => [by * re, by * im]);
+  return { factors: times(factors), voltage: times(voltage), current: times(current) };
 }
 
 /** What the ports do together: voltages of their gaps, and the amplitudes of all drives that make them. */
@@ -112,7 +147,7 @@ export interface Excited {
 
 /**
  * Ports behind their own impedances: with Y between closed gaps, (1 + Z Y) V = E, where E is the open voltage of the one that sends, sqrt(8 R) V for 1 W, or, lit
- * by a wave, -Z times the currents that it drives through closed gaps. `sends` is the port, null for the wave.
+ * by a source from without, -Z times the currents that it drives through closed gaps. `sends` is the port, null for that source.
  */
 export function exciteDrives(drives: Drives, circuit: Circuit, scene: WireScene, sends: number | null): Excited {
   const p = scene.ports.length;

@@ -12,7 +12,7 @@ import {
   type WireEvidence,
 } from '../../results/index.ts';
 import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
-import { farFieldOf, loadImpedance, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
+import { bandFrequencies, farFieldOf, loadImpedance, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { circuitOf, extraUnknowns } from './circuit.ts';
 import { endCurrents, testField } from './excite.ts';
@@ -22,14 +22,16 @@ import {
   type Drives,
   exciteDrives,
   type Excited,
-  incidentOf,
+  dipolePower,
   placeCurrent,
+  scaled,
   type Direction,
   fromDirection,
   solveDirections,
   solveDrives,
   waveOut,
 } from './solution.ts';
+import { incidentField } from './sources.ts';
 import { sweepBand } from './sweep.ts';
 import { WireSystem } from './system.ts';
 import { wireImpedance } from './wireMetal.ts';
@@ -47,8 +49,10 @@ function longestSegment(scene: WiresScene): number {
 export const meshOf = (scene: WiresScene): WireMesh =>
   meshWires(scene.wires, { longest: longestSegment(scene), grading: wireAccuracy[scene.accuracy].grading });
 
-const bandOf = ({ from, to, points }: WiresScene['band']): Float64Array =>
-  Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
+/** Moment of a dipole that gives 1 W, from the power of moment 1; none where it gives no power. */
+const strengthOf = (power: number): number => (power > 0 ? 1 / Math.sqrt(power) : 0);
+
+type Excite = (drives: Drives, frequency: number, sends: number | null) => Excited;
 
 const half = ([a, b]: C, [c, d]: C): number => (a * c + b * d) / 2;
 
@@ -57,12 +61,14 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
   const wires = scene.wires;
   const started = host.now();
   const mesh = meshOf(scene);
-  const circuit = circuitOf(wires, mesh);
-  const { wave } = scene;
+  const { source } = scene;
+  const wave = source?.kind === 'wave' ? source : null;
+  const dipole = source?.kind === 'dipole' ? source : null;
+  const circuit = circuitOf(wires, mesh, dipole !== null);
   const system = await WireSystem.create(mesh, extraUnknowns(wires), wires.ground, host);
   try {
-    const band = bandOf(scene.band);
-    const turns = wave ? [null] : wires.ports.flatMap((p, n) => (!scene.excite || scene.excite.includes(p.name) ? [n] : []));
+    const band = bandFrequencies(scene.band);
+    const turns = source ? [null] : wires.ports.flatMap((p, n) => (!scene.excite || scene.excite.includes(p.name) ? [n] : []));
     const arrays: Record<string, ResultArray> = {};
     let lastReport = started;
     const expected = (scene.details.eachFrequency ? band.length : Math.min(band.length, 14)) + scene.recordAt.length;
@@ -83,7 +89,7 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
       });
     };
     const solve = async (f: number): Promise<Drives> => {
-      const drives = await solveDrives(system, wires, circuit, wave, f);
+      const drives = await solveDrives(system, wires, circuit, source, f);
       done++;
       await report(Math.min(0.7, (0.7 * done) / expected));
       return drives;
@@ -94,7 +100,19 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
       aborted: () => !!signal?.aborted,
     });
     const seconds = (): number => host.now() - started;
-    const bandTold = tellBand(wires, circuit, band, turns, sweep.at, arrays);
+    /** What is excited, at the strength for which all is told: of a dipole that for which it gives 1 W. */
+    const excite = (drives: Drives, frequency: number, sends: number | null): Excited => {
+      const excited = exciteDrives(drives, circuit, wires, sends);
+      return dipole ? scaled(excited, strengthOf(dipolePower(system, wires, circuit, dipole, { drives, excited, frequency }))) : excited;
+    };
+    const bandTold = tellBand(wires, circuit, band, turns, sweep.at, excite, arrays);
+    if (dipole) {
+      const power = Float64Array.from(band, (frequency) => {
+        const drives = sweep.at(frequency);
+        return dipolePower(system, wires, circuit, dipole, { drives, excited: exciteDrives(drives, circuit, wires, null), frequency });
+      });
+      arrays['source:power'] = { shape: [band.length], data: power };
+    }
 
     // Fields, patterns and currents at the recorded frequencies.
     const solved: Drives[] = [];
@@ -116,6 +134,7 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
           at,
           solved,
           circuit,
+          excite,
           turn,
           sends,
           arrays,
@@ -150,7 +169,7 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
         solver: 'moment',
         coreVersion,
         ports: wires.ports.map((p) => ({ name: p.name, resistance: p.resistance, ...(p.reactance ? { reactance: p.reactance } : {}) })),
-        excitations: wave ? [] : (turns as number[]),
+        excitations: source ? [] : (turns as number[]),
         recordAt: at,
         farField: far && first?.figures ? { ...far, figures: first.figures } : null,
         ...(wave
@@ -165,6 +184,7 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
               scattered: far && first?.scattered ? { ...far, figures: first.scattered } : null,
             }
           : {}),
+        ...(dipole ? { dipole: { name: dipole.name, of: dipole.of, at: dipole.at, direction: dipole.direction } } : {}),
         recorded: first?.recorded ?? [],
         wires: wires.wires.map((w, n) => ({ name: w.name, line: w.line, first: mesh.firstOf[n], count: mesh.firstOf[n + 1] - mesh.firstOf[n], radius: w.radius })), // prettier-ignore
         probes: probesOf(wires),
@@ -198,6 +218,7 @@ function tellBand(
   band: Float64Array,
   turns: readonly (number | null)[],
   at: (f: number) => Drives,
+  excite: Excite,
   arrays: Record<string, ResultArray>,
 ): Pick<WireEvidence, 'largestReflection' | 'asymmetry'> {
   const p = wires.ports.length;
@@ -210,7 +231,7 @@ function tellBand(
   band.forEach((frequency, f) => {
     const drives = at(frequency);
     turns.forEach((sends, turn) => {
-      const e = exciteDrives(drives, circuit, wires, sends);
+      const e = excite(drives, frequency, sends);
       probes.forEach((_, i) =>
         kept[turn][i].set([...voltageAt(wires, e, drives, circuit, i, frequency), ...placeCurrent(drives, circuit, e, i)], 4 * f),
       );
@@ -281,6 +302,7 @@ interface TurnInput {
   at: readonly number[];
   solved: readonly Drives[];
   circuit: ReturnType<typeof circuitOf>;
+  excite: Excite;
   turn: number;
   sends: number | null;
   arrays: Record<string, ResultArray>;
@@ -294,13 +316,14 @@ interface Turn {
 }
 
 /** Everything of one excitation at the recorded frequencies. */
-async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, arrays, rest }: TurnInput): Promise<Turn> {
-  const excited = solved.map((d) => exciteDrives(d, circuit, wires, sends));
+async function tellTurn({ scene, wires, mesh, at, solved, circuit, excite, turn, sends, arrays, rest }: TurnInput): Promise<Turn> {
+  const excited = solved.map((d, f) => excite(d, at[f], sends));
   const waves = solved.map((d, f) => coefficients(mesh, d, excited[f]));
   const sources = waves.map((x, f): FieldSource => ({
     frequency: at[f],
     currents: { segments: mesh.segments, currents: endCurrents(mesh, x) },
-    wave: sends === null ? scene.wave : null,
+    // The source is the last drive.
+    incident: scene.source && { from: scene.source, field: incidentField(wires, scene.source, at[f]), size: excited[f].factors.at(-1)![0] },
   }));
   const currents = new Float64Array(4 * mesh.count * at.length);
   sources.forEach((s, f) => currents.set(s.currents.currents, 4 * mesh.count * f));
@@ -327,24 +350,26 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, turn, sends, 
       const current = placeCurrent(solved[f], circuit, e, wires.ports.length + i);
       return sum + (loadImpedance(load, at[f])[0] * (current[0] ** 2 + current[1] ** 2)) / 2;
     }, 0);
-    if (sends !== null) {
-      const accepted = wires.ports.reduce((sum, _, i) => sum + half(e.voltage[i], e.current[i]), 0);
-      const own = antennaFigures(at[f], p, accepted, inMetal, inLoads, overEarth);
+    const fromPorts = wires.ports.reduce((sum, _, i) => sum + half(e.voltage[i], e.current[i]), 0);
+    const { source: from } = scene;
+    if (from?.kind !== 'wave') {
+      // A dipole gives 1 W, of which ports as loads take their part: their voltage drops against the current.
+      const [accepted, inPorts] = from ? [1, -fromPorts] : [fromPorts, 0];
+      const own = antennaFigures(at[f], p, accepted, inMetal, inLoads + inPorts, overEarth);
       figures.push(own);
       balance.push((accepted - own.radiated - own.lost) / accepted);
       continue;
     }
-    // Ports are loads of the wave; their voltage drops against the current.
-    const inPorts = wires.ports.reduce((sum, _, i) => sum - half(e.voltage[i], e.current[i]), 0);
-    const taken = inLoads + inPorts + inMetal.reduce((s, m) => s + m.power, 0);
-    const work = testField(mesh, at[f], incidentOf(wires, scene.wave!, at[f]), mesh.bases);
+    const taken = inLoads - fromPorts + inMetal.reduce((s, m) => s + m.power, 0);
+    const work = testField(mesh, source.incident!.field, mesh.bases);
     let given = 0;
     for (let i = 0; i < work.length; i += 2) given += (work[i] * waves[f][i] + work[i + 1] * waves[f][i + 1]) / 2;
-    scattered.push(scatterFigures(wires, source, p, taken, given));
+    scattered.push(scatterFigures(wires, from, source, p, taken, given));
     balance.push((given - p.power - taken) / given);
   }
   arrays[turnName('farField', turn)] = { shape: [kept.length, nTheta, nPhi, 4], data };
-  return { figures: sends === null ? null : figures, scattered: sends === null ? scattered : null, balance: overEarth ? null : balance, recorded };
+  const lit = scene.source?.kind === 'wave';
+  return { figures: lit ? null : figures, scattered: lit ? scattered : null, balance: overEarth ? null : balance, recorded };
 }
 
 /** Power lost in the metal of each wire, W: R |I|^2 / 2 along linear currents. */

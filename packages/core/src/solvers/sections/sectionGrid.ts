@@ -45,7 +45,7 @@ export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number)
       .map((b) => (b.material.kind === 'conductor' ? b : { ...b, material: { ...b.material, permittivity: Math.max(1, indexAt(b.material, s.frequency).n ** 2) } })), // prettier-ignore
     ports: [],
     guides: [],
-    wave: null,
+    source: null,
     excite: null,
     boundaries: ['electric', 'electric', 'electric', 'electric', 'electric', 'electric'],
     min,

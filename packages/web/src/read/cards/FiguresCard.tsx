@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/csv';
 import type { CardOf } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
-import type { PatternFigures, ScatterFigures } from '@jadebell/core/results';
+import { type PatternFigures, type ScatterFigures, toldFor } from '@jadebell/core/results';
 import { useContext, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
 import { Card } from '../../charts/Card.tsx';
@@ -75,7 +75,7 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
   return (
     <FigureTable
       title={card.title ?? 'Antenna figures'}
-      about={`run ${run.number}, 1 W incident${mixed ? ', for the waves of the lens' : ''}`}
+      about={`run ${run.number}, ${run.meta!.dipole ? toldFor(run.meta!) : '1 W incident'}${mixed ? ', for the waves of the lens' : ''}`}
       {...{ run, figures, columns, csv, now }}
       tools={
         <label className="row" title="Watts that run into the port, for the radiated power">

@@ -1,3 +1,4 @@
+import { toldFor } from '@jadebell/core/results';
 import { writeCsv } from '@jadebell/core/csv';
 import type { WiresCard as WiresCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/format';
@@ -56,11 +57,7 @@ export function WiresCard({ card }: { card: WiresCardData }) {
   return (
     <Card
       title={title}
-      about={
-        meta
-          ? `${words[card.form]}, for ${meta.wave ? '1 V/m' : '1 W in'}, ${shown.label}, ${formatSI(meta.recordAt[at] ?? 0, 'frequency')}`
-          : undefined
-      }
+      about={meta ? `${words[card.form]}, for ${toldFor(meta)}, ${shown.label}, ${formatSI(meta.recordAt[at] ?? 0, 'frequency')}` : undefined}
       file={stem}
       flush={card.view === 'model'}
       tools={

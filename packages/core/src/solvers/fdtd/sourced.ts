@@ -1,0 +1,142 @@
+import { ProblemError } from '../../document/index.ts';
+import { cellCount, cellsOf } from '../../grid/index.ts';
+import { directionsOf } from '../../recorders/index.ts';
+import type { ResultArray, ResultSet, TimeEvidence } from '../../results/index.ts';
+import { farFieldOf, type GridScene, numbersOf, type SceneSource } from '../../scene/index.ts';
+import { coreVersion } from '../../version.ts';
+import type { SolveOptions } from '../solver.ts';
+import { stepLimit } from './check.ts';
+import type { Discrete } from './discrete.ts';
+import { readFar, voltageSpectrum } from './farReading.ts';
+import { forecast, march } from './march.ts';
+import { pulseFor, pulseLevel } from './pulse.ts';
+import { planRecording, tellRecorders } from './recorders.ts';
+import { solveModes } from './rectangleModes.ts';
+import { Simulation } from './simulation.ts';
+import { reportEvery, samplesPerPeriod } from './solve.ts';
+import { gridSource } from './sources/index.ts';
+
+/**
+ * Solves a discrete model of a scene that a source excites from without: a plane wave of 1 V/m, or a dipole that gives 1 W. Lumped ports are loads. Throws
+ * ProblemError if the grid shows a fault.
+ */
+export async function solveSourced(
+  scene: GridScene,
+  from: SceneSource,
+  d: Discrete,
+  { host, onProgress, signal }: SolveOptions,
+  observe?: (s: Simulation) => void,
+): Promise<ResultSet<TimeEvidence>> {
+  const { dt, grid } = d;
+  const pulse = pulseFor(scene.band.from, scene.band.to);
+  const source = gridSource(from, { scene, d, grid, pulse });
+  const problems = [...d.problems, ...source.problems].filter((p) => p.severity === 'error');
+  if (problems.length) throw new ProblemError(problems);
+  const maxSteps = stepLimit(scene, dt);
+  const plan = planRecording(scene, d, source.box);
+  await solveModes(plan.sought, scene, d, host);
+  const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
+  const stopAt = scene.details.stopAt ?? 1e-5;
+  const started = host.now();
+  let lastReport = started;
+  const simulation = await Simulation.create(
+    {
+      discrete: d,
+      injection: source.injection,
+      waveform: () => 0,
+      resistance: (p) => scene.ports[p].resistance,
+      load: (p) => scene.ports[p].load ?? null,
+      maxSteps,
+      regions: plan.regions,
+      probes: [...plan.probes, ...source.probes],
+      frequencies: scene.recordAt,
+      every,
+      lowest: scene.band.from,
+      boundaries: scene.boundaries,
+    },
+    host,
+  );
+  try {
+    const pulseSteps = source.injection.steps;
+    const run = await march(simulation, {
+      maxSteps,
+      perPeriod: Math.max(8, Math.round(1 / (pulse.centre * dt))),
+      pulseSteps,
+      stopAt,
+      host,
+      signal,
+      each: (energies) => {
+        observe?.(simulation);
+        const now = host.now();
+        if (!onProgress || now - lastReport <= reportEvery) return;
+        lastReport = now;
+        onProgress(forecast(energies, { maxSteps, pulseSteps, stopAt, elapsed: now - started, turn: 0, turns: 1 }));
+      },
+    });
+    const seconds = host.now() - started;
+    const { scales, tell, arrays: own } = source.read({ probe: (n) => simulation.probe(plan.probes.length + n), every });
+    const arrays: Record<string, ResultArray> = {
+      energy: { shape: [2, run.energies.length], data: Float64Array.from([...run.energies.map((e) => e[0]), ...run.energies.map((e) => e[1])]) },
+      ...own,
+    };
+    const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
+    const samples = { sums, scales, steps: simulation.steps, probe: (n: number) => simulation.probe(n) };
+    const recorded = (['frequencies', 'time'] as const).flatMap((over) =>
+      tellRecorders(scene, d, plan, over, samples, { arrays, places: new Set() }),
+    );
+    const asked = farFieldOf(scene);
+    let far: Parameters<typeof tell>[0] = null;
+    if (asked) {
+      const { nTheta, nPhi, step } = directionsOf(asked.step);
+      const numbers = numbersOf(asked.kept, scene.recordAt.length);
+      const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
+      const readings = numbers.map((f, n) => {
+        const voltage = (p: number): number => {
+          const { re, im } = voltageSpectrum(simulation, p, [scene.recordAt[f]], dt);
+          return (Math.hypot(...scales[f]) / (every * dt)) * Math.hypot(re[0], im[0]);
+        };
+        const reading = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage });
+        data.set(reading.pattern.values, n * nTheta * nPhi * 4);
+        return reading;
+      });
+      arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
+      far = { name: asked.name, step, readings };
+    }
+    const { told, balance } = tell(far);
+    return {
+      meta: {
+        format: 'jadebell-result',
+        version: 3,
+        solver: 'fdtd',
+        coreVersion,
+        ports: [],
+        excitations: [],
+        ...told,
+        recordAt: scene.recordAt,
+        recorded,
+        evidence: {
+          steps: simulation.steps,
+          timeStep: dt,
+          cells: [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)],
+          cellsPerWavelength: grid.cellsPerWavelength,
+          residualEnergy: run.residual,
+          ended: run.ended,
+          pulseAtEdges: [
+            pulseLevel(pulse, scene.band.from) - pulseLevel(pulse, pulse.centre),
+            pulseLevel(pulse, scene.band.to) - pulseLevel(pulse, pulse.centre),
+          ],
+          powerBalance: balance,
+          largestReflection: 0,
+          asymmetry: null,
+          seconds,
+          threads: simulation.threads,
+          cellsPerSecond: (cellCount(grid) * simulation.steps) / seconds,
+          bytes: simulation.bytes,
+        },
+      },
+      arrays,
+    };
+  } finally {
+    simulation.close();
+  }
+}
