@@ -22,6 +22,7 @@ const order = [
   'starters',
   'scene',
   'grid',
+  'discretisation',
   'results',
   'reading',
   'solvers',

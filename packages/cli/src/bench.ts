@@ -5,7 +5,7 @@ import { buildGrid, cellCount } from '@jadebell/core/grid';
 import { solvers } from '@jadebell/core/solvers';
 import { kernels, nodeHost, spawnKernel } from '@jadebell/node';
 import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { pulseAt, pulseFor } from '../../core/src/solvers/fdtd/pulse.ts';
+import { pulseAt, pulseFor } from '../../core/src/numerics/pulse.ts';
 import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
 import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
 import { samplesPerPeriod } from '../../core/src/solvers/fdtd/solve.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { plainBody, plainScene, filament, uniformGrid } from '../../core/src/verification/bench.ts';
 import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { pulseAt, pulseFor } from '../../core/src/solvers/fdtd/pulse.ts';
+import { pulseAt, pulseFor } from '../../core/src/numerics/pulse.ts';
 import { planeRegion, sumAt } from '../../core/src/yee/index.ts';
 import { Simulation, type SimulationPlan } from '../../core/src/solvers/fdtd/simulation.ts';
 import { nodeHost } from './index.ts';

@@ -1,6 +1,7 @@
 export * from './body.ts';
 export { either, exactBounds, insideLoops, loopCrossings, spansAlong, without, type Exact } from './exact.ts';
-export { fillOf } from './fill.ts';
+export { fillOf, Filling } from './fill.ts';
+export type { Filled, FilledOverBand } from './filled.ts';
 export type { Fold } from './fold.ts';
 export { foldedBodies, mirrorOf } from './folded.ts';
 export * from './kernel.ts';

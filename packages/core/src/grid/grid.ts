@@ -1,5 +1,5 @@
 import { c0 } from '../numerics/constants.ts';
-import { type Body, inPlane, isSheet } from '../geometry/index.ts';
+import { type Body, type Filled, inPlane, isSheet } from '../geometry/index.ts';
 import { pointsOf } from '../ports/index.ts';
 import type { GridScene } from '../scene/index.ts';
 import { recorderKind } from '../recorders/index.ts';
@@ -34,6 +34,13 @@ interface Wish {
 /** Largest refractive index of a body. */
 const densest = ({ material: m }: Body): number => Math.sqrt(m.permittivityAlong ? Math.max(...m.permittivityAlong) : (m.permittivity ?? 1));
 
+/** What a grid is made from: bodies in a region, and what else asks for lines. Metres, hertz. */
+export interface Gridded
+  extends Filled, Partial<Pick<GridScene, 'ports' | 'guides' | 'recorders' | 'source' | 'details'>>, Pick<GridScene, 'accuracy' | 'boxes'> {
+  boundaries: readonly GridScene['boundaries'][number][];
+  band: { to: number };
+}
+
 /** What a pass asks of a grid beyond its scene. */
 export interface Refinement {
   /** Makes what follows from the metal's features and from layers finer by this factor. */
@@ -53,10 +60,11 @@ export interface AxisLimit extends Limit {
 export const unrefined: Refinement = { finer: 1, limits: [] };
 
 /** Grid of a scene: lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside; finer where a pass asks for it. */
-export function buildGrid(scene: GridScene, { finer, cellsPerWavelength, limits: stretches }: Refinement = unrefined): Grid {
+export function buildGrid(scene: Gridded, { finer, cellsPerWavelength, limits: stretches }: Refinement = unrefined): Grid {
+  const { ports = [], guides = [], recorders = [], details = {} } = scene;
   const table = accuracyTable[scene.accuracy];
   const setting = { ...table, across: table.across * finer, layers: table.layers * finer };
-  const perWavelength = cellsPerWavelength ?? scene.details.cellsPerWavelength ?? setting.cellsPerWavelength;
+  const perWavelength = cellsPerWavelength ?? details.cellsPerWavelength ?? setting.cellsPerWavelength;
   const shortest = c0 / scene.band.to;
   const coarsest = shortest / perWavelength;
 
@@ -69,14 +77,13 @@ export function buildGrid(scene: GridScene, { finer, cellsPerWavelength, limits:
     features.push(size);
     return size;
   });
-  const portSize = scene.ports.map((p) => {
+  const portSize = ports.map((p) => {
     const gap = (p.halved?.[p.axis] ? 2 : 1) * (p.max[p.axis] - p.min[p.axis]);
     const size = Math.min(coarsest, gap / Math.max(2, setting.across / 2));
     features.push(size);
     return size;
   });
-  const floor =
-    scene.details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features, ...(scene.boxes ?? []).map((b) => b.cell)), coarsest / 2000);
+  const floor = details.smallestCell ?? Math.max(0.4 * Math.min(coarsest, ...features, ...(scene.boxes ?? []).map((b) => b.cell)), coarsest / 2000);
 
   const lines: Float64Array[] = [];
   const unsnapped: number[][] = [];
@@ -114,21 +121,21 @@ export function buildGrid(scene: GridScene, { finer, cellsPerWavelength, limits:
       const rank = span >= floor * 0.999 ? 3 : 0;
       for (const at of facesAcross(b, axis)) wishes.push({ at, size: rank ? layer : coarsest, rank });
     });
-    scene.ports.forEach((p, i) => {
+    ports.forEach((p, i) => {
       const size = Math.max(portSize[i], floor);
       for (const at of new Set([p.min[axis], p.max[axis]])) wishes.push({ at, size: axis === p.axis ? size : coarsest, rank: 8 });
       if (axis === p.axis) limits.push({ from: p.min[axis], to: p.max[axis], size });
     });
     for (const b of scene.boxes ?? [])
       if (b.max[axis] > scene.min[axis] && b.min[axis] < scene.max[axis]) limits.push({ from: b.min[axis], to: b.max[axis], size: b.cell });
-    for (const r of scene.recorders) for (const at of new Set(recorderKind(r).lines?.(r, axis))) wishes.push({ at, size: coarsest, rank: 1 });
+    for (const r of recorders) for (const at of new Set(recorderKind(r).lines?.(r, axis))) wishes.push({ at, size: coarsest, rank: 1 });
     for (const at of pointsOf(scene.source)) wishes.push({ at: at[axis], size: coarsest, rank: 2 });
     for (const l of stretches) if (l.axis === axis) limits.push(l);
-    for (const g of scene.guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
+    for (const g of guides) for (const at of new Set([g.min[axis], g.max[axis]])) wishes.push({ at, size: coarsest, rank: 8 });
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);
     const kinds = [0, 1].map((s) => scene.boundaries[2 * axis + s]);
-    const layers = kinds.map((k) => (k === 'open' ? (scene.details.pmlLayers ?? 10) : k === 'electric' ? 0 : 1));
+    const layers = kinds.map((k) => (k === 'open' ? (details.pmlLayers ?? 10) : k === 'electric' ? 0 : 1));
     lines.push(withLayers(inner, layers[0], layers[1], kinds[0] === 'periodic'));
     pml.push(...layers);
     unsnapped.push(dropped);
@@ -206,7 +213,7 @@ function withLayers(inner: Float64Array, low: number, high: number, periodic: bo
 }
 
 /** The least number of cells per wavelength that any material gets. */
-function resolution(scene: GridScene, grid: Grid, shortest: number): number {
+function resolution(scene: Filled, grid: Grid, shortest: number): number {
   let worst = Infinity;
   const media = [
     { min: scene.min, max: scene.max, n: 1 },

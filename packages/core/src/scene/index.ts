@@ -2,7 +2,7 @@ export * from '../ports/index.ts';
 export { bandFrequencies } from './band.ts';
 export * from './recorders.ts';
 export * from './scene.ts';
-export { seesSeveral } from './mixedGuides.ts';
+export { seenBy, seesSeveral } from './portFilling.ts';
 export * from './sections.ts';
 export * from './types.ts';
 export { imageSign, type Mirror, type Mirrors } from '../yee/index.ts';

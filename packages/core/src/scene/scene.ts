@@ -15,7 +15,7 @@ import { evaluateExpression } from '../expressions/index.ts';
 import { type Body, evaluateModel, type ModelCache } from '../geometry/index.ts';
 import { frequencyText, gainOf, modelAt, permittivityAt, polesOf } from '../materials/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import { endAtGuides, seesSeveral } from './mixedGuides.ts';
+import { endAtGuides, seesSeveral } from './portFilling.ts';
 import { resolveBand, withFrequencies } from './band.ts';
 import { placePort, pointsOf, portKind, type SceneGuide, type ScenePort } from '../ports/index.ts';
 import { type Located, mirrorRecorder, placeRecorder, recorderOutside } from './recorders.ts';

@@ -2,7 +2,7 @@ import type { SolverHost } from '../solvers/index.ts';
 import type { Point3 } from '../document/index.ts';
 import { cellCount } from '../grid/index.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';
-import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
+import { pulseAt, pulseFor } from '../numerics/pulse.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import type { Case } from './case.ts';
 import { filament, plainScene, uniformGrid } from './bench.ts';

@@ -4,7 +4,7 @@ import { cellCount, type Grid } from '../grid/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';
 import { PortSpectrum } from '../solvers/fdtd/portSpectrum.ts';
-import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
+import { pulseAt, pulseFor } from '../numerics/pulse.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import { type Case, percent, type Row } from './case.ts';
 import type { GridScene } from '../scene/index.ts';

@@ -5,7 +5,7 @@ import { waveOf } from '../scene/index.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';
 import { planWave } from '../solvers/fdtd/discreteWave.ts';
 import { PortSpectrum } from '../solvers/fdtd/portSpectrum.ts';
-import { pulseAt, pulseFor } from '../solvers/fdtd/pulse.ts';
+import { pulseAt, pulseFor } from '../numerics/pulse.ts';
 import { planeRegion, sumAt } from '../yee/index.ts';
 import { Simulation } from '../solvers/fdtd/simulation.ts';
 import { plainScene } from './bench.ts';

@@ -1,7 +1,7 @@
 import { eta0, mu0 } from '../../numerics/constants.ts';
 import type { Grid } from '../../grid/index.ts';
-import type { CutCells } from './cutCells.ts';
-import type { MetalClass } from './materials.ts';
+import type { CutCells } from '../../discretisation/cutCells.ts';
+import type { MetalClass } from '../../discretisation/media.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** Field samples that a passive branch with memory loads: edges in lossy sheets, faces beside lossy metal. */

@@ -4,11 +4,11 @@ import { c0 } from '../../numerics/constants.ts';
 import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import type { Machine, TimeEstimate } from '../solver.ts';
-import { cutsCells } from './cutCells.ts';
+import { cutsCells } from '../../discretisation/cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
-import { dielectricsOf } from './materials.ts';
-import { pulseFor } from './pulse.ts';
+import { dielectricsOf } from '../../discretisation/media.ts';
+import { pulseFor } from '../../numerics/pulse.ts';
 import { memoryNeeded } from './simulation.ts';
 import type { Axis } from '../../numerics/axis.ts';
 

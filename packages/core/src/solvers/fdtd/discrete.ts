@@ -1,11 +1,12 @@
 import type { Problem } from '../../document/index.ts';
 import type { Grid } from '../../grid/index.ts';
+import { modelAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { Branches } from './branches.ts';
-import { CutCells } from './cutCells.ts';
+import { CutCells } from '../../discretisation/cutCells.ts';
 import type { PortEdge } from './portEdges.ts';
 import type { MediumClass } from './dispersion.ts';
-import type { Mixing } from './subpixel.ts';
+import type { Mixing } from '../../discretisation/subpixel.ts';
 import type { GuidePlane } from './portPlane.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
@@ -34,22 +35,24 @@ export interface Discrete {
   dictionary: Float32Array;
   /** [k][component][j]: 0 wall, 1 vacuum, otherwise 2 + number of the dictionary row. */
   rowOf: Uint32Array;
+  /**
+   * What the edges of these rows lie in: distinct rows of sx relative permittivities at the band's centre, 0 of metal and lossy sheets, infinite of edges that a
+   * port holds; and [k][component][j] the number of each, of no meaning where `rowOf` is 0 or 1.
+   */
+  media: Float32Array;
+  mediaOf: Uint32Array;
   ports: PortEdge[][];
   /** Media with memory: what the classes in `mediumRows` mean, from 1. */
   classes: readonly MediumClass[];
   mediumRows: Map<string, MediumRow>;
   /** Guided ports, in the order of the scene. */
   guides: GuidePlane[];
-  /** Relative permittivity, real part, of an electric edge at a frequency in hertz, else at the band's centre; 0 in metal, walls and lossy sheets. */
-  permittivity(c: Axis, index: readonly number[], frequency?: number): number;
   /** Cells that curved metal cuts, if there is any. */
   cuts: CutCells | null;
   /** Edges at curved dielectric surfaces whose changes mix. */
   mixing: Mixing | null;
   /** Losses of metal. */
   branches: Branches;
-  /** Marks of edges in lossy sheets, by row: 'component j k'. */
-  sheetRows: Map<string, Uint16Array>;
   problems: Problem[];
 }
 
@@ -62,9 +65,16 @@ export function isMetal(d: Discrete, c: Axis, [i, j, k]: readonly number[]): boo
   if (row === 0) return true;
   if (c !== 0 && (i === 0 || i === nx)) return true;
   if (row === 1 || i === nx) return false;
-  const at = (row - 2) * 2 * d.sx + i;
-  if (d.sheetRows.get(key(c, j, k))?.[i]) return true;
-  return d.dictionary[at] === 0 && d.dictionary[at + d.sx] === 0;
+  return d.media[d.mediaOf[(k * 3 + c) * (ny + 1) + j] * d.sx + i] === 0;
+}
+
+/** Relative permittivity, real part, of an electric edge at a frequency in hertz, else at the band's centre: 0 in metal, walls and lossy sheets, infinite where a port holds it. */
+export function permittivityOf(d: Discrete, c: Axis, at: readonly number[], frequency = d.centre): number {
+  if (isMetal(d, c, at)) return 0;
+  const medium = mediumOf(d, c, at);
+  if (medium) return modelAt(medium.model, 2 * Math.PI * frequency).re;
+  const slot = (at[2] * 3 + c) * d.grid.lines[1].length + at[1];
+  return d.rowOf[slot] === 1 ? 1 : d.media[d.mediaOf[slot] * d.sx + at[0]];
 }
 
 /** Coefficients ca and cb of an edge that is neither wall nor metal. */

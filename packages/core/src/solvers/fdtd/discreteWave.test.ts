@@ -3,7 +3,7 @@ import { c0 } from '../../numerics/constants.ts';
 import { uniformGrid } from '../../verification/bench.ts';
 import type { Grid } from '../../yee/index.ts';
 import { planWave, type TotalBox, type WavePlan } from './discreteWave.ts';
-import { pulseAt, pulseFor } from './pulse.ts';
+import { pulseAt, pulseFor } from '../../numerics/pulse.ts';
 import { timeStep } from './discretise.ts';
 
 const pulse = pulseFor(2e9, 4e9);

@@ -1,7 +1,7 @@
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { InjectedRow, Injection } from './injection.ts';
-import { type Pulse, pulseAt } from './pulse.ts';
+import { type Pulse, pulseAt } from '../../numerics/pulse.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** A plane wave: unit vector of its propagation, complex amplitudes of E along x, y, z, V/m. */

@@ -1,16 +1,18 @@
-import { problem } from '../../document/index.ts';
+import { type Problem, problem } from '../../document/index.ts';
 import type { Grid } from '../../grid/index.ts';
-import { modelAt } from '../../materials/index.ts';
-import { c0, eps0 } from '../../numerics/constants.ts';
+import { c0 } from '../../numerics/constants.ts';
 import type { GridScene } from '../../scene/index.ts';
 import { BranchBuilder } from './branches.ts';
-import { cutCourant, CutCells, cutsCells } from './cutCells.ts';
-import { anisotropic, collectMedia } from './materials.ts';
+import { cutCourant, CutCells, cutsCells } from '../../discretisation/cutCells.ts';
+import { anisotropic, collectMedia } from '../../discretisation/media.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
-import { componentRows, SpectralRows } from './spectral.ts';
-import { mixingOf } from './subpixel.ts';
-import { guideEdges, guidePlane } from './portPlane.ts';
-import { type MediumRow, type Discrete, isMetal, coefficients, mediumOf, key } from './discrete.ts';
+import { componentRows } from '../../discretisation/componentRows.ts';
+import { SpectralRows } from './spectral.ts';
+import { mixingOf } from '../../discretisation/subpixel.ts';
+import { guideEdges, type GuidePlane, guidePlane } from './portPlane.ts';
+import type { EdgeRow } from '../../discretisation/rows.ts';
+import { Dictionary } from './dictionary.ts';
+import { type MediumRow, type Discrete, isMetal, mediumOf, permittivityOf, key } from './discrete.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** Courant number used. */
@@ -32,36 +34,114 @@ export function timeStep(grid: Grid, cut: boolean): number {
 /** Row length: room for nx + 1 values, a multiple of four. */
 export const rowLength = (cells: number): number => (cells + 1 + 3) & ~3;
 
-class Dictionary {
-  private readonly byHash = new Map<number, number[]>();
-  private rows = new Float32Array(1 << 14);
-  count = 0;
-  constructor(readonly width: number) {}
+/** What ports do to a row of edges: those of lumped ports, and x indices that guided ones hold or that are metal right behind them. */
+interface Overlay {
+  loads: { port: number; edge: PortEdge }[];
+  held: number[];
+  metal: number[];
+}
 
-  /** Number of the row with these contents. */
-  add(row: Float32Array): number {
-    const bits = new Uint32Array(row.buffer, row.byteOffset, row.length);
-    let hash = 2166136261;
-    for (let i = 0; i < bits.length; i++) hash = Math.imul(hash ^ bits[i], 16777619);
-    const same = this.byHash.get(hash) ?? [];
-    for (const n of same) {
-      const at = n * this.width;
-      let equal = true;
-      for (let i = 0; i < this.width && equal; i++) equal = this.rows[at + i] === row[i];
-      if (equal) return n;
-    }
-    if ((this.count + 1) * this.width > this.rows.length) {
-      const bigger = new Float32Array(Math.max(this.rows.length * 2, (this.count + 1) * this.width));
-      bigger.set(this.rows);
-      this.rows = bigger;
-    }
-    this.rows.set(row, this.count * this.width);
-    this.byHash.set(hash, [...same, this.count]);
-    return this.count++;
+/** What ports do to rows of edges, by the row's key. */
+function overlays(scene: GridScene, grid: Grid, ports: readonly PortEdge[][], guides: readonly GuidePlane[]): Map<string, Overlay> {
+  const rows = new Map<string, Overlay>();
+  const at = (c: number, j: number, k: number): Overlay => {
+    const name = key(c, j, k);
+    let row = rows.get(name);
+    if (!row) rows.set(name, (row = { loads: [], held: [], metal: [] }));
+    return row;
+  };
+  ports.forEach((edges, port) => {
+    for (const edge of edges) at(scene.ports[port].axis, edge.index[1], edge.index[2]).loads.push({ port, edge });
+  });
+  guides.forEach((guide, g) => {
+    if (scene.guides[g].mixed) return;
+    const { held, backed } = guideEdges(guide, grid);
+    for (const { c, at: [i, j, k] } of held) at(c, j, k).held.push(i); // prettier-ignore
+    for (const { c, at: [i, j, k] } of backed) at(c, j, k).metal.push(i); // prettier-ignore
+  });
+  return rows;
+}
+
+/** Coefficients of one row of edges, as they are filled in. */
+interface RowParts {
+  /** ca, then cb. */
+  row: Float32Array;
+  /** Relative permittivities as `Discrete.media` has them. */
+  medium: Float32Array;
+  /** Edges in a medium with memory that remember nothing of it. */
+  level: Set<number> | null;
+}
+
+/** Makes rows of coefficients from what the edges lie in. */
+class RowMaker {
+  private readonly row: Float32Array;
+  private readonly medium: Float32Array;
+  constructor(
+    private readonly nx: number,
+    private readonly sx: number,
+    private readonly dt: number,
+    /** Angular frequency at which a loss that is not remembered is taken. */
+    private readonly omega: number,
+    private readonly spectral: SpectralRows | null,
+    private readonly branches: BranchBuilder,
+  ) {
+    this.row = new Float32Array(2 * sx);
+    this.medium = new Float32Array(sx);
   }
 
-  data(): Float32Array {
-    return this.rows.subarray(0, this.count * this.width);
+  /** Row j, k of component c, without what ports do to it; valid until the next call. `kinds` are its classes with memory. */
+  make(c: Axis, j: number, k: number, edges: EdgeRow, kinds: Uint16Array | null, over: Overlay | undefined): RowParts {
+    const { row, medium, sx, dt, omega } = this;
+    row.fill(0);
+    medium.fill(0);
+    let level: Set<number> | null = null;
+    for (let i = c === 0 ? 0 : 1; i < this.nx; i++) {
+      if (edges.mixed && edges.metal[i]) continue;
+      // A cut edge holds E times its free part.
+      const free = edges.mixed && edges.free ? edges.free[i] : 1;
+      const er = edges.mixed ? edges.re[i] : 1;
+      const held = over?.held.includes(i) ?? false;
+      const sheet = edges.mixed && edges.sheet[i] > 1;
+      const kind = kinds?.[i] ?? 0;
+      if (kind && !sheet && !held && !over?.loads.some((l) => l.edge.index[0] === i)) {
+        const { ca, cb } = this.spectral!.classes.list[kind - 1];
+        row[i] = ca;
+        row[sx + i] = free * cb;
+        medium[i] = er;
+        continue;
+      }
+      if (kind) (level ??= new Set()).add(i);
+      const a = edges.mixed ? (omega * edges.loss[i] * dt) / (2 * er) : 0;
+      row[i] = (1 - a) / (1 + a);
+      row[sx + i] = (free * c0 * dt) / er / (1 + a);
+      if (sheet && !held) this.branches.sheetEdge(c, i, j, k, edges.sheet[i], row[sx + i]);
+      else medium[i] = er;
+    }
+    return { row, medium, level };
+  }
+
+  /** Lays ports on a row: they update their edges themselves, the sweep leaves these as they are. Gives the ports of which an edge is shorted. */
+  lay({ row, medium }: RowParts, { loads, held, metal }: Overlay): number[] {
+    const { sx } = this;
+    const hold = (i: number): void => {
+      row[i] = 1;
+      row[sx + i] = 0;
+      medium[i] = Infinity;
+    };
+    const shorted: number[] = [];
+    for (const { port, edge } of loads) {
+      const i = edge.index[0];
+      if (row[sx + i] === 0) {
+        shorted.push(port);
+        continue;
+      }
+      edge.ca = row[i];
+      edge.cb = row[sx + i];
+      hold(i);
+    }
+    for (const i of metal) row[i] = row[sx + i] = medium[i] = 0;
+    held.forEach(hold);
+    return shorted;
   }
 }
 
@@ -72,41 +152,21 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
   const dt = timeStep(grid, cut);
   const sx = rowLength(nx);
   const omega = Math.PI * (scene.band.from + scene.band.to);
-  const media = collectMedia(scene);
-  const cuts = cut ? new CutCells(scene, grid, media) : null;
+  const found = collectMedia(scene);
+  const cuts = cut ? new CutCells(scene, grid, found) : null;
   const { rows, subpixel } = componentRows(scene, grid, cuts);
   const spectral = SpectralRows.of(scene, grid, dt);
-  const branches = new BranchBuilder(grid, dt, media.metals, cuts);
-  const sheetRows = new Map<string, Uint16Array>();
+  const branches = new BranchBuilder(grid, dt, found.metals, cuts);
+  const maker = new RowMaker(nx, sx, dt, omega, spectral, branches);
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
+  const media = new Dictionary(sx);
+  const mediaOf = new Uint32Array(rowOf.length);
   const mediumRows = new Map<string, MediumRow>();
   const ports = scene.ports.map((p) => edgesOf(p, grid));
-  const portRows = new Map<string, { port: number; edge: PortEdge }[]>();
-  ports.forEach((edges, port) => {
-    for (const edge of edges) {
-      const k = key(scene.ports[port].axis, edge.index[1], edge.index[2]);
-      portRows.set(k, [...(portRows.get(k) ?? []), { port, edge }]);
-    }
-  });
   const guides = scene.guides.map((g) => guidePlane(g, grid, scene.boundaries));
-  const special = new Map<string, { held: number[]; metal: number[] }>();
-  for (const [g, guide] of guides.entries()) {
-    if (scene.guides[g].mixed) continue;
-    const { held, backed } = guideEdges(guide, grid);
-    for (const [list, what] of [
-      [held, 'held'],
-      [backed, 'metal'],
-    ] as const)
-      for (const { c, at } of list) {
-        const k = key(c, at[1], at[2]);
-        let entry = special.get(k);
-        if (!entry) special.set(k, (entry = { held: [], metal: [] }));
-        entry[what].push(at[0]);
-      }
-  }
+  const laid = overlays(scene, grid, ports, guides);
   const shorted = ports.map(() => 0);
-  const row = new Float32Array(2 * sx);
 
   for (let k = 0; k < nz; k++) {
     subpixel?.plane(k);
@@ -120,75 +180,17 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
         }
         const edges = rows[c].at(c, j, k);
         const kinds = spectral?.at(edges, j, k) ?? null;
-        const loads = portRows.get(key(c, j, k));
-        const here = special.get(key(c, j, k));
-        if (!edges.mixed && !loads && !here) {
+        const over = laid.get(key(c, j, k));
+        if (!edges.mixed && !over) {
           rowOf[slot] = 1;
           continue;
         }
         if (edges.mixed) branches.mark(c, j, edges.metal);
-        let sheet = false;
-        row.fill(0);
-        const first = c === 0 ? 0 : 1;
-        let level: Set<number> | null = null;
-        for (let i = first; i < nx; i++) {
-          const metal = edges.mixed && edges.metal[i];
-          if (metal) continue;
-          // A cut edge holds E times its free part.
-          const free = edges.mixed && edges.free ? edges.free[i] : 1;
-          const kind = kinds?.[i] ?? 0;
-          const bare = kind > 0 && ((edges.mixed && edges.sheet[i] > 1) || loads?.some((l) => l.edge.index[0] === i) || here?.held.includes(i));
-          if (kind && !bare) {
-            const medium = spectral!.classes.list[kind - 1];
-            row[i] = medium.ca;
-            row[sx + i] = free * medium.cb;
-            continue;
-          }
-          const er = edges.mixed ? edges.re[i] : 1;
-          const sigma = edges.mixed ? omega * eps0 * edges.loss[i] : 0;
-          if (bare) (level ??= new Set()).add(i);
-          const a = (sigma * dt) / (2 * er * eps0);
-          row[i] = (1 - a) / (1 + a);
-          row[sx + i] = (free * c0 * dt) / er / (1 + a);
-          if (edges.mixed && edges.sheet[i] > 1 && !here?.held.includes(i)) {
-            branches.sheetEdge(c, i, j, k, edges.sheet[i], row[sx + i]);
-            sheet = true;
-          }
-        }
-        if (sheet) sheetRows.set(key(c, j, k), edges.sheet.slice());
-        for (const { port, edge } of loads ?? []) {
-          const i = edge.index[0];
-          if (row[sx + i] === 0) {
-            shorted[port]++;
-            continue;
-          }
-          // The port updates its edges itself; the sweep leaves them as they are.
-          edge.ca = row[i];
-          edge.cb = row[sx + i];
-          row[i] = 1;
-          row[sx + i] = 0;
-        }
-        // Guided ports set their edges themselves; right behind them is metal.
-        for (const i of here?.metal ?? []) row[i] = row[sx + i] = 0;
-        for (const i of here?.held ?? []) {
-          row[i] = 1;
-          row[sx + i] = 0;
-        }
-        rowOf[slot] = 2 + dictionary.add(row);
-        if (kinds) {
-          const from = kinds.findIndex((n) => n > 0);
-          let to = nx;
-          while (kinds[to] === 0) to--;
-          mediumRows.set(key(c, j, k), {
-            component: c,
-            j,
-            k,
-            first: from,
-            classes: kinds.slice(from, to + 1),
-            free: edges.free ? Float32Array.from(edges.free.subarray(from, to + 1)) : null,
-            level,
-          });
-        }
+        const parts = maker.make(c, j, k, edges, kinds, over);
+        if (over) for (const port of maker.lay(parts, over)) shorted[port]++;
+        rowOf[slot] = 2 + dictionary.add(parts.row);
+        mediaOf[slot] = media.add(parts.medium);
+        if (kinds) mediumRows.set(key(c, j, k), mediumRow(c, j, k, edges, kinds, parts.level));
       }
     branches.endPlane(k);
   }
@@ -203,62 +205,73 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
     sx,
     dictionary: dictionary.data(),
     rowOf,
+    media: media.data(),
+    mediaOf,
     ports,
     guides,
-    permittivity: (c, at, f = omega / (2 * Math.PI)) => edgePermittivity(out, c, at, f),
     classes: spectral?.classes.list ?? [],
     mediumRows,
     cuts,
     mixing: null,
     branches: branches.done(),
-    sheetRows,
     problems: [],
   };
   // A body that differs along the axes keeps its staircase-free diagonal only.
-  if (subpixel?.nodes.length && !anisotropic(scene)) {
-    const open = (c: Axis, at: number[]): number => {
-      const e = out.permittivity(c, at);
-      const medium = mediumOf(out, c, at);
-      // The shares are those of a permittivity that is there at once.
-      const late = medium !== null && Math.abs(medium.model.infinity - e) > 0.5 * medium.model.infinity;
-      return e > 0 && Number.isFinite(e) && !late && (cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
-    };
-    out.mixing = mixingOf(subpixel.nodes, grid, open);
-  }
-  scene.ports.forEach((port, p) => {
+  if (subpixel?.nodes.length && !anisotropic(scene)) out.mixing = mixingOf(subpixel.nodes, grid, (c, at) => clearPermittivity(out, c, at));
+  out.problems.push(...portFaults(out, scene, shorted));
+  return out;
+}
+
+/** The stretch of a row that lies in media with memory. */
+function mediumRow(component: Axis, j: number, k: number, edges: EdgeRow, kinds: Uint16Array, level: Set<number> | null): MediumRow {
+  const first = kinds.findIndex((n) => n > 0);
+  let last = kinds.length - 1;
+  while (kinds[last] === 0) last--;
+  return {
+    component,
+    j,
+    k,
+    first,
+    classes: kinds.slice(first, last + 1),
+    free: edges.free ? Float32Array.from(edges.free.subarray(first, last + 1)) : null,
+    level,
+  };
+}
+
+/** Permittivity of an edge at a curved dielectric whose change may mix with its neighbours'; 0 where it may not. */
+function clearPermittivity(d: Discrete, c: Axis, at: number[]): number {
+  const e = permittivityOf(d, c, at);
+  const medium = mediumOf(d, c, at);
+  // The shares are those of a permittivity that is there at once.
+  const late = medium !== null && Math.abs(medium.model.infinity - e) > 0.5 * medium.model.infinity;
+  return e > 0 && Number.isFinite(e) && !late && (d.cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
+}
+
+/** Lumped ports that metal shorts, by the number of their shorted edges, or that do not reach it at both ends. */
+function portFaults(d: Discrete, scene: GridScene, shorted: readonly number[]): Problem[] {
+  return scene.ports.flatMap((port, p): Problem[] => {
     const place = { part: 'ports', name: port.name } as const;
     if (shorted[p])
-      out.problems.push(
+      return [
         problem(
           'error',
           'port.shorted',
           place,
-          shorted[p] === ports[p].length ? 'The port lies wholly in metal, so it is shorted.' : 'Metal crosses the port, so part of it is shorted.',
+          shorted[p] === d.ports[p].length ? 'The port lies wholly in metal, so it is shorted.' : 'Metal crosses the port, so part of it is shorted.',
           'Clear the gap, or move the port to where there is no metal.',
         ),
-      );
-    else if (!endsOnMetal(out, scene, p))
-      out.problems.push(
-        problem(
-          'error',
-          'port.touches-nothing',
-          place,
-          'On the grid the port does not reach metal at both ends.',
-          'Let it start and end on conductors; a finer accuracy may be needed for very thin gaps.',
-        ),
-      );
+      ];
+    if (endsOnMetal(d, scene, p)) return [];
+    return [
+      problem(
+        'error',
+        'port.touches-nothing',
+        place,
+        'On the grid the port does not reach metal at both ends.',
+        'Let it start and end on conductors; a finer accuracy may be needed for very thin gaps.',
+      ),
+    ];
   });
-  return out;
-}
-
-/** Relative permittivity that an edge's update coefficients stand for; 0 where it is no dielectric, infinite where a port holds it. */
-function edgePermittivity(d: Discrete, c: Axis, at: readonly number[], frequency: number): number {
-  if (isMetal(d, c, at)) return 0;
-  const medium = mediumOf(d, c, at);
-  if (medium) return modelAt(medium.model, 2 * Math.PI * frequency).re;
-  const [ca, cb] = coefficients(d, c, at as [number, number, number]);
-  const free = d.cuts?.free(c, at[0], at[1], at[2]) ?? 1;
-  return (free * c0 * d.dt * (1 + ca)) / (2 * cb);
 }
 
 /** Whether some metal edge meets each end of each of a port's columns. */

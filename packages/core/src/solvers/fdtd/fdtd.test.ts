@@ -4,12 +4,12 @@ import type { Point2 } from '../../document/index.ts';
 import { filament, plainBody, plainScene, uniformGrid } from '../../verification/bench.ts';
 import { discretise, timeStep } from './discretise.ts';
 import { P } from './layout.ts';
-import { collectMedia } from './materials.ts';
-import { cutPieces } from './painter.ts';
+import { collectMedia } from '../../discretisation/media.ts';
+import { cutPieces } from '../../discretisation/pieces.ts';
 import { PortSpectrum } from './portSpectrum.ts';
-import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
-import { EdgeRows } from './rows.ts';
-import { isMetal } from './discrete.ts';
+import { pulseAt, pulseFor, pulseLevel } from '../../numerics/pulse.ts';
+import { EdgeRows } from '../../discretisation/rows.ts';
+import { isMetal, permittivityOf } from './discrete.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
@@ -127,6 +127,22 @@ describe('discrete model', () => {
     expect(isMetal(d, 0, [3, 5, 5])).toBe(true);
     expect(isMetal(d, 0, [4, 5, 5])).toBe(false);
     expect(isMetal(d, 1, [0, 3, 3])).toBe(true);
+  });
+
+  test('knows what an edge lies in: a mean of media, metal, or a port that holds it', () => {
+    const port = filament('p', [4, 5, 5], 0, 2, 50);
+    const bodies = [
+      plainBody('a', 0, metal, { form: 'box', min: [1, 4, 4], max: [4, 6, 6] }),
+      plainBody('b', 1, metal, { form: 'box', min: [6, 4, 4], max: [9, 6, 6] }),
+      plainBody('low', 2, glass(3), { form: 'box', min: [0, 0, 0], max: [10, 10, 3] }),
+      plainBody('tin', 3, metal, { form: 'sheet', normal: 2, offset: 8, loops: [[[2, 2], [8, 2], [8, 8], [2, 8]]] }),
+    ]; // prettier-ignore
+    const d = discretise(plainScene({ ...cube, bodies, ports: [port], band }), uniformGrid(cube.min, cube.max, [10, 10, 10], 0));
+    const at = (c: Axis, ...index: number[]): number => permittivityOf(d, c, index);
+    // Within, on the face (half of either, along it), across it, and above.
+    expect([at(0, 5, 5, 2), at(0, 5, 5, 3), at(2, 5, 5, 2), at(2, 5, 2, 3)]).toEqual([3, 2, 3, 1]);
+    expect([at(0, 3, 5, 5), at(0, 5, 5, 8), at(1, 5, 0, 0)]).toEqual([0, 0, 0]);
+    expect(at(0, 4, 5, 5)).toBe(Infinity);
   });
 
   test('rows that are alike are kept once', () => {

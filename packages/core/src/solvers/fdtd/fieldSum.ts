@@ -6,7 +6,7 @@ import { type Channel, ChannelSpectra } from './channels.ts';
 import { antennaFigures, readFar, voltageSpectrum } from './farReading.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { hasReactance, onReference, sharesOfRuns } from './references.ts';
-import { type Pulse, pulseAt } from './pulse.ts';
+import { type Pulse, pulseAt } from '../../numerics/pulse.ts';
 import { type RecordedArrays, type RecordingPlan, tellRecorders } from './recorders.ts';
 import type { RegionSums } from '../../yee/index.ts';
 import type { Simulation } from './simulation.ts';

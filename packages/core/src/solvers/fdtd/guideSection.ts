@@ -1,5 +1,5 @@
 import type { Section } from '../modes/index.ts';
-import type { Discrete } from './discrete.ts';
+import { type Discrete, permittivityOf } from './discrete.ts';
 import { type GuidePlane, offRim, indexOf } from './portPlane.ts';
 
 /** The cross-section of a port at a frequency, as the grid has it one cell inside; its rim counts as metal but on magnetic walls. */
@@ -16,9 +16,9 @@ export function guideSection(d: Discrete, g: GuidePlane, frequency?: number): Se
       const n = j * nu + i;
       const [gi, gj] = [g.lo[0] + i, g.lo[1] + j];
       const [offU, offV] = offRim(g, i, j);
-      if (i + 1 < nu && offV) eu[n] = d.permittivity(g.u, indexOf(g, inner, gi, gj), frequency);
-      if (j + 1 < nv && offU) ev[n] = d.permittivity(g.v, indexOf(g, inner, gi, gj), frequency);
-      if (offU && offV) ew[n] = d.permittivity(g.normal, indexOf(g, cell, gi, gj), frequency);
+      if (i + 1 < nu && offV) eu[n] = permittivityOf(d, g.u, indexOf(g, inner, gi, gj), frequency);
+      if (j + 1 < nv && offU) ev[n] = permittivityOf(d, g.v, indexOf(g, inner, gi, gj), frequency);
+      if (offU && offV) ew[n] = permittivityOf(d, g.normal, indexOf(g, cell, gi, gj), frequency);
     }
   const { lines } = d.grid;
   const { cuts } = d;

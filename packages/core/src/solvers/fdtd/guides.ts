@@ -1,12 +1,10 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
-import type { GridScene, SceneGuide } from '../../scene/index.ts';
+import { type GridScene, type SceneGuide, seenBy } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
-import { collectMedia } from './materials.ts';
 import { mixedModes, reversed } from './mixedModes.ts';
 import { openRim } from './rim.ts';
-import { Painter } from './painter.ts';
 import { type GuidePlane, type Index, indexOf } from './portPlane.ts';
 import { type Dispersion, type PortMode, type GuideModes, discreteK } from './modeTypes.ts';
 import { coefficients, type Discrete } from './discrete.ts';
@@ -16,39 +14,19 @@ import type { Axis } from '../../numerics/axis.ts';
 /** Largest |E|^2 at a port's open rim, over its mean: with it, power is made or lost there by less than 2e-3. */
 const faded = 3e-4;
 
-/** Points across a port, each way, at which its filling is looked at before a run. */
-const looks = 32;
-
 const shortFault = {
   code: 'port.shorted',
   message: (noun: string) => `The ${noun} lies wholly in metal.`,
   fix: 'Move it to where the guide is open, or look whether a later body fills the guide.',
 };
 
-/** What can be told of guided ports before there is a grid: what fills them just inside their planes. */
-export function checkGuides(scene: GridScene): Problem[] {
-  if (!scene.guides.length) return [];
-  const media = collectMedia(scene);
-  const painter = new Painter(scene, media);
-  return scene.guides.flatMap((g): Problem[] => {
-    const inside = 1e-6 * (scene.max[g.normal] - scene.min[g.normal]) * g.into;
-    const along = (a: number): Float64Array =>
-      Float64Array.from({ length: a === g.normal ? 1 : looks }, (_, n) =>
-        a === g.normal ? g.min[a] + inside : g.min[a] + ((g.max[a] - g.min[a]) * (n + 0.5)) / looks,
-      );
-    const [xs, ys, zs] = [along(0).map((x) => painter.clamp(0, x)), along(1), along(2)];
-    const found = new Uint16Array(xs.length);
-    const seen = new Set<number>();
-    for (const y of ys)
-      for (const z of zs) {
-        painter.paint(y, z, xs, found);
-        for (const m of found) if (!media.conductor[m]) seen.add(media.re[m]);
-      }
-    if (seen.size) return [];
+/** What can be told of guided ports before there is a grid: whether anything but metal fills them just inside their planes. */
+export const checkGuides = ({ guides, bodies }: GridScene): Problem[] =>
+  guides.flatMap((g) => {
+    if ([...seenBy(g, bodies)].some((b) => b?.material.kind !== 'conductor')) return [];
     const { code, message, fix } = shortFault;
     return [problem('error', code, { part: 'ports', name: g.name }, message('port'), fix)];
   });
-}
 
 /** Solves the modes of a port, or of what `seen` says, on the grid. Gives problems where there is nothing to guide. */
 export function guideModes(

@@ -4,7 +4,7 @@ import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, pointsOf, type SceneGuide, type ScenePort } from '../../scene/index.ts';
 import { discretise } from './discretise.ts';
 import { guideModes } from './guides.ts';
-import { pulseFor } from './pulse.ts';
+import { pulseFor } from '../../numerics/pulse.ts';
 import { gridSource } from './sources/index.ts';
 
 /** Cells that are looked at around a port, and on both sides of a guided one's plane. */

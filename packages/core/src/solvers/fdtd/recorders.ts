@@ -22,8 +22,8 @@ import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf } from './images.ts';
-import { immittanceAt } from './immittance.ts';
-import { dielectricsOf } from './materials.ts';
+import { immittanceAt } from '../../discretisation/immittance.ts';
+import { dielectricsOf } from '../../discretisation/media.ts';
 import type { SoughtModes } from './rectangleModes.ts';
 import type { Discrete, MediumRow } from './discrete.ts';
 

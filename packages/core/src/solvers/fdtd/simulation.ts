@@ -4,7 +4,7 @@ import type { SolverHost, KernelThread } from '../solver.ts';
 import type { InjectedRow, Injection } from './injection.ts';
 import { portalEdges, weightedEdges } from './guides.ts';
 import type { SceneLoad } from '../../scene/index.ts';
-import { recursion, terms } from './immittance.ts';
+import { recursion, terms } from '../../discretisation/immittance.ts';
 import { Arena, P } from './layout.ts';
 import { type AxisFactors, axisFactors } from './pml.ts';
 import type { Region, RegionSums } from '../../yee/index.ts';

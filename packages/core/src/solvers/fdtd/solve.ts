@@ -16,7 +16,7 @@ import { guideModes } from './guides.ts';
 import { type Excitation, fromJob, jobOf } from './jobs.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
-import { pulseAt, pulseFor, pulseLevel } from './pulse.ts';
+import { pulseAt, pulseFor, pulseLevel } from '../../numerics/pulse.ts';
 import { planRecording, type RecordedArrays, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
 import { Settled, watched } from './settled.ts';

@@ -9,7 +9,7 @@ import { stepLimit } from './check.ts';
 import type { Discrete } from './discrete.ts';
 import { readFar, voltageSpectrum } from './farReading.ts';
 import { forecast, march } from './march.ts';
-import { pulseFor, pulseLevel } from './pulse.ts';
+import { pulseFor, pulseLevel } from '../../numerics/pulse.ts';
 import { planRecording, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
 import { Simulation } from './simulation.ts';

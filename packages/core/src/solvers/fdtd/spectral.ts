@@ -1,41 +1,12 @@
+import { lookAt, remembers } from '../../discretisation/componentRows.ts';
 import type { Grid } from '../../grid/index.ts';
-import type { GridScene } from '../../scene/index.ts';
+import type { FilledOverBand } from '../../geometry/index.ts';
 import { modelAt, type PoleModel } from '../../materials/index.ts';
-import type { CutCells } from './cutCells.ts';
 import { MediumClasses } from './dispersion.ts';
-import { anisotropic, collectMedia, dielectricsOf } from './materials.ts';
-import { type EdgeRow, EdgeRows } from './rows.ts';
-import { blendsCells, Subpixel } from './subpixel.ts';
-import type { Axis } from '../../numerics/axis.ts';
+import { anisotropic, dielectricsOf } from '../../discretisation/media.ts';
+import type { EdgeRow } from '../../discretisation/rows.ts';
 
 const axes = [0, 1, 2] as const;
-
-/** Frequencies at which averages of media with memory are taken. */
-function lookAt(scene: GridScene): number[] {
-  const { from, to } = scene.band;
-  const formulas = scene.bodies.some((b) => b.material.dispersion);
-  const count = formulas ? 7 : to > 3 * from ? 5 : 3;
-  return Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1));
-}
-
-/** Whether some medium of the scene has loss or dispersion. */
-const remembers = (scene: GridScene): boolean => axes.some((a) => dielectricsOf(scene, a).some((d) => d?.model));
-
-/**
- * Edge rows of each component: three where some medium differs along the axes, otherwise the same one. Their first view is at the band's centre;
- * where media have memory the others are at the frequencies of `lookAt`.
- */
-export function componentRows(scene: GridScene, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
-  const frequencies = [undefined, ...(remembers(scene) ? lookAt(scene) : [])];
-  const rowsAlong = (axis: Axis): { rows: EdgeRows; subpixel: Subpixel | null } => {
-    const views = frequencies.map((f) => collectMedia(scene, f, dielectricsOf(scene, axis)));
-    const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, views) : null;
-    return { rows: new EdgeRows(scene, grid, views, cuts, subpixel), subpixel };
-  };
-  const first = rowsAlong(0);
-  const others = anisotropic(scene) ? ([1, 2] as const).map((a) => rowsAlong(a).rows) : [first.rows, first.rows];
-  return { rows: [first.rows, ...others], subpixel: first.subpixel };
-}
 
 /**
  * Tells the media with memory that edges lie in. The averages of the media, which hold at any one frequency, are taken at several,
@@ -49,7 +20,7 @@ export class SpectralRows {
   private readonly last: Float64Array;
 
   /** Null where no medium of the scene has loss or dispersion. */
-  static of(scene: GridScene, grid: Grid, dt: number): SpectralRows | null {
+  static of(scene: FilledOverBand, grid: Grid, dt: number): SpectralRows | null {
     return remembers(scene)
       ? new SpectralRows(
           scene,
@@ -61,7 +32,7 @@ export class SpectralRows {
   }
 
   private constructor(
-    scene: GridScene,
+    scene: FilledOverBand,
     private readonly grid: Grid,
     dt: number,
     media: ReturnType<typeof dielectricsOf>[],

@@ -1,10 +1,11 @@
 import type { Body } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import type { GridScene, SceneSection } from '../../scene/index.ts';
-import { CutCells, cutsCells } from '../fdtd/cutCells.ts';
-import { EdgeRows } from '../fdtd/rows.ts';
-import { blendsCells, Subpixel } from '../fdtd/subpixel.ts';
+import type { SceneSection } from '../../scene/index.ts';
+import type { Filled } from '../../geometry/index.ts';
+import { CutCells, cutsCells } from '../../discretisation/cutCells.ts';
+import { EdgeRows } from '../../discretisation/rows.ts';
+import { blendsCells, Subpixel } from '../../discretisation/subpixel.ts';
 import { absorberStrength, closeWalls, type Section, type Walls } from '../modes/index.ts';
 import { type SectionGrid, sliceOf } from './sectionGrid.ts';
 import { sectionMedia } from './sectionMedia.ts';
@@ -27,7 +28,7 @@ export interface FilledSection {
 export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGrid, frequency = s.frequency): FilledSection {
   const slice = sliceOf(all, s, g.depth);
   const bodies = slice.bodies.map((b) => all.find((a) => a.name === b.name)!);
-  const scene: GridScene = { ...slice, bodies };
+  const filled: Filled = { ...slice, bodies };
   const lines: [Float64Array, Float64Array, Float64Array] = [new Float64Array(0), new Float64Array(0), new Float64Array(0)];
   const [u, v] = g.axes;
   const n = s.normal;
@@ -41,15 +42,15 @@ export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGri
   const section: Section = { u: g.u, v: g.v, eu: floats(), ev: floats(), ew: floats() };
   const loss = { u: floats(), v: floats(), w: floats() };
   const metal = { u: new Uint16Array(size), v: new Uint16Array(size) };
-  const curvedMetal = cutsCells(scene);
+  const curvedMetal = cutsCells(filled);
   const [lu, lv] = [floats().fill(1), floats().fill(1)];
   let cuts: CutCells | null = null;
   let lossy = false;
   for (const c of [u, v, n]) {
     const media = sectionMedia(bodies, frequency, c);
-    if (curvedMetal) cuts ??= new CutCells(scene, grid, media);
-    const subpixel = blendsCells(scene) ? new Subpixel(scene, grid, [media]) : null;
-    const rows = new EdgeRows(scene, grid, [media], cuts, subpixel);
+    if (curvedMetal) cuts ??= new CutCells(filled, grid, media);
+    const subpixel = blendsCells(filled) ? new Subpixel(filled, grid, [media]) : null;
+    const rows = new EdgeRows(filled, grid, [media], cuts, subpixel);
     const [to, lost, marks, free] = c === u ? [section.eu, loss.u, metal.u, lu] : c === v ? [section.ev, loss.v, metal.v, lv] : [section.ew, loss.w, null, null]; // prettier-ignore
     const from = [0, 0, 0];
     const until = lines.map((l) => l.length);

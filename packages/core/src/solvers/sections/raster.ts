@@ -1,5 +1,5 @@
 import type { SceneSection } from '../../scene/index.ts';
-import { Painter } from '../fdtd/painter.ts';
+import { Filling } from '../../geometry/index.ts';
 import type { FilledSection } from './fillSection.ts';
 import { type SectionGrid, sliceOf } from './sectionGrid.ts';
 
@@ -14,16 +14,8 @@ export interface Raster {
 
 /** Looks up the bodies at points spread evenly over the cells of a section. Sheets are not seen. */
 export function rasterOf({ bodies }: FilledSection, s: SceneSection, g: SectionGrid, each: number): Raster {
-  const scene = { ...sliceOf(bodies, s, g.depth), bodies };
-  const none = new Float64Array(bodies.length + 1);
-  // Every body is a medium of its own here.
-  const painter = new Painter(scene, {
-    re: none,
-    loss: none,
-    conductor: new Uint16Array(none.length),
-    ofBody: bodies.map((_, i) => i + 1),
-    metals: [null],
-  });
+  const { min, max } = sliceOf(bodies, s, g.depth);
+  const filling = new Filling(bodies, undefined, { min, max });
   const points = (x: Float64Array): Float64Array =>
     Float64Array.from({ length: each * (x.length - 1) }, (_, p) => {
       const i = Math.floor(p / each);
@@ -32,14 +24,14 @@ export function rasterOf({ bodies }: FilledSection, s: SceneSection, g: SectionG
   const places: Float64Array[] = [Float64Array.of(s.at), Float64Array.of(s.at), Float64Array.of(s.at)];
   places[g.axes[0]] = points(g.u);
   places[g.axes[1]] = points(g.v);
-  const xs = places[0].map((x) => painter.clamp(0, x));
+  const xs = places[0].map((x) => filling.clamp(0, x));
   const row = new Uint16Array(xs.length);
   const [nu, nv] = [places[g.axes[0]].length, places[g.axes[1]].length];
   const body = new Uint16Array(nu * nv);
   const index = [0, 0, 0];
   for (index[2] = 0; index[2] < places[2].length; index[2]++)
     for (index[1] = 0; index[1] < places[1].length; index[1]++) {
-      painter.paint(places[1][index[1]], places[2][index[2]], xs, row);
+      filling.row(places[1][index[1]], places[2][index[2]], xs, row);
       for (index[0] = 0; index[0] < row.length; index[0]++) body[index[g.axes[1]] * nu + index[g.axes[0]]] = row[index[0]];
     }
   return { nu, nv, body };

@@ -2,7 +2,8 @@ import type { Body } from '../../geometry/index.ts';
 import { buildGrid, gridLines } from '../../grid/index.ts';
 import { indexAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import type { GridScene, SceneSection } from '../../scene/index.ts';
+import type { SceneSection } from '../../scene/index.ts';
+import type { Filled } from '../../geometry/index.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** Grid of a section. The solver's u and v follow the normal in cyclic order, so that a mode runs towards larger coordinates. */
@@ -28,8 +29,8 @@ export const mostSectionCells = 250_000;
 /** Growth of the cells of an absorbing edge, its thickness in free wavelengths, and its coarsest cell in them. */
 const absorber = { growth: 1.2, thickness: 0.75, coarsest: 1 / 30 };
 
-/** The section as a thin slice of space, so that what is known of scenes holds for it: bodies as dielectrics of their index. */
-export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number): GridScene {
+/** The section as a thin slice of space: the bodies that its plane meets, as dielectrics of their index. */
+export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number): Filled {
   const [min, max] = [[0, 0, 0], [0, 0, 0]] as [[number, number, number], [number, number, number]]; // prettier-ignore
   s.axes.forEach((a, i) => {
     min[a] = s.min[i];
@@ -38,25 +39,17 @@ export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number)
   min[s.normal] = s.at - depth;
   max[s.normal] = s.at + depth;
   return {
-    solver: 'fdtd',
     // Only what the plane meets.
     bodies: bodies
       .filter((b) => b.min[s.normal] <= s.at && b.max[s.normal] >= s.at)
       .map((b) => (b.material.kind === 'conductor' ? b : { ...b, material: { ...b.material, permittivity: Math.max(1, indexAt(b.material, s.frequency).n ** 2) } })), // prettier-ignore
-    ports: [],
-    guides: [],
-    source: null,
-    excite: null,
-    boundaries: ['electric', 'electric', 'electric', 'electric', 'electric', 'electric'],
     min,
     max,
-    band: { from: s.frequency / 2, to: s.frequency, points: 2 },
-    recorders: [],
-    recordAt: [],
-    accuracy: 'normal',
-    details: {},
   };
 }
+
+/** A section has no absorbing layers of the grid's own, and its cells follow the materials as at normal accuracy. */
+const walled = { boundaries: Array<'electric'>(6).fill('electric'), accuracy: 'normal' } as const;
 
 /** The grid of a section, with cells so many `times` smaller than it asks for. */
 export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1): SectionGrid {
@@ -64,7 +57,7 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
   const [u, v] = [(s.normal + 1) % 3, (s.normal + 2) % 3] as [Axis, Axis];
   const size = Math.min(s.max[0] - s.min[0], s.max[1] - s.min[1]);
   const depth = 1e-3 * size;
-  const scene = sliceOf(bodies, s, depth);
+  const slice = sliceOf(bodies, s, depth);
   let lines: Float64Array[];
   let unsnapped: [number[], number[], number[]] = [[], [], []];
   if ('cell' in s.grid) {
@@ -79,9 +72,9 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
         : Float64Array.from({ length: count + 1 }, (_, k) => s.min[i] + (span * k) / count);
     });
     // Where faces do not fall on lines, the averages must know them.
-    for (const b of scene.bodies) for (const a of s.axes) unsnapped[a].push(b.min[a], b.max[a], ...(b.planes[a].length < 200 ? b.planes[a] : []));
+    for (const b of slice.bodies) for (const a of s.axes) unsnapped[a].push(b.min[a], b.max[a], ...(b.planes[a].length < 200 ? b.planes[a] : []));
   } else {
-    scene.boxes = s.boxes.map((b) => {
+    const boxes = s.boxes.map((b) => {
       const box = { min: [-Infinity, -Infinity, -Infinity], max: [Infinity, Infinity, Infinity], cell: b.cell / finer };
       s.axes.forEach((a, i) => {
         box.min[a] = b.min[i];
@@ -89,7 +82,10 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
       });
       return box;
     });
-    ({ lines, unsnapped } = buildGrid(scene, { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [] }));
+    ({ lines, unsnapped } = buildGrid(
+      { ...slice, ...walled, boxes, band: { to: s.frequency } },
+      { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [] },
+    ));
   }
   const open = (a: Axis, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';
   const wave = c0 / s.frequency;

@@ -1,6 +1,6 @@
 import type { Body } from '../../geometry/index.ts';
 import { permittivityAt } from '../../materials/index.ts';
-import type { Media } from '../fdtd/materials.ts';
+import type { Media } from '../../discretisation/media.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** What stands for a body's metal in marks: 1 where it is perfect, else 2 and the place of the body. */

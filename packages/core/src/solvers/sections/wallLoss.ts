@@ -1,5 +1,5 @@
 import type { Body } from '../../geometry/index.ts';
-import { surfaceImpedance } from '../fdtd/immittance.ts';
+import { surfaceImpedance } from '../../discretisation/immittance.ts';
 import { type Complexes, type GuidedMode, stepsOf } from '../modes/index.ts';
 import type { FilledSection } from './fillSection.ts';
 

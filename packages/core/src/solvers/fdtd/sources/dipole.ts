@@ -6,11 +6,11 @@ import type { Index, Probe } from '../../../recorders/index.ts';
 import type { PatternFigures } from '../../../results/index.ts';
 import { bandFrequencies, type SceneDipole } from '../../../scene/index.ts';
 import { extent } from '../../../yee/index.ts';
-import { coefficients, type Discrete, isMetal, mediumOf } from '../discrete.ts';
+import { coefficients, type Discrete, isMetal, mediumOf, permittivityOf } from '../discrete.ts';
 import { antennaFigures } from '../farReading.ts';
 import type { InjectedRow, Injection } from '../injection.ts';
 import { PortSpectrum } from '../portSpectrum.ts';
-import { type Pulse, pulseAt } from '../pulse.ts';
+import { type Pulse, pulseAt } from '../../../numerics/pulse.ts';
 import { boxGap } from '../recorders.ts';
 import type { GridSource, SourceGround } from './source.ts';
 
@@ -139,7 +139,7 @@ function mediumFaults(dipole: SceneDipole, shares: readonly Share[], d: Discrete
             else uneven = true;
             continue;
           }
-          const e = d.permittivity(c, [i, j, k]);
+          const e = permittivityOf(d, c, [i, j, k]);
           first ||= e;
           if (near && (mediumOf(d, c, [i, j, k]) || coefficients(d, c, [i, j, k])[0] !== 1)) lossy = true;
           if (Math.abs(e - first) > 1e-3 * first) uneven = true;

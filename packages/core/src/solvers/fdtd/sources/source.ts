@@ -8,7 +8,7 @@ import type { Discrete } from '../discrete.ts';
 import type { TotalBox } from '../discreteWave.ts';
 import type { FarReading } from '../farReading.ts';
 import type { Injection } from '../injection.ts';
-import type { Pulse } from '../pulse.ts';
+import type { Pulse } from '../../../numerics/pulse.ts';
 
 /** What of a result only a source of its kind tells, beside fields and patterns. */
 export type SourceTold = Pick<ResultMeta, 'wave' | 'dipole' | 'scattered' | 'farField'>;

@@ -8,7 +8,7 @@ import type { GridScene, SceneWave } from '../../../scene/index.ts';
 import { planWave, type TotalBox } from '../discreteWave.ts';
 import type { FarReading } from '../farReading.ts';
 import { PortSpectrum } from '../portSpectrum.ts';
-import { pulseAt } from '../pulse.ts';
+import { pulseAt } from '../../../numerics/pulse.ts';
 import { boxGap } from '../recorders.ts';
 import type { GridSource, SourceGround } from './source.ts';
 

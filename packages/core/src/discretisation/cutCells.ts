@@ -1,18 +1,17 @@
-import { type Body, either, type Exact, isSheet, spansAlong, without } from '../../geometry/index.ts';
-import type { Grid } from '../../grid/index.ts';
-import type { Point3 } from '../../document/index.ts';
-import type { GridScene } from '../../scene/index.ts';
-import type { Media } from './materials.ts';
+import { type Body, either, type Exact, Filling, isSheet, spansAlong, without } from '../geometry/index.ts';
+import type { Grid } from '../grid/index.ts';
+import type { Point3 } from '../document/index.ts';
+import type { Filled } from '../geometry/index.ts';
+import type { Media } from './media.ts';
 import { nodesAround } from './nodeRegion.ts';
-import { Painter } from './painter.ts';
-import type { Axis } from '../../numerics/axis.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Whether some metal of the scene is curved or slanted, so that it cuts cells. */
-export const cutsCells = (scene: GridScene): boolean => cutters(scene).length > 0;
+export const cutsCells = (scene: Filled): boolean => cutters(scene).length > 0;
 
 const metal = (b: Body): boolean => b.material.kind === 'conductor' && !isSheet(b);
 /** Curved solids of metal, and curved dielectrics that hollow out metal of an earlier line. */
-function cutters({ bodies }: GridScene): Body[] {
+function cutters({ bodies }: Filled): Body[] {
   const overlap = (a: Body, b: Body): boolean =>
     [0, 1, 2].every((i) => Math.min(a.max[i], b.max[i]) - Math.max(a.min[i], b.min[i]) > 1e-9 * (a.max[i] - a.min[i]));
   return bodies.filter((b) => b.curved && !isSheet(b) && (metal(b) || bodies.some((m) => metal(m) && m.order < b.order && overlap(m, b))));
@@ -81,7 +80,7 @@ export class CutCells {
   private readonly solids: { shape: Exact; min: Point3; max: Point3; metal: boolean }[];
 
   constructor(
-    private readonly scene: GridScene,
+    private readonly scene: Filled,
     private readonly grid: Grid,
     private readonly media: Media,
   ) {
@@ -148,17 +147,17 @@ export class CutCells {
   }
 
   /** Coordinates just to both sides of a grid line, inside the region. */
-  private beside(a: Axis, i: number, painter: Painter): [number, number] {
+  private beside(a: Axis, i: number, filling: Filling): [number, number] {
     const x = this.grid.lines[a];
     const d = 1e-4 * Math.min(i > 0 ? x[i] - x[i - 1] : Infinity, i + 1 < x.length ? x[i + 1] - x[i] : Infinity);
-    return [painter.clamp(a, x[i] - d), painter.clamp(a, x[i] + d)];
+    return [filling.clamp(a, x[i] - d), filling.clamp(a, x[i] + d)];
   }
 
   private markNodes(): void {
-    const painter = new Painter(this.scene, this.media);
+    const filling = new Filling(this.scene.bodies, this.media.ofBody, this.scene);
     const { conductor } = this.media;
     const xs = Float64Array.from({ length: this.size[0] }, (_, i) => this.lo[0] + i).reduce<number[]>(
-      (all, i) => (all.push(...this.beside(0, i, painter)), all),
+      (all, i) => (all.push(...this.beside(0, i, filling)), all),
       [],
     );
     const sorted = Float64Array.from(xs);
@@ -166,10 +165,10 @@ export class CutCells {
     for (let k = 0; k < this.size[2]; k++)
       for (let j = 0; j < this.size[1]; j++) {
         const base = this.at(this.lo[0], this.lo[1] + j, this.lo[2] + k);
-        for (const y of this.beside(1, this.lo[1] + j, painter))
-          for (const z of this.beside(2, this.lo[2] + k, painter)) {
-            if (!painter.near(y, y, z, z)) continue;
-            painter.paint(y, z, sorted, found);
+        for (const y of this.beside(1, this.lo[1] + j, filling))
+          for (const z of this.beside(2, this.lo[2] + k, filling)) {
+            if (!filling.near(y, y, z, z)) continue;
+            filling.row(y, z, sorted, found);
             for (let p = 0; p < found.length; p++) {
               const mark = conductor[found[p]];
               if (mark) this.node[base + (p >> 1)] = Math.min(255, mark);
@@ -195,11 +194,11 @@ export class CutCells {
 
   /** Free parts of the edges along an axis. Lines just beside the grid's own decide, so that a face on a line is metal. */
   private cutEdges(axis: Axis): void {
-    const painter = new Painter(this.scene, this.media);
+    const filling = new Filling(this.scene.bodies, this.media.ofBody, this.scene);
     const [u, v] = [(axis + 1) % 3, (axis + 2) % 3] as [Axis, Axis];
     const x = this.grid.lines[axis];
     const step = this.stride(axis);
-    const ends = x.slice(this.lo[axis], this.lo[axis] + this.size[axis]).map((c) => painter.clamp(axis, c));
+    const ends = x.slice(this.lo[axis], this.lo[axis] + this.size[axis]).map((c) => filling.clamp(axis, c));
     for (let q = 0; q < this.size[v]; q++)
       for (let p = 0; p < this.size[u]; p++) {
         const index = [0, 0, 0];
@@ -207,8 +206,8 @@ export class CutCells {
         index[u] = this.lo[u] + p;
         index[v] = this.lo[v] + q;
         let spans: number[] = [];
-        for (const cu of this.beside(u, index[u], painter))
-          for (const cv of this.beside(v, index[v], painter)) {
+        for (const cu of this.beside(u, index[u], filling))
+          for (const cv of this.beside(v, index[v], filling)) {
             const at: Point3 = [0, 0, 0];
             at[u] = cu;
             at[v] = cv;

@@ -42,6 +42,11 @@ describe('guided ports that see several media', () => {
     expect(scene.guides.map((g) => g.mixed)).toEqual([undefined, undefined]);
     expect(scene.min[0]).toBeCloseTo(-0.025, 9);
   });
+  test('a layer far thinner than the port is seen', () => {
+    // Across the board's upper 10 um, where no point of an even raster falls.
+    const thin = line({ lines: [box('board', 'Polyimide film', ['40 mm', '20 mm', '1 mm'], ['0 mm', '0 mm', '0 mm'])], ports: [port('left', '-20 mm', 'up', '1.01 mm'), port('right', '20 mm', 'down', '1.01 mm')] }); // prettier-ignore
+    expect(sceneFor('fdtd', buildScene(thin, kernel).scene).guides.map((g) => g.mixed)).toEqual([true, true]);
+  });
   test('what lies behind such a port, and a far field beside it, are told', () => {
     const behind = line({ lines: [...line().lines, box('far', 'Copper', ['1 mm', '1 mm', '1 mm'], ['-24 mm', '0 mm', '0 mm'])] });
     expect(buildScene(behind, kernel).problems[0]).toMatchObject({ code: 'port.not-at-end', place: { name: 'left' } });

@@ -1,12 +1,12 @@
-import { inPlane, loopCrossings } from '../../geometry/index.ts';
-import type { Point2 } from '../../document/index.ts';
-import type { Grid } from '../../grid/index.ts';
-import type { GridScene } from '../../scene/index.ts';
+import { Filling, inPlane, loopCrossings } from '../geometry/index.ts';
+import type { Point2 } from '../document/index.ts';
+import type { Grid } from '../grid/index.ts';
+import type { Filled } from '../geometry/index.ts';
 import type { CutCells } from './cutCells.ts';
 import type { Subpixel } from './subpixel.ts';
-import type { Media } from './materials.ts';
-import { cutPieces, Painter, type Pieces } from './painter.ts';
-import type { Axis } from '../../numerics/axis.ts';
+import type { Media } from './media.ts';
+import { cutPieces, type Pieces } from './pieces.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Averages of a row for each set of media, kept for other rows that are cut alike. */
 interface Kept {
@@ -37,7 +37,7 @@ export interface EdgeRow {
  * are at several frequencies: where they stand is looked up once, and averages are shared by rows that the bodies cut alike.
  */
 export class EdgeRows {
-  private readonly painter: Painter;
+  private readonly filling: Filling;
   private readonly pieces: Pieces[];
   private readonly xs: Float64Array;
   private readonly media16: Uint16Array;
@@ -56,7 +56,7 @@ export class EdgeRows {
   private at0 = '';
 
   constructor(
-    scene: GridScene,
+    scene: Filled,
     private readonly grid: Grid,
     private readonly views: readonly Media[],
     private readonly cuts: CutCells | null = null,
@@ -64,14 +64,14 @@ export class EdgeRows {
   ) {
     const [media] = views;
     this.media = media;
-    this.painter = new Painter(scene, media);
+    this.filling = new Filling(scene.bodies, media.ofBody, scene);
     this.pieces = ([0, 1, 2] as const).map((a) => {
       const round = scene.bodies.filter((b) => b.curved).map((b): [number, number] => [b.min[a], b.max[a]]);
       return cutPieces(grid.lines[a], grid.unsnapped[a], round);
     });
     const lines = grid.lines[0];
     this.nx = lines.length - 1;
-    this.xs = this.pieces[0].centre.map((x) => this.painter.clamp(0, x));
+    this.xs = this.pieces[0].centre.map((x) => this.filling.clamp(0, x));
     this.media16 = new Uint16Array(Math.max(this.xs.length, 2 * lines.length));
     const floats = (n: number): Float64Array => new Float64Array(n);
     this.sums = views.map(() => ({
@@ -94,11 +94,11 @@ export class EdgeRows {
     };
     this.parts = new Float64Array(lines.length);
     // Metal is asked for at the middle of Ex edges, and just left and right of the node for Ey and Ez.
-    const middle = Float64Array.from({ length: this.nx }, (_, i) => this.painter.clamp(0, (lines[i] + lines[i + 1]) / 2));
+    const middle = Float64Array.from({ length: this.nx }, (_, i) => this.filling.clamp(0, (lines[i] + lines[i + 1]) / 2));
     const beside = Float64Array.from(
       [...lines].flatMap((x, i) => {
         const d = 1e-4 * Math.min(i > 0 ? x - lines[i - 1] : Infinity, i < this.nx ? lines[i + 1] - x : Infinity);
-        return [this.painter.clamp(0, x - d), this.painter.clamp(0, x + d)];
+        return [this.filling.clamp(0, x - d), this.filling.clamp(0, x + d)];
       }),
     );
     this.probeX = [middle, beside, beside];
@@ -113,7 +113,7 @@ export class EdgeRows {
     this.at0 = name;
     const sheet = this.sheets.get(name);
     const at = (l: Float64Array, i: number): number => l[Math.min(Math.max(i, 0), l.length - 1)];
-    const near = this.painter.near(at(ly, j - 1), at(ly, j + 1), at(lz, k - 1), at(lz, k + 1));
+    const near = this.filling.near(at(ly, j - 1), at(ly, j + 1), at(lz, k - 1), at(lz, k + 1));
     this.row.mixed = near || sheet !== undefined;
     if (!this.row.mixed) return this.row;
     this.row.metal.fill(0);
@@ -155,7 +155,7 @@ export class EdgeRows {
     const cuts: string[][] = [];
     for (let y = y0; y < y1; y++) {
       const across: string[] = [];
-      for (let z = z0; z < z1; z++) across.push(this.painter.cuts(py.centre[y], pz.centre[z], this.xs));
+      for (let z = z0; z < z1; z++) across.push(this.filling.cuts(py.centre[y], pz.centre[z], this.xs));
       cuts.push(across);
     }
     const alikeY = cuts.every((across) => across.every((s, z) => s === cuts[0][z]));
@@ -193,7 +193,7 @@ export class EdgeRows {
       }
     };
     const addRow = (y: number, z: number, w: number): void => {
-      this.painter.paint(py.centre[y], pz.centre[z], this.xs, media16);
+      this.filling.row(py.centre[y], pz.centre[z], this.xs, media16);
       for (let p = 0; p < weight.length; p++) if (!conductor[media16[p]]) weight[p] += w;
       for (let n = 0; n < sums.length; n++) {
         const { re, loss } = sums[n];
@@ -301,7 +301,7 @@ export class EdgeRows {
     const { conductor } = this.media;
     for (const y of positions(ly, j, c === 1))
       for (const z of positions(lz, k, c === 2)) {
-        this.painter.paint(y, z, xs, this.media16);
+        this.filling.row(y, z, xs, this.media16);
         for (let p = 0; p < xs.length; p++) {
           const mark = conductor[this.media16[p]];
           if (mark) metal[c === 0 ? p : p >> 1] = mark;
@@ -318,7 +318,7 @@ function addInverse(s: { inverseRe: Float64Array; inverseLoss: Float64Array }, i
 }
 
 /** Metal marks of sheets: for each edge row that a sheet touches, a mark per x index. Keys are 'component j k'. */
-function markSheets(scene: GridScene, grid: Grid, media: Media): Map<string, Uint16Array> {
+function markSheets(scene: Filled, grid: Grid, media: Media): Map<string, Uint16Array> {
   const rows = new Map<string, Uint16Array>();
   const lines = grid.lines;
   const least = lines.map((l) => l.reduce((m, x, i) => (i ? Math.min(m, x - l[i - 1]) : m), Infinity));

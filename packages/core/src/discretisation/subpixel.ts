@@ -1,13 +1,12 @@
-import { type Body, isSheet } from '../../geometry/index.ts';
-import type { Grid } from '../../grid/index.ts';
-import type { GridScene } from '../../scene/index.ts';
-import type { Media } from './materials.ts';
+import { type Body, Filling, isSheet } from '../geometry/index.ts';
+import type { Grid } from '../grid/index.ts';
+import type { Filled } from '../geometry/index.ts';
+import type { Media } from './media.ts';
 import { nodesAround } from './nodeRegion.ts';
-import { Painter } from './painter.ts';
-import type { Axis } from '../../numerics/axis.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** Whether some dielectric of the scene is curved or slanted. */
-export const blendsCells = (scene: GridScene): boolean => scene.bodies.some(blends);
+export const blendsCells = (scene: Filled): boolean => scene.bodies.some(blends);
 const blends = (b: Body): boolean => b.curved && b.material.kind !== 'conductor' && !isSheet(b);
 
 /** Sample rows in an eighth of a cell, each way across x, and points along x. */
@@ -50,7 +49,7 @@ export class Subpixel {
   /** Nodes of the region on each axis. */
   private readonly size: number[];
   private readonly slabs: Slab[];
-  private readonly painter: Painter;
+  private readonly filling: Filling;
   private readonly xs: Float64Array;
   private readonly found: Uint16Array;
   private readonly centres: Float64Array[];
@@ -60,14 +59,14 @@ export class Subpixel {
 
   /** The media as they are at each of several frequencies. */
   constructor(
-    scene: GridScene,
+    scene: Filled,
     grid: Grid,
     private readonly views: readonly Media[],
   ) {
     const [media] = views;
     this.media = media;
     ({ lo: this.lo, size: this.size } = nodesAround(scene.bodies.filter(blends), scene, grid));
-    this.painter = new Painter(scene, media);
+    this.filling = new Filling(scene.bodies, media.ofBody, scene);
     const halves = (a: number): { centre: Float64Array; width: Float64Array } => {
       const x = grid.lines[a];
       const count = 2 * (this.size[a] - 1);
@@ -85,7 +84,7 @@ export class Subpixel {
     this.widths = all.map((h) => h.width);
     this.xs = Float64Array.from({ length: this.centres[0].length * pointsEach }, (_, p) => {
       const h = Math.floor(p / pointsEach);
-      return this.painter.clamp(0, this.centres[0][h] + this.widths[0][h] * (((p % pointsEach) + 0.5) / pointsEach - 0.5));
+      return this.filling.clamp(0, this.centres[0][h] + this.widths[0][h] * (((p % pointsEach) + 0.5) / pointsEach - 0.5));
     });
     this.found = new Uint16Array(this.xs.length);
     const cells = this.centres[0].length * this.centres[1].length;
@@ -111,10 +110,10 @@ export class Subpixel {
     const width = this.centres[0].length;
     const { found } = this;
     for (let h = 0; h < cy.length; h++) {
-      if (!this.painter.near(cy[h] - wy[h] / 2, cy[h] + wy[h] / 2, cz - wz / 2, cz + wz / 2)) continue;
+      if (!this.filling.near(cy[h] - wy[h] / 2, cy[h] + wy[h] / 2, cz - wz / 2, cz + wz / 2)) continue;
       for (let row = 0; row < rowsEach * rowsEach; row++) {
         const [p, q] = [Math.floor(row / rowsEach), row % rowsEach];
-        this.painter.paint(cy[h] + wy[h] * ((p + 0.5) / rowsEach - 0.5), cz + wz * ((q + 0.5) / rowsEach - 0.5), this.xs, found);
+        this.filling.row(cy[h] + wy[h] * ((p + 0.5) / rowsEach - 0.5), cz + wz * ((q + 0.5) / rowsEach - 0.5), this.xs, found);
         for (let x = 0, n = h * width, at = 0; x < width; x++, n++, at += pointsEach) {
           const m = found[at];
           let same = true;

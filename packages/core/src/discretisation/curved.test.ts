@@ -1,13 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Point3 } from '../../document/index.ts';
-import type { Exact } from '../../geometry/index.ts';
-import { mie } from '../../verification/mie.ts';
-import { plainBody, plainScene, uniformGrid } from '../../verification/bench.ts';
+import type { Point3 } from '../document/index.ts';
+import type { Exact } from '../geometry/index.ts';
+import { mie } from '../verification/mie.ts';
+import { plainBody, plainScene, uniformGrid } from '../verification/bench.ts';
 import { CutCells, cutsCells, faceArea } from './cutCells.ts';
-import { discretise } from './discretise.ts';
-import { collectMedia } from './materials.ts';
+import { permittivityOf } from '../solvers/fdtd/discrete.ts';
+import { discretise } from '../solvers/fdtd/discretise.ts';
+import { collectMedia } from './media.ts';
 import { Subpixel } from './subpixel.ts';
-import type { Axis } from '../../numerics/axis.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const glass = { name: 'glass', kind: 'dielectric', permittivity: 4, lossTangent: 0 } as const;
@@ -160,7 +161,7 @@ describe('cells that curved dielectrics share', () => {
     const d = discretise(sceneWith(glass), grid);
     const m = d.mixing!;
     expect(m.count).toBeGreaterThan(1000);
-    const e = (n: number): number => d.permittivity(m.component[n] as 0, Array.from(m.index.subarray(3 * n, 3 * n + 3)));
+    const e = (n: number): number => permittivityOf(d, m.component[n] as 0, Array.from(m.index.subarray(3 * n, 3 * n + 3)));
     for (let n = 0; n < m.count; n += 7)
       for (let l = m.start[n]; l < m.start[n + 1]; l++) {
         const other = m.other[l];

@@ -1,9 +1,9 @@
-import type { Body } from '../../geometry/index.ts';
-import type { Grid } from '../../grid/index.ts';
-import type { GridScene } from '../../scene/index.ts';
+import type { Body } from '../geometry/index.ts';
+import type { Grid } from '../grid/index.ts';
+import type { Filled } from '../geometry/index.ts';
 
 /** Nodes around some bodies: the first on each axis and how many, one cell more on each side; bodies at the region's edge go on into the layers. */
-export function nodesAround(bodies: readonly Body[], scene: GridScene, grid: Grid): { lo: number[]; size: number[] } {
+export function nodesAround(bodies: readonly Body[], scene: Filled, grid: Grid): { lo: number[]; size: number[] } {
   const lo: number[] = [];
   const size: number[] = [];
   for (const a of [0, 1, 2]) {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { mu0 } from '../../numerics/constants.ts';
-import { nonNegative } from '../../numerics/nnls.ts';
+import { mu0 } from '../numerics/constants.ts';
+import { nonNegative } from '../numerics/nnls.ts';
 import { fitImmittance, immittanceAt, type Metal, recursion, sheetAdmittance, surfaceImpedance, terms } from './immittance.ts';
 
 const copper: Metal = { conductivity: 5.8e7, permeability: 1, thickness: null };

@@ -1,10 +1,10 @@
-import type { MaterialEntry } from '../../document/index.ts';
-import type { Body } from '../../geometry/index.ts';
-import { compactPoles, type Dielectric, materialPoles, modelAt, type PoleModel } from '../../materials/index.ts';
-import type { GridScene } from '../../scene/index.ts';
+import type { MaterialEntry } from '../document/index.ts';
+import type { Body } from '../geometry/index.ts';
+import { compactPoles, type Dielectric, materialPoles, modelAt, type PoleModel } from '../materials/index.ts';
+import type { Filled, FilledOverBand } from '../geometry/index.ts';
 import { fitImmittance, type Immittance, type Metal, sheetAdmittance, surfaceImpedance } from './immittance.ts';
-import { pulseFor } from './pulse.ts';
-import type { Axis } from '../../numerics/axis.ts';
+import { pulseFor } from '../numerics/pulse.ts';
+import type { Axis } from '../numerics/axis.ts';
 
 /** A metal with its losses, as one line has it. Class 0 is the perfect conductor. */
 export interface MetalClass {
@@ -30,7 +30,7 @@ export interface Media {
 }
 
 /** Number of the class of a body's metal, a new one if need be. */
-function metalClass(body: Body, { from, to }: GridScene['band'], metals: (MetalClass | null)[]): number {
+function metalClass(body: Body, { from, to }: FilledOverBand['band'], metals: (MetalClass | null)[]): number {
   const { material, conductor, line } = body;
   if (conductor.perfect || !material.conductivity) return 0;
   const normal = body.shape.form === 'sheet' ? body.shape.normal : null;
@@ -46,15 +46,15 @@ function metalClass(body: Body, { from, to }: GridScene['band'], metals: (MetalC
 }
 
 /** Dielectric of each body along an axis; null for conductors. */
-export function dielectricsOf(scene: GridScene, axis: Axis): readonly (Dielectric | null)[] {
+export function dielectricsOf(scene: FilledOverBand, axis: Axis): readonly (Dielectric | null)[] {
   const made = dielectrics.get(scene) ?? [];
   dielectrics.set(scene, made);
   return (made[axis] ??= fitted(scene, axis));
 }
 /** Fits take a while and are asked for at each frequency. */
-const dielectrics = new WeakMap<GridScene, (readonly (Dielectric | null)[])[]>();
+const dielectrics = new WeakMap<FilledOverBand, (readonly (Dielectric | null)[])[]>();
 
-function fitted(scene: GridScene, axis: Axis): (Dielectric | null)[] {
+function fitted(scene: FilledOverBand, axis: Axis): (Dielectric | null)[] {
   const band = [scene.band.from, scene.band.to] as const;
   const clear = pulseFor(...band).highest;
   const known = new Map<MaterialEntry, Dielectric>();
@@ -71,14 +71,14 @@ function fitted(scene: GridScene, axis: Axis): (Dielectric | null)[] {
 }
 
 /** Whether the time stepping sees the scene's bodies differently along the axes. */
-export const anisotropic = (scene: GridScene): boolean => scene.bodies.some((b) => b.material.permittivityAlong && !b.material.dispersion);
+export const anisotropic = (scene: Filled): boolean => scene.bodies.some((b) => b.material.permittivityAlong && !b.material.dispersion);
 
 /**
  * Collects the distinct media, their permittivities at a frequency in hertz as an axis sees them; absent: the band's centre. Their numbers are the same at all
  * frequencies.
  */
 export function collectMedia(
-  scene: GridScene,
+  scene: FilledOverBand,
   frequency = (scene.band.from + scene.band.to) / 2,
   of: readonly (Dielectric | null)[] = dielectricsOf(scene, 0),
 ): Media {

@@ -1,6 +1,6 @@
-import { type C, div, mul } from '../../numerics/complex.ts';
-import { mu0 } from '../../numerics/constants.ts';
-import { nonNegative } from '../../numerics/nnls.ts';
+import { type C, div, mul } from '../numerics/complex.ts';
+import { mu0 } from '../numerics/constants.ts';
+import { nonNegative } from '../numerics/nnls.ts';
 
 /** Terms of a fit; the kernel has room for this many. */
 export const terms = 8;
