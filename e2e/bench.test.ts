@@ -82,7 +82,7 @@ describe('from the Shelf to a pattern', () => {
     await page.keyboard.press('Escape');
     await expect(chip('value of w').textContent()).resolves.toBe('3 mm');
     await setChip('value of w', 'span_h');
-    await page.getByRole('alert').filter({ hasText: 'There is no given named span_h' }).first().waitFor();
+    await page.getByRole('alert').filter({ hasText: 'There is no parameter named span_h' }).first().waitFor();
     await stage('Shape')
       .getByText(/to mend/)
       .waitFor();
@@ -176,8 +176,8 @@ describe('from nothing', () => {
     await page.goto(service.address);
     await page.getByRole('button', { name: 'New project' }).click();
     await page.getByRole('textbox', { name: 'Project title' }).fill('Marsh loop end');
-    await page.getByRole('button', { name: 'Add given' }).click();
-    const name = page.getByRole('textbox', { name: 'name of given size' });
+    await page.getByRole('button', { name: 'Add parameter' }).click();
+    const name = page.getByRole('textbox', { name: 'name of parameter size' });
     await name.fill('arm');
     await name.press('Enter');
     await setChip('value of arm', '58 mm');

@@ -20,9 +20,9 @@ const newProject = async (title: string): Promise<void> => {
   await page.getByRole('textbox', { name: 'Project title' }).fill(title);
   await page.keyboard.press('Enter');
 };
-/** Value that is told beside a given. */
+/** Value that is told beside a parameter. */
 const told = async (name: string): Promise<number> => {
-  const row = page.locator('.given', { has: page.getByRole('textbox', { name: `name of given ${name}`, exact: true }) });
+  const row = page.locator('.parameter', { has: page.getByRole('textbox', { name: `name of parameter ${name}`, exact: true }) });
   return parseFloat((await row.locator('span.mono').textContent()) ?? '');
 };
 /** Sets a chip of one line. */
@@ -58,8 +58,8 @@ describe('the Patch wall element from an empty project', () => {
       'w50\tmicrostrip_width(50 ohm, er, h, f0)\twidth of the line\tline',
       'inset\t0.3 * l\thow far the line runs in\tline',
     ].join('\n');
-    await page.getByLabel('Givens').getByRole('button', { name: 'Paste' }).click();
-    await page.getByRole('textbox', { name: 'Table of givens' }).fill(table);
+    await page.getByLabel('Parameters').getByRole('button', { name: 'Paste' }).click();
+    await page.getByRole('textbox', { name: 'Table of parameters' }).fill(table);
     await page.getByRole('button', { name: 'Take 9' }).click();
     await s.add('Solids', 'Box');
     await rename('box', 'substrate');
@@ -283,7 +283,7 @@ test('a starter opens as a project; the calculator and the library give to it', 
   await page.getByRole('button', { name: 'Calculator' }).click();
   await page.getByRole('button', { name: 'Skin depth' }).click();
   await page.getByRole('status').getByText(/^66\d\.?\d* nm$/).waitFor(); // prettier-ignore
-  await page.getByRole('button', { name: 'Use as a given' }).click();
+  await page.getByRole('button', { name: 'Use as a parameter' }).click();
   await s.chip('value of skin_depth2?').waitFor();
   await page.getByRole('button', { name: 'Library' }).click();
   await page.getByRole('searchbox', { name: 'Find a material' }).fill('nitride');

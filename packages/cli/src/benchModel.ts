@@ -4,7 +4,7 @@ import { evaluateModel, loadGeometryKernel, ModelCache } from '@jadebell/core/ge
 const line = (kind: string, name: string, change: object): Line =>
   ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as object), ...change }) as unknown as Line;
 
-/** 300 lines with 50 booleans; the given `all` touches every line, `tenth` a tenth of them. */
+/** 300 lines with 50 booleans; the parameter `all` touches every line, `tenth` a tenth of them. */
 function manyLines(): Line[] {
   const lines: Line[] = [];
   for (let b = 0; b < 50; b++) {
@@ -30,7 +30,7 @@ export async function benchModel(print: (line: string) => void): Promise<void> {
   const lines = manyLines();
   const model = (all: string, tenth: string): Project => ({
     ...emptyProject('bench'),
-    givens: [
+    parameters: [
       { name: 'all', expression: all },
       { name: 'tenth', expression: tenth },
     ],

@@ -50,7 +50,7 @@ export async function makeBuoy(folder: string): Promise<void> {
   const project: Project = {
     ...emptyProject('Buoy'),
     note: 'The water-quality buoy of Heron Marsh: its hull is imported from an STL file; a monopole for 868 MHz stands on a plate on its lid. Plate and rod follow the hull and the frequency.',
-    givens: [
+    parameters: [
       { name: 'f0', expression: '868 MHz', note: 'telemetry' },
       { name: 'rod', expression: '0.235 * wavelength(f0)', note: 'height of the monopole', dial: { min: '60 mm', max: '100 mm' } },
       { name: 'plate', expression: '0.9 * (neck.max.x - neck.min.x) / 2', note: 'radius of the plate, from the neck of the hull' },

@@ -28,7 +28,7 @@ const file = (name: string, text: string): string => {
 describe('command line', () => {
   test('schema, check and estimate', async () => {
     const schema = await jadebell('schema');
-    expect(JSON.parse(schema.out)).toMatchObject({ title: 'Jade Bell project, version 1' });
+    expect(JSON.parse(schema.out)).toMatchObject({ title: 'Jade Bell project, version 2' });
     expect(await jadebell('check', tag)).toMatchObject({
       code: 0,
       out: expect.stringContaining('no errors'),
@@ -51,8 +51,8 @@ describe('command line', () => {
       jadebell('check', tag, '--json', '--set', 'film_h=2 km'),
     ]);
     expect(circle.code).toBe(1);
-    expect(circle.err).toMatch(/given span, expression: .*depends on itself/);
-    expect(unknown).toMatchObject({ code: 1, err: expect.stringContaining('no given named nope') });
+    expect(circle.err).toMatch(/parameter span, expression: .*depends on itself/);
+    expect(unknown).toMatchObject({ code: 1, err: expect.stringContaining('no parameter named nope') });
     expect(broken).toMatchObject({ code: 1, err: expect.stringContaining('not a JSON file') });
     expect(absent).toMatchObject({ code: 4 });
     expect(command).toMatchObject({ code: 2 });

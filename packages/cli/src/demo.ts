@@ -15,7 +15,7 @@ const lumped = (project: Project): Project => ({
   ports: ['-l / 2', 'l / 2'].map((x, i): Port => ({ kind: 'path', name: ['left', 'right'][i], from: [x, '0 mm', '0 mm'], to: [x, '0 mm', 'h'], width: 'w', across: 'y', resistance: '50 ohm', gap: 'out' })), // prettier-ignore
 });
 
-/** Runs that each demo project is shown with, oldest first: changes of givens, or of the project. */
+/** Runs that each demo project is shown with, oldest first: changes of parameters, or of the project. */
 const runs: Record<string, (Record<string, string> | ((p: Project) => Project))[]> = {
   'tag-868': [{ bend: '30 mm' }, {}],
   'beacon-array': [{}],

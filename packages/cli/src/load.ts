@@ -8,7 +8,7 @@ import { nodeHost } from '@jadebell/node';
 
 /** Changes given on the command line. */
 export interface Changes {
-  /** Given name to expression. */
+  /** Parameter name to expression. */
   set: Record<string, string>;
   accuracy?: Project['solve']['accuracy'];
 }
@@ -19,22 +19,22 @@ export interface Loaded {
   solver: Solver;
 }
 
-/** Applies changes to the givens; unknown names are problems. */
+/** Applies changes to the parameters; unknown names are problems. */
 export function applyChanges(project: Project, changes: Changes): { project: Project; problems: Problem[] } {
   const problems = Object.keys(changes.set)
-    .filter((name) => !project.givens.some((g) => g.name === name))
+    .filter((name) => !project.parameters.some((g) => g.name === name))
     .map((name) =>
       problem(
         'error',
         'expression.unknown-name',
-        { part: 'givens', name },
-        `There is no given named ${name} to set.`,
-        `The givens are ${project.givens.map((g) => g.name).join(', ') || 'none'}.`,
+        { part: 'parameters', name },
+        `There is no parameter named ${name} to set.`,
+        `The parameters are ${project.parameters.map((g) => g.name).join(', ') || 'none'}.`,
       ),
     );
-  const givens = project.givens.map((g) => (g.name in changes.set ? { ...g, expression: changes.set[g.name] } : g));
+  const parameters = project.parameters.map((g) => (g.name in changes.set ? { ...g, expression: changes.set[g.name] } : g));
   const solve = changes.accuracy ? { ...project.solve, accuracy: changes.accuracy } : project.solve;
-  return { project: { ...project, givens, solve }, problems };
+  return { project: { ...project, parameters, solve }, problems };
 }
 
 /** Reads a project file, evaluates and checks it. Throws only if the file cannot be read. */

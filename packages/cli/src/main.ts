@@ -20,7 +20,7 @@ const usage = `jadebell: solve Jade Bell projects from the command line
   jadebell modes FILE                   solve the modes of its sections and guided ports
 
 options
-  --set NAME=EXPRESSION                 change a given; may be repeated
+  --set NAME=EXPRESSION                 change a parameter; may be repeated
   --accuracy draft|normal|fine|certain  override the project's accuracy
   --threads N                           threads to use (default: all)
   --section NAME                        of modes: that section or guided port alone

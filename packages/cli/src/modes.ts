@@ -25,7 +25,7 @@ export async function modesOf(file: string, changes: Changes, only: string | und
   const all = [...sections, ...(scene ? guides.map((g) => sectionOfGuide(g, scene.band, scene.accuracy)) : [])];
   const wanted = all.filter((s) => only === undefined || s.name === only);
   // Faults of other parts do not concern the sections, nor what only the solvers of whole models cannot take.
-  const own = found.filter((p) => ['sections', 'lines', 'givens'].includes(p.place.part) && !p.code.startsWith('material.'));
+  const own = found.filter((p) => ['sections', 'lines', 'parameters'].includes(p.place.part) && !p.code.startsWith('material.'));
   if (!wanted.length) {
     const missing = problem(
       'error',

@@ -42,7 +42,7 @@ export async function testDatabase(at: number): Promise<TestDatabase> {
 /** A small dipole that solves in about a second. */
 export function smallDipole(): Project {
   const p = emptyProject('Small dipole');
-  p.givens = [{ name: 'arm', expression: '60 mm' }];
+  p.parameters = [{ name: 'arm', expression: '60 mm' }];
   p.lines = [
     {
       kind: 'rectangle',

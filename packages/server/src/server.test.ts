@@ -143,7 +143,7 @@ describe('runs', () => {
 
   test('keep the errors of a project away from the queue', async () => {
     const bad = smallDipole();
-    bad.givens[0].expression = '60';
+    bad.parameters[0].expression = '60';
     const { id } = await add(bad);
     const { body } = await api().post(`/api/projects/${id}/runs`).send({ document: bad }).expect(422);
     expect(body.problems[0]).toMatchObject({ code: 'expression.wrong-unit', place: { part: 'lines', name: 'left', chip: 'size.0' } });
@@ -152,7 +152,7 @@ describe('runs', () => {
 
   test('refuse a model that no memory holds', async () => {
     const huge = smallDipole();
-    huge.givens[0].expression = '60 km';
+    huge.parameters[0].expression = '60 km';
     const { id } = await add(huge);
     const { body } = await api().post(`/api/projects/${id}/runs`).send({ document: huge }).expect(422);
     expect(body.problems[0].code).toBe('machine.memory');
@@ -272,11 +272,11 @@ describe('lists and numbers', () => {
     const { id, revision } = await add(emptyProject('Drawn later'));
     let now = revision;
     for (const arm of ['10 mm', '20 mm', '30 mm']) {
-      const document = { ...smallDipole(), givens: [{ name: 'arm', expression: arm }] };
+      const document = { ...smallDipole(), parameters: [{ name: 'arm', expression: arm }] };
       now = ((await api().put(`/api/projects/${id}`).send({ revision: now, document }).expect(200)).body as { revision: number }).revision;
     }
     const drawn = (await api().get(`/api/projects/${id}/picture.svg`)).body.toString() as string;
-    const alone = await add({ ...smallDipole(), givens: [{ name: 'arm', expression: '30 mm' }] });
+    const alone = await add({ ...smallDipole(), parameters: [{ name: 'arm', expression: '30 mm' }] });
     expect(drawn).toContain('<polygon');
     expect(drawn).toBe((await api().get(`/api/projects/${alone.id}/picture.svg`)).body.toString());
   });
@@ -294,7 +294,7 @@ describe('lists and numbers', () => {
     const errors = told.filter((p) => p.severity === 'error');
     expect(errors.map((p) => p.code)).toEqual(['port.shorted']);
     expect(answer.body.problems).toEqual(errors);
-    const twice = { ...smallDipole(), givens: [{ name: 'arm', expression: '1 mm' }, { name: 'arm', expression: '2 mm' }] }; // prettier-ignore
+    const twice = { ...smallDipole(), parameters: [{ name: 'arm', expression: '1 mm' }, { name: 'arm', expression: '2 mm' }] }; // prettier-ignore
     expect((await api().put(`/api/projects/${id}`).send({ revision, document: twice }).expect(422)).body.problems[0].code).toBe('name.twice');
     expect((await api().post(`/api/projects/${id}/runs`).send({ document: twice }).expect(422)).body.problems[0].code).toBe('name.twice');
   });
@@ -318,7 +318,7 @@ test('materials of one’s own are kept for all projects, and nonsense is refuse
   expect((await api().get('/api/materials')).body).toEqual([reed]);
 });
 
-test('a database of the first version is brought up: notes, accuracies and results of version 2', async () => {
+test('a database of the first version is brought up: notes, accuracies, parameters, and results of version 2', async () => {
   const { connect } = await import('./db/connect.ts');
   const { migrations } = await import('./db/migrations.ts');
   await server.close();
@@ -328,15 +328,26 @@ test('a database of the first version is brought up: notes, accuracies and resul
   const made = await connect(config(), migrations.slice(0, 1));
   const now = '2026-01-01 00:00:00.000';
   const [project, run] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222'];
-  const document = JSON.stringify({ ...smallDipole(), note: 'kept since then', solve: { ...smallDipole().solve, accuracy: 'fine' } });
+  const { parameters: givens, ...same } = smallDipole();
+  const document = JSON.stringify({ ...same, version: 1, givens, note: 'kept since then', solve: { ...same.solve, accuracy: 'fine' } });
+  const problems = JSON.stringify([{ severity: 'warning', code: 'w', place: { part: 'givens', name: 'arm' }, message: 'm', fix: 'f' }]);
   const meta = JSON.stringify({ format: 'jadebell-result', version: 2, ports: [{ name: 'feed', resistance: 50 }], excitations: [0], recordAt: [1e9], farField: null, fieldPlanes: [{ name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 }], fluxes: [{ name: 'up', normal: 2, at: 0, power: [0.5] }], evidence: { steps: 1, ended: 'decayed' } }); // prettier-ignore
   await made.query('INSERT INTO projects (id, title, revision, document, picture, createdAt, updatedAt) VALUES (?, ?, 1, ?, ?, ?, ?)', { replacements: [project, 'Old', document, '', now, now] }); // prettier-ignore
-  await made.query('INSERT INTO runs (id, projectId, number, state, document, givens, meta, createdAt) VALUES (?, ?, 1, ?, ?, ?, ?, ?)', { replacements: [run, project, 'done', document, '[]', meta, now] }); // prettier-ignore
+  await made.query('INSERT INTO runs (id, projectId, number, state, document, givens, meta, problems, createdAt) VALUES (?, ?, 1, ?, ?, ?, ?, ?, ?)', { replacements: [run, project, 'done', document, JSON.stringify([{ name: 'arm', expression: '60 mm', si: 0.06, measure: 'length' }]), meta, problems, now] }); // prettier-ignore
   await made.close();
   server = await startServer(config());
   expect(((await api().get('/api/projects')).body as unknown[])[0]).toMatchObject({ id: project, note: 'kept since then', runs: 1 });
   const { body } = await api().get(`/api/runs/${run}`);
-  expect(body).toMatchObject({ accuracy: 'fine', meta: { version: 3 } });
+  expect(body).toMatchObject({
+    accuracy: 'fine',
+    meta: { version: 3 },
+    parameters: [{ name: 'arm', si: 0.06 }],
+    problems: [{ place: { part: 'parameters', name: 'arm' } }],
+  });
+  for (const where of [`projects/${project}`, `runs/${run}/document`]) {
+    const read = (await api().get(`/api/${where}`)).body as { document?: Project } & Project;
+    expect(read.document ?? read).toMatchObject({ version: 2, parameters: [{ name: 'arm', expression: '60 mm' }] });
+  }
   expect((body as { meta: { recorded: object[] } }).meta.recorded).toEqual([
     { kind: 'field-plane', name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 },
     { kind: 'flux', name: 'up', normal: 2, at: 0, power: [0.5] },

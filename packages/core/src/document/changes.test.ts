@@ -15,8 +15,8 @@ test('the order of keys is no change, what they say is', () => {
   expect(changesSince(stored, moved)).toEqual(['ports changed']);
 });
 
-test('the order of entries and values of givens count', () => {
-  const a = { ...project(), givens: [{ name: 'w', expression: '1 mm' }] };
-  expect(changesSince(a, { ...a, givens: [{ name: 'w', expression: '2 mm' }] })).toEqual(['w: 1 mm → 2 mm']);
+test('the order of entries and values of parameters count', () => {
+  const a = { ...project(), parameters: [{ name: 'w', expression: '1 mm' }] };
+  expect(changesSince(a, { ...a, parameters: [{ name: 'w', expression: '2 mm' }] })).toEqual(['w: 1 mm → 2 mm']);
   expect(changesSince(a, { ...a, recordAt: [...a.recordAt, '2 GHz'] })).toEqual(['recorded frequencies changed']);
 });

@@ -15,20 +15,20 @@ const parts = Object.entries(projectSchema.shape)
 export function changesSince(solved: Project, now: Project): string[] {
   const out: string[] = [];
   for (const { key, word } of parts) {
-    if (key === 'givens') out.push(...changedGivens(solved, now));
+    if (key === 'parameters') out.push(...changedParameters(solved, now));
     else if (plain(solved[key]) !== plain(now[key])) out.push(`${word} changed`);
   }
   return out;
 }
 
-/** Of givens only the values count, not their notes, groups and dials. */
-function changedGivens(solved: Project, now: Project): string[] {
+/** Of parameters only the values count, not their notes, groups and dials. */
+function changedParameters(solved: Project, now: Project): string[] {
   const out: string[] = [];
-  for (const g of now.givens) {
-    const old = solved.givens.find((o) => o.name === g.name);
+  for (const g of now.parameters) {
+    const old = solved.parameters.find((o) => o.name === g.name);
     if (!old) out.push(`${g.name} was added`);
     else if (old.expression !== g.expression) out.push(`${g.name}: ${old.expression} → ${g.expression}`);
   }
-  for (const o of solved.givens) if (!now.givens.some((g) => g.name === o.name)) out.push(`${o.name} was removed`);
+  for (const o of solved.parameters) if (!now.parameters.some((g) => g.name === o.name)) out.push(`${o.name} was removed`);
   return out;
 }

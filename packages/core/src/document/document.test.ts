@@ -6,6 +6,7 @@ import {
   crossingEdges,
   emptyProject,
   projectJsonSchema,
+  type Project,
   readProject,
   readProjectData,
   shapes,
@@ -30,6 +31,15 @@ describe('project files', () => {
     expect(readProjectData(kept)).toEqual({ project, problems: [] });
   });
 
+  test('files of version 1, which had givens, are read as they would be written today', () => {
+    const now: Project = { ...emptyProject('t'), parameters: [{ name: 'arm', expression: '80 mm' }] };
+    const { parameters: givens, ...rest } = now;
+    const old = JSON.stringify({ ...rest, version: 1, givens });
+    expect(readProject(old)).toEqual({ project: now, problems: [] });
+    // By its own name it is unknown to either version: what is told names the key of today.
+    expect(readProject(JSON.stringify({ ...rest, version: 1, parameters: givens })).problems[0]).toMatchObject({ place: { chip: 'parameters' } });
+  });
+
   test.each([
     ['{', 'file.not-json'],
     ['[]', 'file.not-a-project'],
@@ -37,6 +47,7 @@ describe('project files', () => {
     ['{"format":"other"}', 'file.not-a-project'],
     ['{"format":"jadebell-project","version":7}', 'file.version'],
     ['{"format":"jadebell-project","version":1}', 'file.shape'],
+    ['{"format":"jadebell-project","version":2}', 'file.shape'],
   ])('%s is refused with %s', (text, code) => {
     const { project, problems } = readProject(text);
     expect(project).toBeNull();
@@ -45,14 +56,14 @@ describe('project files', () => {
   });
 
   test('names that are used twice are told', () => {
-    const p = { ...emptyProject('t'), givens: [{ name: 'a', expression: '1' }, { name: 'a', expression: '2' }] }; // prettier-ignore
-    expect(readProjectData(p).problems[0]).toMatchObject({ code: 'name.twice', place: { part: 'givens', name: 'a' } });
+    const p = { ...emptyProject('t'), parameters: [{ name: 'a', expression: '1' }, { name: 'a', expression: '2' }] }; // prettier-ignore
+    expect(readProjectData(p).problems[0]).toMatchObject({ code: 'name.twice', place: { part: 'parameters', name: 'a' } });
   });
 
   test('no JSON value makes the reader throw', () => {
     fc.assert(fc.property(fc.jsonValue(), (v) => expect(readProjectData(v).project).toBeNull()));
     fc.assert(
-      fc.property(fc.jsonValue(), fc.constantFrom('givens', 'lines', 'ports', 'solve', 'boundaries'), (v, key) => {
+      fc.property(fc.jsonValue(), fc.constantFrom('parameters', 'lines', 'ports', 'solve', 'boundaries'), (v, key) => {
         expect(() => readProjectData({ ...emptyProject('t'), [key]: v })).not.toThrow();
       }),
     );

@@ -8,7 +8,7 @@ import {
   mapExpressions,
   type Project,
   redirectLines,
-  renameGiven,
+  renameParameter,
   renameLine,
   shapes,
 } from './index.ts';
@@ -17,7 +17,7 @@ const line = (kind: string, name: string, change: Record<string, unknown> = {}):
   ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as object), ...change }) as unknown as Line;
 const project = (): Project => ({
   ...emptyProject('t'),
-  givens: [{ name: 'w', expression: '2 mm', dial: { min: 'w0', max: '2 * w0' } }, { name: 'far', expression: 'plate.max.x + w' }], // prettier-ignore
+  parameters: [{ name: 'w', expression: '2 mm', dial: { min: 'w0', max: '2 * w0' } }, { name: 'far', expression: 'plate.max.x + w' }], // prettier-ignore
   lines: [
     line('box', 'plate', { size: ['w', 'w', '1 mm'] }),
     line('cylinder', 'pin', { at: ['plate.max.x', 'w', '0 mm'] }),
@@ -29,7 +29,7 @@ const project = (): Project => ({
 });
 
 describe('renaming', () => {
-  test('a line takes along references, faces, members, ports and what givens point at', () => {
+  test('a line takes along references, faces, members, ports and what parameters point at', () => {
     const p = renameLine(project(), 'plate', 'board');
     expect(p.lines[0].name).toBe('board');
     expect(p.lines[1]).toMatchObject({ at: ['board.max.x', 'w', '0 mm'] });
@@ -37,20 +37,20 @@ describe('renaming', () => {
     expect(p.lines[3]).toMatchObject({ face: 'part.board.zmax' });
     expect(p.lines[4]).toMatchObject({ points: [['w', '0 mm'], ['edge(part.pin.side, part.board.zmax).length', '0 mm'], ['0 mm', 'board_1.max.x']] }); // prettier-ignore
     expect(p.ports[0]).toMatchObject({ between: ['board', 'pin'] });
-    expect(p.givens[1].expression).toBe('board.max.x + w');
+    expect(p.parameters[1].expression).toBe('board.max.x + w');
   });
 
-  test('a given leaves names after a dot and names of lines alone', () => {
-    const p = renameGiven({ ...project(), lines: [...project().lines, line('box', 'w', { size: ['w.size.x', 'w', '1 mm'] })] }, 'w', 'wide'); // prettier-ignore
+  test('a parameter leaves names after a dot and names of lines alone', () => {
+    const p = renameParameter({ ...project(), lines: [...project().lines, line('box', 'w', { size: ['w.size.x', 'w', '1 mm'] })] }, 'w', 'wide'); // prettier-ignore
     expect(p.lines[5]).toMatchObject({ name: 'w', size: ['w.size.x', 'wide', '1 mm'] });
-    expect(p.givens[1].expression).toBe('plate.max.x + wide');
+    expect(p.parameters[1].expression).toBe('plate.max.x + wide');
   });
 
   test('what does not change stays the same object', () => {
     const p = project();
     const q = mapExpressions(p, (t) => t);
     expect(q.lines).toBe(p.lines);
-    expect(q.givens).toBe(p.givens);
+    expect(q.parameters).toBe(p.parameters);
     expect(redirectLines(p, new Map())).toBe(p);
     expect(allExpressions(p)).toEqual(expect.arrayContaining(['w0', '2 * w0', 'plate.max.x', 'w', '50 ohm']));
   });

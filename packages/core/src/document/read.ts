@@ -1,4 +1,5 @@
 import { type Problem, problem } from '../entries/index.ts';
+import { currentDocument } from './migrate.ts';
 import { documentFormat, documentVersion, type Project, projectSchema } from './schema.ts';
 
 /** Longest project text that is read, in characters. */
@@ -14,7 +15,7 @@ const refuse = (code: string, message: string, fix: string): Reading => ({
 
 /**
  * Reads project text. Never throws: text that is no project gives problems that say where and what.
- * Names of givens, lines, ports, recorders and sections must be unique each among their kind.
+ * Names of parameters, lines, ports, recorders and sections must be unique each among their kind.
  */
 export function readProject(text: string): Reading {
   if (text.length > maxProjectText)
@@ -28,8 +29,9 @@ export function readProject(text: string): Reading {
   return readProjectData(data);
 }
 
-/** The same for parsed JSON. */
-export function readProjectData(data: unknown): Reading {
+/** The same for parsed JSON, of any version of the format that this program knows. */
+export function readProjectData(given: unknown): Reading {
+  const data = currentDocument(given);
   const head = data as { format?: unknown; version?: unknown } | null;
   if (typeof head !== 'object' || head === null || head.format !== documentFormat)
     return refuse(
@@ -40,7 +42,7 @@ export function readProjectData(data: unknown): Reading {
   if (head.version !== documentVersion)
     return refuse(
       'file.version',
-      `The file has format version ${String(head.version)}; this program reads version ${documentVersion}.`,
+      `The file has format version ${String(head.version)}; this program reads up to version ${documentVersion}.`,
       'Open it with the version of the program that wrote it.',
     );
   const parsed = projectSchema.safeParse(data);
@@ -66,7 +68,7 @@ export function readProjectData(data: unknown): Reading {
 /** Entries of one part of a project that share a name, each told where it stands. */
 export function duplicateNames(project: Project): Problem[] {
   const found: Problem[] = [];
-  for (const part of ['givens', 'lines', 'ports', 'recorders', 'sections', 'materials'] as const) {
+  for (const part of ['parameters', 'lines', 'ports', 'recorders', 'sections', 'materials'] as const) {
     const seen = new Set<string>();
     for (const { name } of project[part]) {
       if (seen.has(name))

@@ -3,14 +3,14 @@ import fc from 'fast-check';
 import { type Role, roles } from '../entries/index.ts';
 import { lineSchema, shapes } from '../shapes/index.ts';
 import { arbitraryOf } from './arbitrary.testing.ts';
-import { changesSince, emptyProject, mapExpressions, type Project, projectSchema, projectTexts, renameGiven, renameLine, renamePort, stakes } from './index.ts'; // prettier-ignore
+import { changesSince, emptyProject, mapExpressions, type Project, projectSchema, projectTexts, renameParameter, renameLine, renamePort, stakes } from './index.ts'; // prettier-ignore
 
 const texts: Record<Role, string> = {
-  expression: '2 * qgiven + qline.max.x - edge(hull.qline.side, qline_2.zmax).length',
+  expression: '2 * qparameter + qline.max.x - edge(hull.qline.side, qline_2.zmax).length',
   line: 'qline',
   face: 'hull.qline.side',
   port: 'qport',
-  given: 'qgiven',
+  parameter: 'qparameter',
   material: 'Copper',
   part: 'hull',
 };
@@ -31,10 +31,10 @@ describe('renaming reaches every kind of entry', () => {
     );
   });
 
-  test('a given and a port', () => {
+  test('a parameter and a port', () => {
     fc.assert(
       fc.property(projects, (p) => {
-        expect(said(renameGiven(p, 'qgiven', 'w'))).not.toMatch(/qgiven/);
+        expect(said(renameParameter(p, 'qparameter', 'w'))).not.toMatch(/qparameter/);
         expect(said(renamePort(p, 'qport', 'right'))).not.toMatch(/qport/);
       }),
       named,
@@ -44,7 +44,7 @@ describe('renaming reaches every kind of entry', () => {
   test('where a line is named outside bodies and ports', () => {
     const p: Project = {
       ...emptyProject('t'),
-      givens: [{ name: 'a', expression: '1 mm', dial: { min: 'board.min.x', max: 'board.max.x' } }],
+      parameters: [{ name: 'a', expression: '1 mm', dial: { min: 'board.min.x', max: 'board.max.x' } }],
       margin: 'board.size.z',
       symmetry: { x: { wall: 'electric', at: 'board.centre.x' } },
       ground: { kind: 'earth', at: 'board.min.z' },
@@ -74,7 +74,7 @@ describe('a result is told to be old', () => {
         expect(changesSince(p, structuredClone(p))).toEqual([]);
         for (const [key, schema] of Object.entries(projectSchema.shape) as [keyof Project, never][]) {
           if (key === 'format' || key === 'version') continue;
-          const now = { ...p, [key]: key === 'givens' ? [...p.givens, { name: 'another', expression: '1' }] : [p[key], 'changed'] };
+          const now = { ...p, [key]: key === 'parameters' ? [...p.parameters, { name: 'another', expression: '1' }] : [p[key], 'changed'] };
           expect([key, changesSince(p, now).length]).toEqual([key, stakes.get(schema)?.word === null ? 0 : 1]);
         }
       }),

@@ -21,10 +21,10 @@ const exchange =
 const named = <E extends { name: string }>(entries: E[], from: string, to: string): E[] =>
   entries.map((e) => (e.name === from ? { ...e, name: to } : e));
 
-/** Renames a given and all its uses. */
-export function renameGiven(project: Project, from: string, to: string): Project {
-  const renamed = changeTexts(projectSchema, project, { expression: (text) => text.replaceAll(word(from), to), given: exchange(from, to) });
-  return { ...renamed, givens: named(renamed.givens, from, to) };
+/** Renames a parameter and all its uses. */
+export function renameParameter(project: Project, from: string, to: string): Project {
+  const renamed = changeTexts(projectSchema, project, { expression: (text) => text.replaceAll(word(from), to), parameter: exchange(from, to) });
+  return { ...renamed, parameters: named(renamed.parameters, from, to) };
 }
 
 /** Changes names of lines wherever something refers to them, in references and in expressions; the lines keep their own. Takes parts of a project too. */

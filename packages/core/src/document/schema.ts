@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { boardSchema, dataSchema } from './boards/index.ts';
-import { expression, givenSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
+import { expression, parameterSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
 import { lineSchema } from '../shapes/index.ts';
 import { portSchema } from '../ports/index.ts';
 import { recorderSchema } from '../recorders/index.ts';
 import { sectionSchema } from './sections/index.ts';
 
 export const documentFormat = 'jadebell-project';
-export const documentVersion = 1;
+export const documentVersion = 2;
 
 export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
@@ -87,7 +87,7 @@ export const projectSchema = z.strictObject({
   version: z.literal(documentVersion),
   title: bears(null, z.string().min(1).max(120)),
   note: bears(null, z.string().max(5000).optional()),
-  givens: z.array(givenSchema).max(2000),
+  parameters: z.array(parameterSchema).max(2000),
   materials: z.array(materialSchema).max(500),
   parts: bears('imported parts', z.array(partSchema).max(200).optional().describe('What came from files: meshes and outlines')),
   lines: bears('bodies', z.array(lineSchema).max(5000).describe('Bodies in order: where two overlap the later one wins')),
@@ -109,13 +109,13 @@ export const projectSchema = z.strictObject({
   boards: bears(null, z.array(boardSchema).max(40).optional().describe('Boards of the Read stage; absent: those that suit what was solved')),
   data: bears(null, z.array(dataSchema).max(60).optional().describe('Curves that were brought in to compare with')),
 });
-/** A whole project, version 1: what the engineer wrote, nothing computed. */
+/** A whole project: what the engineer wrote, nothing computed. */
 export type Project = z.infer<typeof projectSchema>;
 
 /** JSON Schema (draft 2020-12) of the project document. */
 export const projectJsonSchema = (): object => ({
   ...z.toJSONSchema(projectSchema, { target: 'draft-2020-12', io: 'input' }),
-  title: 'Jade Bell project, version 1',
+  title: `Jade Bell project, version ${documentVersion}`,
 });
 
 /** A project with nothing in it, ready to be built on. */
@@ -123,7 +123,7 @@ export const emptyProject = (title: string): Project => ({
   format: documentFormat,
   version: documentVersion,
   title,
-  givens: [],
+  parameters: [],
   materials: [],
   lines: [],
   ports: [],

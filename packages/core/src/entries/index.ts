@@ -3,7 +3,7 @@ export * from './accepts.ts';
 export * from './chips.ts';
 export * from './conductor.ts';
 export * from './fields.ts';
-export * from './given.ts';
+export * from './parameter.ts';
 export * from './material.ts';
 export * from './part.ts';
 export * from './problem.ts';

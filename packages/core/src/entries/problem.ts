@@ -1,7 +1,7 @@
 /** Where in a project a problem stands, so that an editor can show it there. */
 export interface Place {
-  part: 'file' | 'givens' | 'lines' | 'materials' | 'ports' | 'boundaries' | 'recorders' | 'sections' | 'band' | 'solve' | 'machine';
-  /** Name of the given, line, port or recorder. */
+  part: 'file' | 'parameters' | 'lines' | 'materials' | 'ports' | 'boundaries' | 'recorders' | 'sections' | 'band' | 'solve' | 'machine';
+  /** Name of the parameter, line, port or recorder. */
   name?: string;
   /** Path of the chip inside it, e.g. 'size.0'. */
   chip?: string;
@@ -35,7 +35,7 @@ const chipName = (path: string): string =>
 export function placeName(place: Place): string {
   const singular: Record<Place['part'], string> = {
     file: 'file',
-    givens: 'given',
+    parameters: 'parameter',
     lines: 'line',
     materials: 'material',
     ports: 'port',

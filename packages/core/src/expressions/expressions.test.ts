@@ -1,20 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { emptyProject, type Project } from '../document/index.ts';
-import { evaluateExpression, evaluateGivens, formatSI } from './index.ts';
+import { evaluateExpression, evaluateParameters, formatSI } from './index.ts';
 
-const project = (givens: Record<string, string>): Project => ({
+const project = (parameters: Record<string, string>): Project => ({
   ...emptyProject('t'),
-  givens: Object.entries(givens).map(([name, expression]) => ({ name, expression })),
+  parameters: Object.entries(parameters).map(([name, expression]) => ({ name, expression })),
 });
-const scopeOf = (givens: Record<string, string>) => evaluateGivens(project(givens));
+const scopeOf = (parameters: Record<string, string>) => evaluateParameters(project(parameters));
 const place = { part: 'lines', name: 'film', chip: 'size.0' } as const;
 const si = (
   text: string,
   quantity: 'length' | 'angle' | 'frequency' | 'resistance' | 'number',
-  givens: Record<string, string> = {},
+  parameters: Record<string, string> = {},
 ): number | string => {
-  const r = evaluateExpression(text, quantity, scopeOf(givens), place);
+  const r = evaluateExpression(text, quantity, scopeOf(parameters), place);
   return 'si' in r ? r.si : r.problem.code;
 };
 
@@ -36,7 +36,7 @@ describe('values', () => {
     expect(si(text, quantity)).toBeCloseTo(value, 9);
   });
 
-  test('follow the givens in any order', () => {
+  test('follow the parameters in any order', () => {
     expect(si('arm + gap', 'length', { arm: '(span - gap)/2', span: '98 mm', gap: '2 mm' })).toBeCloseTo(0.05, 12);
   });
 });
@@ -63,7 +63,7 @@ describe('faults', () => {
     expect(si(text, quantity)).toBe(code);
   });
 
-  test('name the given that was probably meant', () => {
+  test('name the parameter that was probably meant', () => {
     const r = evaluateExpression('spam', 'length', scopeOf({ span: '1 mm' }), place);
     expect('problem' in r && r.problem).toMatchObject({ place, fix: expect.stringContaining('span') });
   });
@@ -76,7 +76,7 @@ describe('faults', () => {
     expect(summary).toEqual({ d: { si: 0.003, measure: 'length' } });
   });
 
-  test('a given cannot take the name of a unit or a constant', () => {
+  test('a parameter cannot take the name of a unit or a constant', () => {
     expect(scopeOf({ mm: '3' }).problems[0].code).toBe('name.reserved');
     expect(scopeOf({ pi: '3' }).problems[0].code).toBe('name.reserved');
   });

@@ -52,14 +52,14 @@ export class ExpressionFault extends Error {
 }
 
 export interface Compiled {
-  /** Names of givens that the expression uses. */
+  /** Names of parameters that the expression uses. */
   uses: string[];
   /** References to geometry. */
   references: Reference[];
   /** Values in SI by what was asked for, of an expression that is the same for ever. */
   fixed: Map<Quantity, number> | null;
   /** The value. `notes` receives a sentence for each function used outside its range of validity. */
-  evaluate(given: (name: string) => Value | undefined, geometry: (reference: Reference) => Value, notes?: string[]): Value;
+  evaluate(parameter: (name: string) => Value | undefined, geometry: (reference: Reference) => Value, notes?: string[]): Value;
 }
 
 /** Where functions leave their notes during an evaluation. */
@@ -113,7 +113,8 @@ const cache = new Map<string, Compiled>();
 export function compile(text: string): Compiled {
   const known = cache.get(text);
   if (known) return known;
-  if (text.length > 300) throw new ExpressionFault('expression.too-long', 'The expression is longer than 300 characters.', 'Split it into givens.');
+  if (text.length > 300)
+    throw new ExpressionFault('expression.too-long', 'The expression is longer than 300 characters.', 'Split it into parameters.');
   let tree: MathNode;
   try {
     tree = math.parse(text);
@@ -135,7 +136,7 @@ export function compile(text: string): Compiled {
     return new math.SymbolNode(name);
   });
   tree.traverse((node, path, parent) => {
-    if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into givens.');
+    if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into parameters.');
     const any = node as MathNode & { fn?: { name?: string } | string; name?: string; value?: unknown };
     switch (node.type) {
       case 'ParenthesisNode':
@@ -163,7 +164,7 @@ export function compile(text: string): Compiled {
     throw new ExpressionFault(
       'expression.not-allowed',
       `‘${text}’ uses something that is not arithmetic.`,
-      'Use numbers, units, names of givens, + - * / ^ and functions.',
+      'Use numbers, units, names of parameters, + - * / ^ and functions.',
     );
   });
   const code = tree.compile();
@@ -174,7 +175,7 @@ export function compile(text: string): Compiled {
     uses: [...uses],
     references: [...pointed.values()],
     fixed: isFixed ? new Map() : null,
-    evaluate(given, geometry, notes) {
+    evaluate(parameter, geometry, notes) {
       if (constant !== undefined) return constant;
       const outer = noted;
       noted = notes;
@@ -182,7 +183,7 @@ export function compile(text: string): Compiled {
         const value = code.evaluate({
           get: (name: string) => {
             const reference = pointed.get(name);
-            return reference ? geometry(reference) : (given(name) ?? builtins[name]);
+            return reference ? geometry(reference) : (parameter(name) ?? builtins[name]);
           },
           set: () => undefined,
           has: (name: string) => pointed.has(name) || Object.hasOwn(builtins, name) || uses.has(name),

@@ -20,7 +20,7 @@ export const geometryNames = ['edge', 'corner'] as const;
 /** All functions. */
 export const functionNames: readonly string[] = [...arithmeticNames, ...geometryNames, ...formulas.map((f) => f.name)];
 
-/** Names that a given cannot take. */
+/** Names that a parameter cannot take. */
 export const reservedNames: ReadonlySet<string> = new Set<string>([...unitNameList, ...constantNames, ...functionNames]);
 
 /** Words that expressions use for parts of a body; a line cannot have them for a name. */

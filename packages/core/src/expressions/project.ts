@@ -1,4 +1,4 @@
-import { atPath, type Chip, type ChipValues, type Given, type Place, type Problem, problem, type Quantity } from '../entries/index.ts';
+import { atPath, type Chip, type ChipValues, type Parameter, type Place, type Problem, problem, type Quantity } from '../entries/index.ts';
 
 import { anySI, compile, ExpressionFault, measure, toSI, type Value } from './language.ts';
 import { nearestName } from './nearest.ts';
@@ -23,42 +23,42 @@ const unknown = (place: Place, name: string, known: Iterable<string>): Problem =
     'error',
     'expression.unknown-name',
     place,
-    `There is no given named ${name}.`,
-    near ? `Did you mean ${near}? Otherwise add a given of that name.` : `Add a given named ${name}, or correct the name.`,
+    `There is no parameter named ${name}.`,
+    near ? `Did you mean ${near}? Otherwise add a parameter of that name.` : `Add a parameter named ${name}, or correct the name.`,
   );
 };
 
 const note = (place: Place, text: string): Problem =>
   problem('warning', 'function.outside-range', place, text, 'Take the value as an estimate, and check it with a solver.');
 
-/** Givens, evaluated on demand in the order of their dependencies, and the way to geometry for expressions that point at it. */
+/** Parameters, evaluated on demand in the order of their dependencies, and the way to geometry for expressions that point at it. */
 export class Scope {
   readonly values = new Map<string, Value>();
-  /** Value of each good given in SI, and what it measures. */
+  /** Value of each good parameter in SI, and what it measures. */
   readonly summary: Record<string, { si: number; measure: string }> = {};
   readonly problems: Problem[] = [];
   /** Answers references to geometry; throws an ExpressionFault. Set by whoever builds the geometry. */
   geometry: (reference: Reference) => Value = (reference) => {
-    throw new ExpressionFault('reference.none', `${reference.text} points at geometry, which is not known here.`, 'Use a given or a number.');
+    throw new ExpressionFault('reference.none', `${reference.text} points at geometry, which is not known here.`, 'Use a parameter or a number.');
   };
   private readonly entries: Map<string, string>;
   private readonly state = new Map<string, 'open' | 'done' | 'bad'>();
   private readonly trail: string[] = [];
 
-  constructor(project: { givens: readonly Given[] }) {
-    this.entries = new Map(project.givens.map((g) => [g.name, g.expression]));
+  constructor(project: { parameters: readonly Parameter[] }) {
+    this.entries = new Map(project.parameters.map((g) => [g.name, g.expression]));
   }
 
-  /** Evaluates all givens; what fails is found in `problems`. */
+  /** Evaluates all parameters; what fails is found in `problems`. */
   evaluateAll(): this {
     for (const name of this.entries.keys()) this.good(name);
     return this;
   }
 
-  /** Value of a given, or undefined where it has none. */
-  given = (name: string): Value | undefined => (this.good(name) ? this.values.get(name) : undefined);
+  /** Value of a parameter, or undefined where it has none. */
+  parameter = (name: string): Value | undefined => (this.good(name) ? this.values.get(name) : undefined);
 
-  /** Whether a given of this name exists. */
+  /** Whether a parameter of this name exists. */
   has = (name: string): boolean => this.entries.has(name);
 
   names = (): Iterable<string> => this.entries.keys();
@@ -67,7 +67,7 @@ export class Scope {
     const known = this.state.get(name);
     if (known === 'done') return true;
     if (known === 'bad' || !this.entries.has(name)) return false;
-    const place: Place = { part: 'givens', name, chip: 'expression' };
+    const place: Place = { part: 'parameters', name, chip: 'expression' };
     if (known === 'open') {
       const cycle = [...this.trail.slice(this.trail.indexOf(name)), name];
       this.problems.push(
@@ -93,7 +93,11 @@ export class Scope {
     let good = true;
     try {
       if (reservedNames.has(name))
-        throw new ExpressionFault('name.reserved', `${name} is the name of a unit, a constant or a function.`, 'Choose another name for the given.');
+        throw new ExpressionFault(
+          'name.reserved',
+          `${name} is the name of a unit, a constant or a function.`,
+          'Choose another name for the parameter.',
+        );
       const code = compile(this.entries.get(name)!);
       for (const used of code.uses) {
         if (!this.entries.has(used)) {
@@ -107,7 +111,7 @@ export class Scope {
       }
       if (!good) return false;
       const notes: string[] = [];
-      const value = code.evaluate(this.given, this.geometry, notes);
+      const value = code.evaluate(this.parameter, this.geometry, notes);
       this.problems.push(...notes.map((text) => note(place, text)));
       const si = anySI(value);
       if (!Number.isFinite(si))
@@ -126,8 +130,8 @@ export class Scope {
   }
 }
 
-/** Evaluates the givens of a project without geometry. Cycles and unknown names are reported where they stand. */
-export const evaluateGivens = (project: { givens: readonly Given[] }): Scope => new Scope(project).evaluateAll();
+/** Evaluates the parameters of a project without geometry. Cycles and unknown names are reported where they stand. */
+export const evaluateParameters = (project: { parameters: readonly Parameter[] }): Scope => new Scope(project).evaluateAll();
 
 const none: Problem[] = [];
 type Evaluated = { si: number; notes: Problem[] } | { problem: Problem };
@@ -139,12 +143,12 @@ export function evaluateExpression(text: string, quantity: Quantity, scope: Scop
     const known = code.fixed?.get(quantity);
     if (known !== undefined) return { si: known, notes: none };
     for (const name of code.uses)
-      if (scope.given(name) === undefined) {
+      if (scope.parameter(name) === undefined) {
         if (!scope.has(name)) return { problem: unknown(place, name, scope.names()) };
         return { problem: problem('error', 'expression.depends', place, `This needs ${name}, which has no value.`, `Mend ${name} first.`) };
       }
     const notes: string[] = [];
-    const si = toSI(code.evaluate(scope.given, scope.geometry, notes), quantity, text);
+    const si = toSI(code.evaluate(scope.parameter, scope.geometry, notes), quantity, text);
     if (!notes.length) {
       code.fixed?.set(quantity, si);
       return { si, notes: none };
@@ -159,8 +163,8 @@ export function evaluateExpression(text: string, quantity: Quantity, scope: Scop
 export function evaluateAny(text: string, scope: Scope, place: Place): { si: number; measure: string } | { problem: Problem } {
   try {
     const code = compile(text);
-    for (const name of code.uses) if (scope.given(name) === undefined) return { problem: unknown(place, name, scope.names()) };
-    const value = code.evaluate(scope.given, scope.geometry);
+    for (const name of code.uses) if (scope.parameter(name) === undefined) return { problem: unknown(place, name, scope.names()) };
+    const value = code.evaluate(scope.parameter, scope.geometry);
     const si = anySI(value);
     if (!Number.isFinite(si))
       throw new ExpressionFault(
@@ -174,7 +178,7 @@ export function evaluateAny(text: string, scope: Scope, place: Place): { si: num
   }
 }
 
-/** Values of an expression in SI at `count` equal steps of a variable; `variable` hides a given of that name. */
+/** Values of an expression in SI at `count` equal steps of a variable; `variable` hides a parameter of that name. */
 export function sampleExpression(
   text: string,
   quantity: Quantity,
@@ -187,11 +191,12 @@ export function sampleExpression(
 ): { values: number[] } | { problem: Problem } {
   try {
     const code = compile(text);
-    for (const name of code.uses) if (name !== variable && scope.given(name) === undefined) return { problem: unknown(place, name, scope.names()) };
+    for (const name of code.uses)
+      if (name !== variable && scope.parameter(name) === undefined) return { problem: unknown(place, name, scope.names()) };
     const values = Array.from({ length: count }, (_, i) => {
       const at = from + ((to - from) * i) / (count - 1);
       return toSI(
-        code.evaluate((name) => (name === variable ? at : scope.given(name)), scope.geometry),
+        code.evaluate((name) => (name === variable ? at : scope.parameter(name)), scope.geometry),
         quantity,
         text,
       );

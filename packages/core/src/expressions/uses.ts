@@ -4,7 +4,7 @@ import { arithmeticNames, constantNames, geometryNames, unitNameList } from './n
 const known = new Set<string>([...unitNameList, ...constantNames, ...arithmeticNames, ...geometryNames, ...formulas.map((f) => f.name)]);
 
 /**
- * Names of givens that an expression seems to use, by its words alone, without a parser: for copying and for marking what is
+ * Names of parameters that an expression seems to use, by its words alone, without a parser: for copying and for marking what is
  * unused. Names of lines before a dot and what follows a dot are left out.
  */
 export function namesUsed(text: string): string[] {

@@ -16,12 +16,12 @@ type Loose = Record<string, unknown>;
 /** A line of a kind with some of its values changed. */
 const line = (kind: string, name: string, change: Loose = {}): Line =>
   ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as unknown as Loose), ...change }) as unknown as Line;
-const project = (lines: Line[], givens: Record<string, string> = {}): Project => ({
+const project = (lines: Line[], parameters: Record<string, string> = {}): Project => ({
   ...emptyProject('t'),
-  givens: Object.entries(givens).map(([name, expression]) => ({ name, expression })),
+  parameters: Object.entries(parameters).map(([name, expression]) => ({ name, expression })),
   lines,
 });
-const model = (lines: Line[], givens: Record<string, string> = {}): Model => evaluateModel(project(lines, givens), kernel, cache);
+const model = (lines: Line[], parameters: Record<string, string> = {}): Model => evaluateModel(project(lines, parameters), kernel, cache);
 const only = (lines: Line[]): Body => {
   const m = model(lines);
   expect(m.problems.filter((p) => p.severity === 'error')).toEqual([]);
@@ -258,7 +258,7 @@ describe('references to geometry', () => {
     else expect(got).toBeCloseTo(expected, 3);
   });
 
-  test('lines follow what they point at; givens may point too; circles and later lines are told', () => {
+  test('lines follow what they point at; parameters may point too; circles and later lines are told', () => {
     const follow = (w: string): number =>
       model([box('a', ['w', '1 mm', '1 mm'], zero, 'corner'), box('b', ['1 mm', '1 mm', '1 mm'], ['a.max.x + gap', '0 mm', '0 mm'], 'corner')], {
         w,
@@ -266,7 +266,7 @@ describe('references to geometry', () => {
       }).bodies[1].min[0];
     expect(follow('4 mm')).toBeCloseTo(0.006, 12);
     expect(follow('8 mm')).toBeCloseTo(0.012, 12);
-    const codes = (lines: Line[], givens: Record<string, string> = {}): string[] => model(lines, givens).problems.map((p) => p.code);
+    const codes = (lines: Line[], parameters: Record<string, string> = {}): string[] => model(lines, parameters).problems.map((p) => p.code);
     expect(codes([box('b', ['a.size.x', '1 mm', '1 mm']), box('a', ['1 mm', '1 mm', '1 mm'])])).toEqual(['reference.later']);
     expect(codes([box('a', ['w', '1 mm', '1 mm'])], { w: 'a.size.y' })).toContain('expression.cycle');
     expect(codes([{ ...box('a', ['1 mm', '1 mm', '1 mm']), muted: true } as Line, box('b', ['a.size.x', '1 mm', '1 mm'])])).toEqual([

@@ -135,7 +135,7 @@ function digestOf(part: Part): string {
 const knownDigests = new WeakMap<Part, string>();
 const knownChips = new WeakMap<Line, { chips: Chip[]; plain: Chip[] }>();
 
-/** One evaluation: lines and givens are evaluated when they are asked for, each once. */
+/** One evaluation: lines and parameters are evaluated when they are asked for, each once. */
 class Evaluation {
   readonly problems: Problem[] = [];
   readonly scope: Scope;
@@ -368,7 +368,7 @@ class Evaluation {
   }
 }
 
-/** Evaluates givens and lines to bodies. A line that fails is reported and the others go on as far as they can. */
+/** Evaluates parameters and lines to bodies. A line that fails is reported and the others go on as far as they can. */
 export function evaluateModel(project: ModelSource, kernel: Kernel, cache?: ModelCache): Model {
   const own = cache ?? new ModelCache();
   own.begin(project.lines.length);

@@ -115,7 +115,7 @@ function fitTerms(
   return { model, error: errorOf(model, frequencies, values) };
 }
 
-type Given = readonly { re: number; loss: number }[];
+type Parameter = readonly { re: number; loss: number }[];
 
 /** The model of terms with their weights, the first that of what is there at all frequencies. */
 const summed = (terms: readonly Pole[][], x: ArrayLike<number>): PoleModel => ({
@@ -124,14 +124,14 @@ const summed = (terms: readonly Pole[][], x: ArrayLike<number>): PoleModel => ({
 });
 
 /** Largest part of the permittivity that a weighted term has. */
-const effect = (poles: Pole[], weight: number, frequencies: readonly number[], values: Given): number =>
+const effect = (poles: Pole[], weight: number, frequencies: readonly number[], values: Parameter): number =>
   frequencies.reduce((most, f, i) => {
     const v = modelAt({ infinity: 0, poles }, 2 * Math.PI * f);
     return Math.max(most, (weight * Math.hypot(v.re, v.loss)) / Math.hypot(values[i].re, values[i].loss));
   }, 0);
 
 /** Largest difference of a model, as a part of the permittivity. */
-const errorOf = (model: PoleModel, frequencies: readonly number[], values: Given): number =>
+const errorOf = (model: PoleModel, frequencies: readonly number[], values: Parameter): number =>
   frequencies.reduce((worst, f, i) => {
     const v = modelAt(model, 2 * Math.PI * f);
     return Math.max(worst, Math.hypot(v.re - values[i].re, v.loss - values[i].loss) / Math.hypot(values[i].re, values[i].loss));
@@ -142,7 +142,7 @@ function fewer(
   all: readonly Pole[][],
   weights: Float64Array,
   frequencies: readonly number[],
-  values: Given,
+  values: Parameter,
   slack: number,
 ): [Pole[][], Float64Array] {
   const used = (terms: readonly Pole[][], x: Float64Array): [Pole[][], Float64Array] => {

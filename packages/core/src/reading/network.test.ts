@@ -59,7 +59,7 @@ function reading(meta: ResultMeta, s: ResultArray, more: Partial<NamedReading> =
   const arrays: Record<string, ResultArray> = { beta: beta() };
   return {
     meta, frequency, network: viewNetwork(meta, frequency, s, arrays.beta, view), waves: [{ column: 0, re: 1, im: 0 }], label: 'run 1', bare: false,
-    array: (name) => arrays[name], given: () => null, ...more,
+    array: (name) => arrays[name], parameter: () => null, ...more,
   }; // prettier-ignore
 }
 const curves = (card: object): CardOf<'curves'> =>
@@ -177,10 +177,10 @@ describe('traces of a card', () => {
     expect(drawn[0].y[0]).toBeCloseTo(curveForms.phase.of(quantities.s.curve(run, 'S21')!)[n - 1], 9);
   });
 
-  test('over a given each run is a point at the frequency of the lens', () => {
-    const at = [3, 1, 2].map((g) => reading(lumped, line(), { given: () => g, label: `run ${g}` }));
+  test('over a parameter each run is a point at the frequency of the lens', () => {
+    const at = [3, 1, 2].map((g) => reading(lumped, line(), { parameter: () => g, label: `run ${g}` }));
     const { drawn, over } = draw({ over: 'gap', traces: [{ quantity: 'delay', of: 'S21' }] }, at, [], 9.9e9);
-    expect(over).toBe('given');
+    expect(over).toBe('parameter');
     expect([...drawn[0].x]).toEqual([1, 2, 3]);
     expect(drawn[0].y[1]).toBeCloseTo(delay, 15);
   });

@@ -8,8 +8,8 @@ import { curveName, quantities, type QuantityCurve, type RunReading } from './qu
 export interface NamedReading extends RunReading {
   label: string;
   bare: boolean;
-  /** Value of a given of its model in SI; null where it has none. */
-  given(name: string): number | null;
+  /** Value of a parameter of its model in SI; null where it has none. */
+  parameter(name: string): number | null;
 }
 
 /** A curve as it is drawn and read. */
@@ -27,7 +27,7 @@ export interface DrawnTrace {
 export interface Drawing {
   drawn: DrawnTrace[];
   /** What the traces are over. */
-  over: 'frequency' | 'wavelength' | 'time' | 'angle' | 'given' | 'number';
+  over: 'frequency' | 'wavelength' | 'time' | 'angle' | 'parameter' | 'number';
   /** What could not be drawn and why, by trace. */
   faults: { trace: number; text: string }[];
 }
@@ -66,7 +66,7 @@ function formed(t: CardTrace, curve: QuantityCurve, unit: string, form: NonNulla
   return { x: Float64Array.from(curve.x), y: kind.of(curve), unit: dBi ? 'dBi' : (kind.unit ?? unit), over };
 }
 
-/** The traces of a card over what it asks for, of each run that has them. `frequency`, hertz, is where curves over a given are taken. */
+/** The traces of a card over what it asks for, of each run that has them. `frequency`, hertz, is where curves over a parameter are taken. */
 export function drawTraces(
   card: Pick<CurvesCard, 'traces' | 'over' | 'differences'>,
   runs: readonly NamedReading[],
@@ -127,7 +127,7 @@ export function drawTraces(
   let over: Drawing['over'] | null = null;
   // Where all curves are of one quantity its name says nothing: the term does.
   const alike = new Set(card.traces.map((t) => t.quantity)).size === 1;
-  const given = card.over !== 'own' && card.over !== 'wavelength' ? card.over : null;
+  const parameter = card.over !== 'own' && card.over !== 'wavelength' ? card.over : null;
   card.traces.forEach((t, i) => {
     const ofData = t.quantity === 'data';
     const found = (ofData ? [-1] : runs.map((_, r) => r)).flatMap((run): (Own & { run: number })[] => {
@@ -149,16 +149,16 @@ export function drawTraces(
           : alike && card.traces.length > 1
             ? termName(t)
             : curveName(t.quantity, t.of, t.form));
-    if (given && !ofData) {
-      // A point of each run: the given's value, and the curve at the frequency of the lens.
+    if (parameter && !ofData) {
+      // A point of each run: the parameter's value, and the curve at the frequency of the lens.
       const points = found.flatMap((c) => {
-        const x = runs[c.run].given(given);
+        const x = runs[c.run].parameter(parameter);
         const y = frequency === null ? NaN : valueAt(c, frequency);
         return x === null || !Number.isFinite(y) ? [] : [{ x, y }];
       });
       points.sort((a, b) => a.x - b.x);
       if (points.length) {
-        over ??= 'given';
+        over ??= 'parameter';
         drawn.push({
           ...base,
           run: -1,
@@ -170,7 +170,7 @@ export function drawTraces(
       }
       return;
     }
-    if (given) return;
+    if (parameter) return;
     const first = card.differences && !ofData ? found[0] : null;
     for (const c of found) {
       if (first && c === first) continue;

@@ -4,12 +4,12 @@ import {
   emptyProject,
   type Project,
   readProjectData,
-  renameGiven,
+  renameParameter,
   sectionChips,
   type SectionEntry,
   sectionSentence,
 } from '../document/index.ts';
-import { evaluateGivens } from '../expressions/index.ts';
+import { evaluateParameters } from '../expressions/index.ts';
 import { resolveSection } from './sections.ts';
 
 const entry = (change: Partial<SectionEntry> = {}): SectionEntry => ({
@@ -32,12 +32,12 @@ const entry = (change: Partial<SectionEntry> = {}): SectionEntry => ({
 });
 const project = (change: Partial<SectionEntry> = {}): Project => ({
   ...emptyProject('t'),
-  givens: [{ name: 'w', expression: '6 mm' }],
+  parameters: [{ name: 'w', expression: '6 mm' }],
   sections: [entry(change)],
 });
 const resolve = (change: Partial<SectionEntry> = {}): ReturnType<typeof resolveSection> => {
   const p = project(change);
-  return resolveSection(p.sections[0], evaluateGivens(p));
+  return resolveSection(p.sections[0], evaluateParameters(p));
 };
 const fault = (change: Partial<SectionEntry>): [code: string, chip: string | undefined] => {
   const r = resolve(change);
@@ -77,13 +77,13 @@ describe('a section of the document', () => {
     expect(fault({ boxes: [['0 mm', '1 mm', '0 mm', '1 mm', '0 mm']] })[1]).toBe('boxes.0.4');
     expect(fault({ cell: ['0 mm', '0 mm'] })[0]).toBe('none');
   });
-  test('every chip stands in the sentence or in its list, and follows a renamed given', () => {
+  test('every chip stands in the sentence or in its list, and follows a renamed parameter', () => {
     for (const grid of ['automatic', 'uniform'] as const) {
       const e = entry({ grid });
       const text = JSON.stringify(sectionSentence(e));
       for (const { path } of sectionChips(e)) expect(text).toContain(path.startsWith('boxes') ? '"boxes"' : `"${path}"`);
     }
-    const renamed = renameGiven(project(), 'w', 'wide');
+    const renamed = renameParameter(project(), 'w', 'wide');
     expect(renamed.sections[0].to[0]).toBe('-wide');
     expect(renamed.sections[0].boxes[0][3]).toBe('wide');
     expect(allExpressions(project())).toContain('10 GHz');

@@ -99,7 +99,7 @@ describe('wires of a model', () => {
   });
 
   test('loads and places follow expressions and names', () => {
-    const p = project([rod('rod')], [port({ at: 'third' }), { kind: 'element-wire', name: 'load', wire: 'rod', at: '1 - third', form: 'parallel', r: '50 ohm', l: '0 nH', c: '1 pF' }], { givens: [{ name: 'third', expression: '1 / 3' }] }); // prettier-ignore
+    const p = project([rod('rod')], [port({ at: 'third' }), { kind: 'element-wire', name: 'load', wire: 'rod', at: '1 - third', form: 'parallel', r: '50 ohm', l: '0 nH', c: '1 pF' }], { parameters: [{ name: 'third', expression: '1 / 3' }] }); // prettier-ignore
     const { scene } = buildScene(p, kernel);
     expect(sceneFor('moment', scene).wires.ports[0].place.at).toBeCloseTo(0.5 / 3, 9);
     const [re, im] = loadImpedance(sceneFor('moment', scene).wires.loads[0].load, 1e9);

@@ -6,7 +6,7 @@ import {
   facePort,
   frequencyInput,
   planePort,
-  given,
+  parameter,
   join,
   make,
   mirror,
@@ -23,12 +23,12 @@ import { emptyProject } from '../document/index.ts';
 
 const c0 = 299792458;
 const guide = [
-  given('a', '15.799 mm', 'width of the guide (WR-62)', 'guide'),
-  given('b', 'a / 2', 'height of the guide', 'guide'),
-  given('wall', 'a / 10', 'thickness of the walls', 'guide'),
-  given('lg', 'guide_wavelength(f0, a, b)', 'guided wavelength', 'guide'),
+  parameter('a', '15.799 mm', 'width of the guide (WR-62)', 'guide'),
+  parameter('b', 'a / 2', 'height of the guide', 'guide'),
+  parameter('wall', 'a / 10', 'thickness of the walls', 'guide'),
+  parameter('lg', 'guide_wavelength(f0, a, b)', 'guided wavelength', 'guide'),
 ];
-const fGiven = (f0: string) => given('f0', f0, 'frequency', 'guide');
+const frequencyParameter = (f0: string) => parameter('f0', f0, 'frequency', 'guide');
 /** A straight piece of guide along x: a block and the air in it, which comes later and so wins. */
 const straightGuide = (name: string, length: string, at: [string, string, string]) => [
   box(`${name}_metal`, 'Copper', [length, 'a + 2 * wall', 'b + 2 * wall'], at, 'centre'),
@@ -40,8 +40,8 @@ const indexOf = (material: string, wave: number): string => {
   return m ? String(Number(indexAt(m, c0 / wave).n.toPrecision(5))) : '1';
 };
 const cell = [
-  dial(given('p', '0.5 * wavelength(f0)', 'period of the cell'), '0.3 * wavelength(f0)', '0.7 * wavelength(f0)'),
-  given('strip', 'p / 20', 'width of the strips'),
+  dial(parameter('p', '0.5 * wavelength(f0)', 'period of the cell'), '0.3 * wavelength(f0)', '0.7 * wavelength(f0)'),
+  parameter('strip', 'p / 20', 'width of the strips'),
 ];
 const opticalInputs = [
   { name: 'w', label: 'wavelength', kind: 'length' as const, otherwise: '1.65 um' },
@@ -53,16 +53,16 @@ const metres = (text: string): number => {
   return m ? Number(m[1]) * ({ um: 1e-6, nm: 1e-9, mm: 1e-3 }[m[2] ?? 'um'] ?? 1e-6) : 1.65e-6;
 };
 const chip = (g: Record<string, string>) => [
-  given('w0', g.w, 'vacuum wavelength', 'chip'),
-  given('f0', 'c0 / w0', 'frequency', 'chip'),
-  given('n_core', indexOf(g.core, metres(g.w)), `index of ${g.core} there`, 'chip'),
-  given('n_clad', indexOf(g.clad, metres(g.w)), `index of ${g.clad} there`, 'chip'),
+  parameter('w0', g.w, 'vacuum wavelength', 'chip'),
+  parameter('f0', 'c0 / w0', 'frequency', 'chip'),
+  parameter('n_core', indexOf(g.core, metres(g.w)), `index of ${g.core} there`, 'chip'),
+  parameter('n_clad', indexOf(g.clad, metres(g.w)), `index of ${g.clad} there`, 'chip'),
   dial(
-    given('width', '0.9 * w0 / sqrt(n_core^2 - n_clad^2)', 'of the core; near the end of single-mode guiding', 'chip'),
+    parameter('width', '0.9 * w0 / sqrt(n_core^2 - n_clad^2)', 'of the core; near the end of single-mode guiding', 'chip'),
     '0.4 * w0 / sqrt(n_core^2 - n_clad^2)',
     '1.5 * w0 / sqrt(n_core^2 - n_clad^2)',
   ),
-  given('thick', 'width / 2', 'of the core layer', 'chip'),
+  parameter('thick', 'width / 2', 'of the core layer', 'chip'),
 ];
 const cladding = (material: string, x: string, y: string, at: [string, string, string] = zero) =>
   box('cladding', material, [x, y, '6 * thick'], at, 'centre');
@@ -78,7 +78,7 @@ export const guides: Starter[] = [
     build: ({ f0 }) =>
       project('Rectangular guide', {
         note: 'Above the cutoff of TE10 and below that of the next mode, twice as high, one mode propagates; the ports take four, so that those below cutoff are seen to decay.',
-        givens: [fGiven(f0), ...guide, given('l', '2 * lg', 'length', 'guide')],
+        parameters: [frequencyParameter(f0), ...guide, parameter('l', '2 * lg', 'length', 'guide')],
         lines: straightGuide('guide', 'l', zero),
         ports: [facePort('left', 'guide_air.xmin', '4'), facePort('right', 'guide_air.xmax', '4')],
         closed: true,
@@ -93,11 +93,11 @@ export const guides: Starter[] = [
     build: ({ f0 }) =>
       project('Guide bend', {
         note: 'The cut corner holds the reflection down over the band; its share of the diagonal is the value to tune.',
-        givens: [
-          fGiven(f0),
+        parameters: [
+          frequencyParameter(f0),
           ...guide,
-          given('arm', 'lg', 'length of each arm', 'bend'),
-          dial(given('mitre', '0.45', 'share of the corner’s diagonal cut off', 'bend'), '0.3', '0.75'),
+          parameter('arm', 'lg', 'length of each arm', 'bend'),
+          dial(parameter('mitre', '0.45', 'share of the corner’s diagonal cut off', 'bend'), '0.3', '0.75'),
         ],
         lines: [
           make('polyline', 'way', {
@@ -141,15 +141,15 @@ export const guides: Starter[] = [
     build: ({ f0 }) =>
       project('Iris filter', {
         note: 'Cavities of about half a guided wavelength, coupled through inductive irises; wider openings widen the band. First values to tune from. (G. L. Matthaei et al., Microwave Filters, 1964, chapter 8)',
-        givens: [
-          fGiven(f0),
+        parameters: [
+          frequencyParameter(f0),
           ...guide,
-          dial(given('cavity', '0.43 * lg', 'length of the cavities', 'filter'), '0.35 * lg', '0.5 * lg'),
-          dial(given('outer', '0.52 * a', 'opening of the outer irises', 'filter'), '0.3 * a', '0.8 * a'),
-          dial(given('inner', '0.36 * a', 'opening of the middle iris', 'filter'), '0.2 * a', '0.6 * a'),
-          given('thick', 'a / 12', 'of the irises', 'filter'),
-          given('lead', '0.75 * lg', 'guide before and after', 'filter'),
-          given('l', '2 * cavity + 3 * thick + 2 * lead', 'of the whole', 'filter'),
+          dial(parameter('cavity', '0.43 * lg', 'length of the cavities', 'filter'), '0.35 * lg', '0.5 * lg'),
+          dial(parameter('outer', '0.52 * a', 'opening of the outer irises', 'filter'), '0.3 * a', '0.8 * a'),
+          dial(parameter('inner', '0.36 * a', 'opening of the middle iris', 'filter'), '0.2 * a', '0.6 * a'),
+          parameter('thick', 'a / 12', 'of the irises', 'filter'),
+          parameter('lead', '0.75 * lg', 'guide before and after', 'filter'),
+          parameter('l', '2 * cavity + 3 * thick + 2 * lead', 'of the whole', 'filter'),
         ],
         lines: [
           ...straightGuide('guide', 'l', zero),
@@ -174,15 +174,19 @@ export const guides: Starter[] = [
     build: ({ f0, gain }) =>
       project('Pyramidal horn', {
         note: 'Sides of the mouth for an optimum horn: sqrt(3 lambda length) in the magnetic plane, sqrt(2 lambda length) in the electric one, half the area at work. (Balanis, section 13.4)',
-        givens: [
-          fGiven(f0),
+        parameters: [
+          frequencyParameter(f0),
           ...guide,
-          given('gain', gain, 'in dB', 'horn'),
-          given('area', '10^(gain / 10) * wavelength(f0)^2 / (4 * pi * 0.51)', 'of the mouth', 'horn'),
-          given('mouth_a', 'sqrt(area * sqrt(1.5))', 'width of the mouth', 'horn'),
-          given('mouth_b', 'area / mouth_a', 'height of the mouth', 'horn'),
-          dial(given('flare', 'mouth_a^2 / (3 * wavelength(f0)) * (1 - a / mouth_a)', 'length of the flare', 'horn'), '0.4 * mouth_a', '3 * mouth_a'),
-          given('lead', 'lg / 2', 'guide before it', 'horn'),
+          parameter('gain', gain, 'in dB', 'horn'),
+          parameter('area', '10^(gain / 10) * wavelength(f0)^2 / (4 * pi * 0.51)', 'of the mouth', 'horn'),
+          parameter('mouth_a', 'sqrt(area * sqrt(1.5))', 'width of the mouth', 'horn'),
+          parameter('mouth_b', 'area / mouth_a', 'height of the mouth', 'horn'),
+          dial(
+            parameter('flare', 'mouth_a^2 / (3 * wavelength(f0)) * (1 - a / mouth_a)', 'length of the flare', 'horn'),
+            '0.4 * mouth_a',
+            '3 * mouth_a',
+          ),
+          parameter('lead', 'lg / 2', 'guide before it', 'horn'),
         ],
         lines: [
           box('guide_metal', 'Copper', ['a + 2 * wall', 'b + 2 * wall', 'lead'], ['0 mm', '0 mm', '-lead']),
@@ -213,13 +217,13 @@ export const guides: Starter[] = [
     build: ({ f0 }) =>
       project('Conical horn', {
         note: 'Mouth diameter sqrt(3 lambda slant) for an optimum horn; TE11 of the round guide cuts off at 1.8412 c/(2 pi r). (A. P. King, Proc. IRE 38, 249, 1950)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          given('r', '0.38 * wavelength(f0)', 'radius of the guide; TE11 alone propagates'),
-          dial(given('slant', '3 * wavelength(f0)', 'length of the flare'), 'wavelength(f0)', '6 * wavelength(f0)'),
-          given('mouth', 'sqrt(3 * wavelength(f0) * slant) / 2', 'radius of the mouth'),
-          given('wall', 'wavelength(f0) / 15', 'of the metal'),
-          given('lead', '0.8 * wavelength(f0)', 'guide before it'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          parameter('r', '0.38 * wavelength(f0)', 'radius of the guide; TE11 alone propagates'),
+          dial(parameter('slant', '3 * wavelength(f0)', 'length of the flare'), 'wavelength(f0)', '6 * wavelength(f0)'),
+          parameter('mouth', 'sqrt(3 * wavelength(f0) * slant) / 2', 'radius of the mouth'),
+          parameter('wall', 'wavelength(f0) / 15', 'of the metal'),
+          parameter('lead', '0.8 * wavelength(f0)', 'guide before it'),
         ],
         lines: [
           make('revolve', 'horn', {
@@ -250,11 +254,11 @@ export const guides: Starter[] = [
     build: ({ f0 }) =>
       project('Cell of a ring', {
         note: 'A screen of rings stops the band in which a ring is one wavelength around. Periodic boundaries come with the Feed stage later; the cell is ready for them. (B. A. Munk, Frequency Selective Surfaces, 2000)',
-        givens: [
-          given('f0', f0, 'frequency'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
           ...cell,
-          dial(given('r', 'wavelength(f0) / (2 * pi) / 1.15', 'mean radius of the ring'), '0.2 * p', '0.45 * p'),
-          given('film', 'wavelength(f0) / 250', 'thickness of the film'),
+          dial(parameter('r', 'wavelength(f0) / (2 * pi) / 1.15', 'mean radius of the ring'), '0.2 * p', '0.45 * p'),
+          parameter('film', 'wavelength(f0) / 250', 'thickness of the film'),
         ],
         lines: [
           box('carrier', 'Polyimide film', ['p', 'p', 'film'], ['0 mm', '0 mm', '-film']),
@@ -271,11 +275,11 @@ export const guides: Starter[] = [
     build: ({ f0 }) =>
       project('Cell of a cross', {
         note: 'Each arm pair is a dipole of about half a wavelength for its polarisation. (Munk, 2000)',
-        givens: [
-          given('f0', f0, 'frequency'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
           ...cell,
-          dial(given('span', '0.45 * wavelength(f0)', 'tip to tip'), '0.5 * p', '0.95 * p'),
-          given('film', 'wavelength(f0) / 250', 'thickness of the film'),
+          dial(parameter('span', '0.45 * wavelength(f0)', 'tip to tip'), '0.5 * p', '0.95 * p'),
+          parameter('film', 'wavelength(f0) / 250', 'thickness of the film'),
         ],
         lines: [
           box('carrier', 'Polyimide film', ['p', 'p', 'film'], ['0 mm', '0 mm', '-film']),
@@ -294,7 +298,7 @@ export const guides: Starter[] = [
     build: (g) =>
       project('Channel waveguide', {
         note: 'The core guides where its index is above that of the cladding; the width holds it near single-mode. Sources of guided light come with the Feed stage later.',
-        givens: [...chip(g), given('l', '10 * w0', 'length', 'chip')],
+        parameters: [...chip(g), parameter('l', '10 * w0', 'length', 'chip')],
         lines: [cladding(g.clad, 'l', '10 * width'), box('core', g.core, ['l', 'width', 'thick'], zero, 'centre')],
         band,
       }),
@@ -308,12 +312,12 @@ export const guides: Starter[] = [
     build: (g) =>
       project('Coupled channel waveguides', {
         note: 'Light passes from one core to the other over a length that grows exponentially with the gap. (A. Yariv, IEEE J. Quantum Electron. 9, 919, 1973)',
-        givens: [
+        parameters: [
           ...chip(g),
-          dial(given('gap', '0.3 * width', 'between the cores', 'coupler'), '0.1 * width', 'width'),
-          given('l', '12 * w0', 'coupling length', 'coupler'),
-          given('spread', '3 * width', 'sideways in the bends', 'coupler'),
-          given('bend', '6 * w0', 'length of the bends', 'coupler'),
+          dial(parameter('gap', '0.3 * width', 'between the cores', 'coupler'), '0.1 * width', 'width'),
+          parameter('l', '12 * w0', 'coupling length', 'coupler'),
+          parameter('spread', '3 * width', 'sideways in the bends', 'coupler'),
+          parameter('bend', '6 * w0', 'length of the bends', 'coupler'),
         ],
         lines: [
           cladding(g.clad, 'l + 2 * bend', '2 * spread + 10 * width'),
@@ -345,7 +349,7 @@ export const guides: Starter[] = [
     build: (g) =>
       project('Bent channel waveguide', {
         note: 'Light leaks outwards where the bend is too tight; the loss falls exponentially with the radius. (E. A. J. Marcatili, Bell Syst. Tech. J. 48, 2103, 1969)',
-        givens: [...chip(g), dial(given('r', '8 * w0', 'radius of the bend', 'bend'), '3 * w0', '20 * w0')],
+        parameters: [...chip(g), dial(parameter('r', '8 * w0', 'radius of the bend', 'bend'), '3 * w0', '20 * w0')],
         lines: [
           box('cladding', g.clad, ['r + 5 * width', 'r + 5 * width', '6 * thick'], ['-5 * width', '-5 * width', '-3 * thick'], 'corner'),
           arc('way', 'r - 3 * width', '0 deg', '90 deg', ['0 mm', '0 mm', '-thick / 2']),
@@ -363,10 +367,10 @@ export const guides: Starter[] = [
     build: (g) =>
       project('Ring resonator', {
         note: 'Where a whole number of wavelengths fits around the ring it takes light from the bus. (A. Yariv, Electron. Lett. 36, 321, 2000)',
-        givens: [
+        parameters: [
           ...chip(g),
-          dial(given('r', '5 * w0', 'mean radius of the ring', 'ring'), '3 * w0', '15 * w0'),
-          dial(given('gap', '0.25 * width', 'ring to bus', 'ring'), '0.1 * width', 'width'),
+          dial(parameter('r', '5 * w0', 'mean radius of the ring', 'ring'), '3 * w0', '15 * w0'),
+          dial(parameter('gap', '0.25 * width', 'ring to bus', 'ring'), '0.1 * width', 'width'),
         ],
         lines: [
           cladding(g.clad, '2 * r + 8 * width', '2 * r + 10 * width', ['0 mm', 'r', '0 mm']),
@@ -392,15 +396,15 @@ export const guides: Starter[] = [
     build: (g) =>
       project('Grating coupler', {
         note: 'Period = wavelength / (effective index - n_clad sin(angle)): the first order leaves the chip at the angle. The effective index is first taken as the mean of core and cladding.',
-        givens: [
+        parameters: [
           ...chip(g),
-          given('n_eff', '(n_core + n_clad) / 2', 'effective index of the teeth, about', 'grating'),
-          given('tilt', '8 deg', 'of the beam from the vertical', 'grating'),
-          dial(given('period', 'w0 / (n_eff - n_clad * sin(tilt))', 'of the teeth', 'grating'), '0.4 * w0', '1.2 * w0'),
-          given('duty', '0.5', 'share of the period that is tooth', 'grating'),
-          given('etch', '0.5 * thick', 'depth of the grooves', 'grating'),
-          given('breadth', '8 * w0', 'of the grating', 'grating'),
-          given('teeth', '16', 'number of grooves', 'grating'),
+          parameter('n_eff', '(n_core + n_clad) / 2', 'effective index of the teeth, about', 'grating'),
+          parameter('tilt', '8 deg', 'of the beam from the vertical', 'grating'),
+          dial(parameter('period', 'w0 / (n_eff - n_clad * sin(tilt))', 'of the teeth', 'grating'), '0.4 * w0', '1.2 * w0'),
+          parameter('duty', '0.5', 'share of the period that is tooth', 'grating'),
+          parameter('etch', '0.5 * thick', 'depth of the grooves', 'grating'),
+          parameter('breadth', '8 * w0', 'of the grating', 'grating'),
+          parameter('teeth', '16', 'number of grooves', 'grating'),
         ],
         lines: [
           box('cladding', g.clad, ['teeth * period + 8 * w0', 'breadth + 4 * w0', '8 * thick'], ['0 mm', '0 mm', '0 mm'], 'centre'),

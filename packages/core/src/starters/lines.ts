@@ -5,7 +5,7 @@ import {
   cylinder,
   dial,
   frequencyInput,
-  given,
+  parameter,
   join,
   make,
   mirror,
@@ -20,15 +20,15 @@ import {
 
 const impedance = { name: 'z', label: 'impedance', kind: 'number' as const, otherwise: '50' };
 const board = (g: Record<string, string>) => [
-  given('f0', g.f0, 'frequency', 'board'),
-  given('z', `${g.z ?? '50'} ohm`, 'impedance of the line', 'board'),
-  dial(given('h', g.h, 'thickness of the board', 'board'), `0.5 * ${g.h}`, `2 * ${g.h}`),
-  given('er', permittivityOf(g.board), `permittivity of the board; change it with the material (${g.board})`, 'board'),
+  parameter('f0', g.f0, 'frequency', 'board'),
+  parameter('z', `${g.z ?? '50'} ohm`, 'impedance of the line', 'board'),
+  dial(parameter('h', g.h, 'thickness of the board', 'board'), `0.5 * ${g.h}`, `2 * ${g.h}`),
+  parameter('er', permittivityOf(g.board), `permittivity of the board; change it with the material (${g.board})`, 'board'),
 ];
 const strip = [
-  given('w', 'microstrip_width(z, er, h, f0)', 'width of the line, for the impedance', 'line'),
-  given('eeff', 'microstrip_permittivity(w, er, h, f0)', 'effective permittivity', 'line'),
-  given('quarter', 'wavelength(f0) / 4 / sqrt(eeff)', 'quarter wavelength on the line', 'line'),
+  parameter('w', 'microstrip_width(z, er, h, f0)', 'width of the line, for the impedance', 'line'),
+  parameter('eeff', 'microstrip_permittivity(w, er, h, f0)', 'effective permittivity', 'line'),
+  parameter('quarter', 'wavelength(f0) / 4 / sqrt(eeff)', 'quarter wavelength on the line', 'line'),
 ];
 /** Ports at the ends of a strip over a ground at z = 0. */
 const ends = (left: string, right: string, y = '0 mm') => [
@@ -47,11 +47,11 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Microstrip line', {
         note: 'The width follows the impedance, the board and the frequency (Hammerstad and Jensen 1980; Kirschning and Jansen 1982).',
-        givens: [
+        parameters: [
           ...board(g),
           ...strip,
-          given('l', '4 * quarter', 'length, one wavelength', 'line'),
-          given('side', '10 * w', 'width of the board', 'board'),
+          parameter('l', '4 * quarter', 'length, one wavelength', 'line'),
+          parameter('side', '10 * w', 'width of the board', 'board'),
         ],
         lines: [box('substrate', g.board, ['l', 'side', 'h']), rect('ground', ['l', 'side']), rect('strip', ['l', 'w'], ['0 mm', '0 mm', 'h'])],
         ports: ends('strip.min.x', 'strip.max.x'),
@@ -67,11 +67,11 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Stripline', {
         note: 'A TEM line without dispersion; its width is exact for a thin strip (Cohn 1954).',
-        givens: [
+        parameters: [
           ...board(g),
-          given('w', 'stripline_width(z, er, h, f0)', 'width of the strip', 'line'),
-          given('l', 'wavelength(f0, er)', 'length, one wavelength', 'line'),
-          given('side', '8 * h', 'width of the board', 'board'),
+          parameter('w', 'stripline_width(z, er, h, f0)', 'width of the strip', 'line'),
+          parameter('l', 'wavelength(f0, er)', 'length, one wavelength', 'line'),
+          parameter('side', '8 * h', 'width of the board', 'board'),
         ],
         lines: [
           box('filling', g.board, ['l', 'side', 'h']),
@@ -95,12 +95,12 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Coplanar line', {
         note: 'The width gives the impedance with this gap (Ghione and Naldi 1984; dispersion after Frankel 1991).',
-        givens: [
+        parameters: [
           ...board(g),
-          given('gap', g.gap, 'on each side', 'line'),
-          given('w', 'coplanar_width(z, gap, er, h, f0)', 'width of the strip', 'line'),
-          given('l', 'wavelength(f0) / sqrt(coplanar_permittivity(w, gap, er, h, f0))', 'length, one wavelength', 'line'),
-          given('side', '6 * (w + 2 * gap)', 'width of the board', 'board'),
+          parameter('gap', g.gap, 'on each side', 'line'),
+          parameter('w', 'coplanar_width(z, gap, er, h, f0)', 'width of the strip', 'line'),
+          parameter('l', 'wavelength(f0) / sqrt(coplanar_permittivity(w, gap, er, h, f0))', 'length, one wavelength', 'line'),
+          parameter('side', '6 * (w + 2 * gap)', 'width of the board', 'board'),
         ],
         lines: [
           box('substrate', g.board, ['l', 'side', 'h'], ['0 mm', '0 mm', '-h']),
@@ -129,14 +129,14 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Coaxial line', {
         note: 'A TEM line; the inner diameter follows the impedance and the filling. Ports lie across the filling at both ends.',
-        givens: [
-          given('f0', g.f0, 'frequency'),
-          given('z', `${g.z} ohm`, 'impedance'),
-          given('er', permittivityOf(g.filling), 'permittivity of the filling'),
-          given('outer', g.outer, 'inside diameter of the outer conductor'),
-          given('inner', 'coax_inner(z, outer, er)', 'diameter of the inner conductor'),
-          given('wall', 'outer / 10', 'of the outer conductor'),
-          given('l', 'wavelength(f0, er)', 'length, one wavelength'),
+        parameters: [
+          parameter('f0', g.f0, 'frequency'),
+          parameter('z', `${g.z} ohm`, 'impedance'),
+          parameter('er', permittivityOf(g.filling), 'permittivity of the filling'),
+          parameter('outer', g.outer, 'inside diameter of the outer conductor'),
+          parameter('inner', 'coax_inner(z, outer, er)', 'diameter of the inner conductor'),
+          parameter('wall', 'outer / 10', 'of the outer conductor'),
+          parameter('l', 'wavelength(f0, er)', 'length, one wavelength'),
         ],
         lines: [
           cylinder('filling', 'x', 'outer / 2', 'l', zero, g.filling),
@@ -159,12 +159,12 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Radial stub', {
         note: 'A sector of some 60 degrees and about 0.7 of a quarter wavelength is a short over a wider band than a straight stub. (B. A. Syrett, IEEE Trans. MTT-28, 925, 1980)',
-        givens: [
+        parameters: [
           ...board(g),
           ...strip,
-          dial(given('r', '0.72 * quarter', 'radius of the sector', 'stub'), '0.4 * quarter', '1.1 * quarter'),
-          given('l', '4 * quarter', 'length of the line', 'line'),
-          given('side', '4 * r', 'width of the board', 'board'),
+          dial(parameter('r', '0.72 * quarter', 'radius of the sector', 'stub'), '0.4 * quarter', '1.1 * quarter'),
+          parameter('l', '4 * quarter', 'length of the line', 'line'),
+          parameter('side', '4 * r', 'width of the board', 'board'),
         ],
         lines: [
           box('substrate', g.board, ['l', 'side', 'h']),
@@ -194,13 +194,13 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Coupled-line coupler', {
         note: 'Coupling is strongest where the strips are a quarter wavelength long and grows as the gap narrows; the backward port is coupled. (Pozar, section 7.6)',
-        givens: [
+        parameters: [
           ...board(g),
           ...strip,
-          dial(given('gap', '0.25 * h', 'between the strips', 'coupler'), '0.05 * h', '2 * h'),
-          given('arm', '3 * w', 'of the bent ends', 'coupler'),
-          given('l', 'quarter + 4 * w', 'of the board', 'board'),
-          given('side', '2 * arm + 6 * w', 'of the board', 'board'),
+          dial(parameter('gap', '0.25 * h', 'between the strips', 'coupler'), '0.05 * h', '2 * h'),
+          parameter('arm', '3 * w', 'of the bent ends', 'coupler'),
+          parameter('l', 'quarter + 4 * w', 'of the board', 'board'),
+          parameter('side', '2 * arm + 6 * w', 'of the board', 'board'),
         ],
         lines: [
           box('substrate', g.board, ['l', 'side', 'h']),
@@ -238,18 +238,18 @@ export const lines: Starter[] = [
     build: (g) =>
       project('Hairpin filter', {
         note: 'Each hairpin is half a wavelength; the gaps set the coupling and so the bandwidth, the taps the match. First values to tune from. (E. G. Cristal, S. Frankel, IEEE Trans. MTT-20, 719, 1972)',
-        givens: [
+        parameters: [
           ...board(g),
           ...strip,
-          given('narrow', '0.6 * w', 'width of the resonators', 'resonators'),
-          given('span', '4 * narrow', 'between the arms of one', 'resonators'),
-          dial(given('arm', 'quarter - span / 2', 'length of the arms', 'resonators'), '0.8 * quarter', '1.1 * quarter'),
-          dial(given('gap', '0.5 * narrow', 'between neighbours', 'resonators'), '0.2 * narrow', '2 * narrow'),
-          given('pitch', 'span + narrow + gap', 'of the resonators', 'resonators'),
-          dial(given('tap', '0.35 * arm', 'height of the taps', 'resonators'), '0.05 * arm', '0.95 * arm'),
-          given('lead', '3 * w', 'length of the leads', 'line'),
-          given('l', '2 * (pitch + span / 2 + narrow / 2 + lead)', 'of the board', 'board'),
-          given('side', 'arm + 8 * w', 'of the board', 'board'),
+          parameter('narrow', '0.6 * w', 'width of the resonators', 'resonators'),
+          parameter('span', '4 * narrow', 'between the arms of one', 'resonators'),
+          dial(parameter('arm', 'quarter - span / 2', 'length of the arms', 'resonators'), '0.8 * quarter', '1.1 * quarter'),
+          dial(parameter('gap', '0.5 * narrow', 'between neighbours', 'resonators'), '0.2 * narrow', '2 * narrow'),
+          parameter('pitch', 'span + narrow + gap', 'of the resonators', 'resonators'),
+          dial(parameter('tap', '0.35 * arm', 'height of the taps', 'resonators'), '0.05 * arm', '0.95 * arm'),
+          parameter('lead', '3 * w', 'length of the leads', 'line'),
+          parameter('l', '2 * (pitch + span / 2 + narrow / 2 + lead)', 'of the board', 'board'),
+          parameter('side', 'arm + 8 * w', 'of the board', 'board'),
         ],
         lines: [
           box('substrate', g.board, ['l', 'side', 'h'], ['0 mm', 'arm / 2', '0 mm']),

@@ -1,25 +1,25 @@
 import { findMaterial } from '../materials/index.ts';
 import { emptyProject } from '../document/index.ts';
-import { boardInputs, box, cut, dial, disc, frequencyInput, given, join, make, pathPort, project, rect, type Starter, zero } from './starter.ts';
+import { boardInputs, box, cut, dial, disc, frequencyInput, parameter, join, make, pathPort, project, rect, type Starter, zero } from './starter.ts';
 
-/** Permittivity of a board material, for the given er. */
+/** Permittivity of a board material, for the parameter er. */
 export const permittivityOf = (material: string): string => String(findMaterial(emptyProject('t'), material)?.permittivity ?? 1);
 const board = (g: Record<string, string>) => [
-  given('f0', g.f0, 'frequency', 'board'),
-  dial(given('h', g.h, 'thickness of the board', 'board'), `0.5 * ${g.h}`, `2 * ${g.h}`),
-  given('er', permittivityOf(g.board), `permittivity of the board; change it with the material (${g.board})`, 'board'),
+  parameter('f0', g.f0, 'frequency', 'board'),
+  dial(parameter('h', g.h, 'thickness of the board', 'board'), `0.5 * ${g.h}`, `2 * ${g.h}`),
+  parameter('er', permittivityOf(g.board), `permittivity of the board; change it with the material (${g.board})`, 'board'),
 ];
-const patchGivens = [
-  given('w', 'c0 / (2 * f0) * sqrt(2 / (er + 1))', 'width of the patch, for efficient radiation', 'patch'),
-  given('eeff', 'microstrip_permittivity(w, er, h, f0)', 'effective permittivity under it', 'patch'),
-  given(
+const patchParameters = [
+  parameter('w', 'c0 / (2 * f0) * sqrt(2 / (er + 1))', 'width of the patch, for efficient radiation', 'patch'),
+  parameter('eeff', 'microstrip_permittivity(w, er, h, f0)', 'effective permittivity under it', 'patch'),
+  parameter(
     'dl',
     '0.412 * h * (eeff + 0.3) * (w / h + 0.264) / ((eeff - 0.258) * (w / h + 0.8))',
     'lengthening by the fringing field at each end',
     'patch',
   ),
   dial(
-    given('l', 'c0 / (2 * f0 * sqrt(eeff)) - 2 * dl', 'length of the patch', 'patch'),
+    parameter('l', 'c0 / (2 * f0 * sqrt(eeff)) - 2 * dl', 'length of the patch', 'patch'),
     '0.9 * (c0 / (2 * f0 * sqrt(eeff)) - 2 * dl)',
     '1.1 * (c0 / (2 * f0 * sqrt(eeff)) - 2 * dl)',
   ),
@@ -37,14 +37,14 @@ export const printed: Starter[] = [
     build: (g) =>
       project('Patch, inset feed', {
         note: `${patchNote} Inset by y the resistance falls as cos^2(pi y / l).`,
-        givens: [
+        parameters: [
           ...board(g),
-          ...patchGivens,
-          given('edge_r', '90 * er^2 / (er - 1) * (l / w)^2 * 1 ohm', 'resistance at the edge, about', 'feed'),
-          given('w50', 'microstrip_width(50 ohm, er, h, f0)', 'width of the feeding line', 'feed'),
-          dial(given('inset', 'l / pi * acos(sqrt(min(1, 50 ohm / edge_r)))', 'how far the line runs in', 'feed'), '0.05 * l', '0.45 * l'),
-          given('slit', 'w50 / 2', 'gap beside the line', 'feed'),
-          given('side', '2 * max(l, w) + 6 * h', 'of the board', 'board'),
+          ...patchParameters,
+          parameter('edge_r', '90 * er^2 / (er - 1) * (l / w)^2 * 1 ohm', 'resistance at the edge, about', 'feed'),
+          parameter('w50', 'microstrip_width(50 ohm, er, h, f0)', 'width of the feeding line', 'feed'),
+          dial(parameter('inset', 'l / pi * acos(sqrt(min(1, 50 ohm / edge_r)))', 'how far the line runs in', 'feed'), '0.05 * l', '0.45 * l'),
+          parameter('slit', 'w50 / 2', 'gap beside the line', 'feed'),
+          parameter('side', '2 * max(l, w) + 6 * h', 'of the board', 'board'),
         ],
         lines: [
           box('substrate', g.board, ['side', 'side', 'h']),
@@ -69,12 +69,16 @@ export const printed: Starter[] = [
     build: (g) =>
       project('Patch, probe feed', {
         note: `${patchNote} The probe stands where the resistance is 50 ohm.`,
-        givens: [
+        parameters: [
           ...board(g),
-          ...patchGivens,
-          given('edge_r', '90 * er^2 / (er - 1) * (l / w)^2 * 1 ohm', 'resistance at the edge, about', 'feed'),
-          dial(given('probe', 'l / pi * asin(sqrt(min(1, 50 ohm / edge_r)))', 'from the middle along the length', 'feed'), '0.02 * l', '0.48 * l'),
-          given('side', '2 * max(l, w) + 6 * h', 'of the board', 'board'),
+          ...patchParameters,
+          parameter('edge_r', '90 * er^2 / (er - 1) * (l / w)^2 * 1 ohm', 'resistance at the edge, about', 'feed'),
+          dial(
+            parameter('probe', 'l / pi * asin(sqrt(min(1, 50 ohm / edge_r)))', 'from the middle along the length', 'feed'),
+            '0.02 * l',
+            '0.48 * l',
+          ),
+          parameter('side', '2 * max(l, w) + 6 * h', 'of the board', 'board'),
         ],
         lines: [box('substrate', g.board, ['side', 'side', 'h']), rect('ground', ['side', 'side']), rect('patch', ['l', 'w'], ['0 mm', '0 mm', 'h'])],
         ports: [pathPort('feed', ['-probe', '0 mm', '0 mm'], ['-probe', '0 mm', 'h'], '0 mm', 'y')],
@@ -91,12 +95,12 @@ export const printed: Starter[] = [
     build: (g) =>
       project('Round patch', {
         note: 'The TM11 mode of a disc: 1.8412 / (effective radius) is its wave number. (Balanis, section 14.3)',
-        givens: [
+        parameters: [
           ...board(g),
-          given('f', '1.8412 * c0 / (2 * pi * f0 * sqrt(er))', 'effective radius', 'patch'),
-          dial(given('r', 'f / sqrt(1 + 2 * h / (pi * er * f) * (log(pi * f / (2 * h)) + 1.7726))', 'radius', 'patch'), '0.9 * f', '1.05 * f'),
-          dial(given('probe', '0.3 * r', 'from the centre', 'feed'), '0.1 * r', '0.9 * r'),
-          given('side', '4 * r', 'of the board', 'board'),
+          parameter('f', '1.8412 * c0 / (2 * pi * f0 * sqrt(er))', 'effective radius', 'patch'),
+          dial(parameter('r', 'f / sqrt(1 + 2 * h / (pi * er * f) * (log(pi * f / (2 * h)) + 1.7726))', 'radius', 'patch'), '0.9 * f', '1.05 * f'),
+          dial(parameter('probe', '0.3 * r', 'from the centre', 'feed'), '0.1 * r', '0.9 * r'),
+          parameter('side', '4 * r', 'of the board', 'board'),
         ],
         lines: [box('substrate', g.board, ['side', 'side', 'h']), rect('ground', ['side', 'side']), disc('patch', 'r', ['0 mm', '0 mm', 'h'])],
         ports: [pathPort('feed', ['-probe', '0 mm', '0 mm'], ['-probe', '0 mm', 'h'], '0 mm', 'y')],
@@ -112,16 +116,16 @@ export const printed: Starter[] = [
     build: (g) =>
       project('Inverted F', {
         note: 'Height and arm together are a quarter of the wavelength that the board shortens; the feed is tapped where it meets 50 ohm.',
-        givens: [
+        parameters: [
           ...board(g),
-          given('quarter', 'wavelength(f0) / 4 / sqrt((1 + er) / 2 * 0.55 + 0.45)', 'shortened quarter wavelength', 'arm'),
-          given('rise', '0.12 * quarter', 'height over the edge', 'arm'),
-          given('strip', 'quarter / 40', 'width of the strips', 'arm'),
-          dial(given('arm', 'quarter - rise', 'length of the arm', 'arm'), '0.7 * quarter', '1.2 * quarter'),
-          dial(given('tap', '0.1 * quarter', 'short to feed', 'arm'), '0.03 * quarter', '0.3 * quarter'),
-          given('gap', 'strip', 'where it is fed', 'arm'),
-          given('length', 'max(1.3 * arm, 0.35 * wavelength(f0))', 'of the ground', 'board'),
-          given('depth', '0.15 * wavelength(f0)', 'of the ground', 'board'),
+          parameter('quarter', 'wavelength(f0) / 4 / sqrt((1 + er) / 2 * 0.55 + 0.45)', 'shortened quarter wavelength', 'arm'),
+          parameter('rise', '0.12 * quarter', 'height over the edge', 'arm'),
+          parameter('strip', 'quarter / 40', 'width of the strips', 'arm'),
+          dial(parameter('arm', 'quarter - rise', 'length of the arm', 'arm'), '0.7 * quarter', '1.2 * quarter'),
+          dial(parameter('tap', '0.1 * quarter', 'short to feed', 'arm'), '0.03 * quarter', '0.3 * quarter'),
+          parameter('gap', 'strip', 'where it is fed', 'arm'),
+          parameter('length', 'max(1.3 * arm, 0.35 * wavelength(f0))', 'of the ground', 'board'),
+          parameter('depth', '0.15 * wavelength(f0)', 'of the ground', 'board'),
         ],
         lines: [
           box('carrier', g.board, ['length', 'depth + 2 * rise', 'h'], ['length / 2', 'rise - depth / 2', '-h']),
@@ -144,12 +148,12 @@ export const printed: Starter[] = [
     build: ({ f0 }) =>
       project('Slot', {
         note: 'The slot is the complement of a strip dipole: its resistance times that of the dipole is (376.7/2)^2, so about 490 ohm in the middle. Fed off the middle it falls. (H. G. Booker, J. IEE 93, 620, 1946)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          dial(given('l', '0.47 * wavelength(f0)', 'length of the slot'), '0.4 * wavelength(f0)', '0.55 * wavelength(f0)'),
-          given('w', 'wavelength(f0) / 50', 'width of the slot'),
-          given('off', '0.36 * l', 'feed from the middle'),
-          given('side', '1.2 * wavelength(f0)', 'of the plate'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          dial(parameter('l', '0.47 * wavelength(f0)', 'length of the slot'), '0.4 * wavelength(f0)', '0.55 * wavelength(f0)'),
+          parameter('w', 'wavelength(f0) / 50', 'width of the slot'),
+          parameter('off', '0.36 * l', 'feed from the middle'),
+          parameter('side', '1.2 * wavelength(f0)', 'of the plate'),
         ],
         lines: [rect('plate', ['side', 'side']), rect('hole', ['l', 'w']), cut('sheet', 'plate', ['hole'])],
         ports: [pathPort('feed', ['off', '-w / 2', '0 mm'], ['off', 'w / 2', '0 mm'], '0 mm', 'x', '200 ohm')],
@@ -165,13 +169,13 @@ export const printed: Starter[] = [
     build: (g) =>
       project('Tapered slot', {
         note: 'A travelling wave leaves the slot where it is about half a wavelength wide; f0 is the lowest frequency. (P. J. Gibson, 9th European Microwave Conference, 101, 1979)',
-        givens: [
+        parameters: [
           ...board(g),
-          given('mouth', '0.6 * wavelength(f0)', 'opening', 'taper'),
-          given('l', '1.2 * wavelength(f0)', 'length of the taper', 'taper'),
-          given('slot', 'wavelength(f0) / 150', 'width of the slot at its end', 'taper'),
-          given('rate', 'log(mouth / slot) / l', 'of the exponential', 'taper'),
-          given('back', '0.25 * wavelength(f0)', 'behind the taper', 'taper'),
+          parameter('mouth', '0.6 * wavelength(f0)', 'opening', 'taper'),
+          parameter('l', '1.2 * wavelength(f0)', 'length of the taper', 'taper'),
+          parameter('slot', 'wavelength(f0) / 150', 'width of the slot at its end', 'taper'),
+          parameter('rate', 'log(mouth / slot) / l', 'of the exponential', 'taper'),
+          parameter('back', '0.25 * wavelength(f0)', 'behind the taper', 'taper'),
         ],
         lines: [
           box('carrier', g.board, ['l + back', 'mouth + 4 * slot', 'h'], ['(l - back) / 2', '0 mm', '-h']),

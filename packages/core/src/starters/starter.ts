@@ -1,4 +1,4 @@
-import { emptyProject, type Given, type Line, type Port, type Project, sides } from '../document/index.ts';
+import { emptyProject, type Parameter, type Line, type Port, type Project, sides } from '../document/index.ts';
 
 type V3 = [string, string, string];
 
@@ -19,7 +19,7 @@ export interface Starter {
   about: string;
   inputs: readonly StarterInput[];
   /** The project. Values are expressions of the inputs, so that all of it follows them later. */
-  build(given: Record<string, string>): Project;
+  build(parameter: Record<string, string>): Project;
 }
 
 export const frequencyInput = (otherwise: string): StarterInput => ({ name: 'f0', label: 'frequency', kind: 'frequency', otherwise });
@@ -29,14 +29,14 @@ export const boardInputs = (h: string, material = 'Low-loss laminate'): StarterI
 ];
 
 export const zero: V3 = ['0 mm', '0 mm', '0 mm'];
-/** A given: name, expression, note. */
-export const given = (name: string, expression: string, note: string, group?: string): Given => ({
+/** A parameter: name, expression, note. */
+export const parameter = (name: string, expression: string, note: string, group?: string): Parameter => ({
   name,
   expression,
   note,
   ...(group ? { group } : {}),
 });
-export const dial = (g: Given, min: string, max: string): Given => ({ ...g, dial: { min, max } });
+export const dial = (g: Parameter, min: string, max: string): Parameter => ({ ...g, dial: { min, max } });
 
 type Loose = Record<string, unknown>;
 /** A line of a kind; what is left out is as in `defaults`. */
@@ -84,7 +84,7 @@ export const gapPort = (name: string, a: string, b: string, resistance = '50 ohm
 
 interface Parts {
   note: string;
-  givens: Given[];
+  parameters: Parameter[];
   lines: Line[];
   ports?: Port[];
   band?: [string, string];
@@ -113,13 +113,13 @@ export const planePort = (name: string, normal: 'x' | 'y' | 'z', into: 'up' | 'd
 /** A project from its parts. */
 export function project(
   title: string,
-  { note, givens, lines, ports = [], band = ['0.8 * f0', '1.2 * f0'], radiates = false, closed = false, solver }: Parts,
+  { note, parameters, lines, ports = [], band = ['0.8 * f0', '1.2 * f0'], radiates = false, closed = false, solver }: Parts,
 ): Project {
   const base = emptyProject(title);
   return {
     ...base,
     note,
-    givens,
+    parameters,
     lines,
     ports,
     recorders: radiates ? base.recorders : [],

@@ -41,7 +41,7 @@ test('each says its physics, and its values carry notes', () => {
   for (const s of starters) {
     const p = s.build(Object.fromEntries(s.inputs.map((i) => [i.name, i.otherwise])));
     expect(p.note!.length).toBeGreaterThan(40);
-    for (const g of p.givens) expect(g.note).toBeTruthy();
+    for (const g of p.parameters) expect(g.note).toBeTruthy();
   }
   expect(new Set(starters.map((s) => s.kind)).size).toBe(starters.length);
 });

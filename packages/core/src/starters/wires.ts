@@ -1,4 +1,4 @@
-import { cylinder, dial, disc, frequencyInput, gapPort, given, make, pathPort, project, type Starter, zero } from './starter.ts';
+import { cylinder, dial, disc, frequencyInput, gapPort, parameter, make, pathPort, project, type Starter, zero } from './starter.ts';
 
 /** A straight wire along y, an element of an array. */
 const rod = (name: string, length: string, x: string) =>
@@ -14,11 +14,11 @@ export const wires: Starter[] = [
     build: ({ f0 }) =>
       project('Dipole', {
         note: 'A wire a little shorter than half a wavelength resonates; the ends act as if longer. About 72 ohm and 2.15 dBi. (C. A. Balanis, Antenna Theory, section 4.6)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          dial(given('span', '0.474 * wavelength(f0)', 'tip to tip'), '0.4 * wavelength(f0)', '0.55 * wavelength(f0)'),
-          given('radius', 'wavelength(f0) / 300', 'of the wire'),
-          given('gap', '4 * radius', 'where it is fed'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          dial(parameter('span', '0.474 * wavelength(f0)', 'tip to tip'), '0.4 * wavelength(f0)', '0.55 * wavelength(f0)'),
+          parameter('radius', 'wavelength(f0) / 300', 'of the wire'),
+          parameter('gap', '4 * radius', 'where it is fed'),
         ],
         lines: [
           cylinder('upper', 'z', 'radius', '(span - gap) / 2', ['0 mm', '0 mm', 'gap / 2']),
@@ -37,12 +37,12 @@ export const wires: Starter[] = [
     build: ({ f0 }) =>
       project('Monopole on a plate', {
         note: 'Over a large plate the rod and its image make a dipole of half the resistance, about 36 ohm. A plate of a wavelength or so tilts the pattern upwards. (Balanis, section 4.7)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          dial(given('rod', '0.237 * wavelength(f0)', 'height of the rod'), '0.2 * wavelength(f0)', '0.28 * wavelength(f0)'),
-          given('radius', 'wavelength(f0) / 200', 'of the rod'),
-          given('plate', '0.4 * wavelength(f0)', 'radius of the plate'),
-          given('gap', '2 * radius', 'where it is fed'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          dial(parameter('rod', '0.237 * wavelength(f0)', 'height of the rod'), '0.2 * wavelength(f0)', '0.28 * wavelength(f0)'),
+          parameter('radius', 'wavelength(f0) / 200', 'of the rod'),
+          parameter('plate', '0.4 * wavelength(f0)', 'radius of the plate'),
+          parameter('gap', '2 * radius', 'where it is fed'),
         ],
         lines: [disc('ground', 'plate', zero), cylinder('rod', 'z', 'radius', 'rod', ['0 mm', '0 mm', 'gap'])],
         ports: [gapPort('feed', 'ground', 'rod')],
@@ -58,12 +58,12 @@ export const wires: Starter[] = [
     build: ({ f0 }) =>
       project('Loop', {
         note: 'A loop whose way around is about one wavelength resonates and radiates along its axis, with about 120 ohm and 3.3 dBi. (Balanis, section 5.4)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          dial(given('way', '1.08 * wavelength(f0)', 'length around'), '0.9 * wavelength(f0)', '1.3 * wavelength(f0)'),
-          given('side', 'way / 4', 'of the square'),
-          given('strip', 'wavelength(f0) / 80', 'width of the strip'),
-          given('gap', 'strip', 'where it is fed'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          dial(parameter('way', '1.08 * wavelength(f0)', 'length around'), '0.9 * wavelength(f0)', '1.3 * wavelength(f0)'),
+          parameter('side', 'way / 4', 'of the square'),
+          parameter('strip', 'wavelength(f0) / 80', 'width of the strip'),
+          parameter('gap', 'strip', 'where it is fed'),
         ],
         lines: [
           make('polyline', 'way', {
@@ -102,14 +102,14 @@ export const wires: Starter[] = [
     build: ({ f0, turns }) =>
       project('Helix antenna', {
         note: 'With one wavelength around each turn and a pitch angle of 12 to 14 degrees it radiates a circular wave along its axis; about 140 ohm. (J. D. Kraus, Antennas, chapter 7)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          given('turns', turns, 'number of turns'),
-          dial(given('around', '1.07 * wavelength(f0)', 'length around one turn'), '0.8 * wavelength(f0)', '1.3 * wavelength(f0)'),
-          given('pitch', 'around * tan(13 deg)', 'advance in one turn'),
-          given('radius', 'wavelength(f0) / 120', 'of the wire'),
-          given('gap', '3 * radius', 'height of the feed'),
-          given('plate', '0.4 * wavelength(f0)', 'radius of the plate'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          parameter('turns', turns, 'number of turns'),
+          dial(parameter('around', '1.07 * wavelength(f0)', 'length around one turn'), '0.8 * wavelength(f0)', '1.3 * wavelength(f0)'),
+          parameter('pitch', 'around * tan(13 deg)', 'advance in one turn'),
+          parameter('radius', 'wavelength(f0) / 120', 'of the wire'),
+          parameter('gap', '3 * radius', 'height of the feed'),
+          parameter('plate', '0.4 * wavelength(f0)', 'radius of the plate'),
         ],
         lines: [
           disc('ground', 'plate', zero),
@@ -147,14 +147,14 @@ export const wires: Starter[] = [
     build: ({ f0, directors }) =>
       project('Wire array', {
         note: 'A longer parasitic wire reflects, shorter ones direct; spacings of 0.2 wavelength. Lengths are first values to tune from. (P. P. Viezbicke, NBS Technical Note 688, 1976)',
-        givens: [
-          given('f0', f0, 'frequency'),
-          given('directors', directors, 'number of directors'),
-          given('radius', 'wavelength(f0) / 250', 'of the wires'),
-          dial(given('driven', '0.46 * wavelength(f0)', 'length of the driven wire'), '0.42 * wavelength(f0)', '0.5 * wavelength(f0)'),
-          given('reflector', '0.482 * wavelength(f0)', 'length of the reflector'),
-          given('director', '0.428 * wavelength(f0)', 'length of the directors'),
-          given('step', '0.2 * wavelength(f0)', 'distance between wires'),
+        parameters: [
+          parameter('f0', f0, 'frequency'),
+          parameter('directors', directors, 'number of directors'),
+          parameter('radius', 'wavelength(f0) / 250', 'of the wires'),
+          dial(parameter('driven', '0.46 * wavelength(f0)', 'length of the driven wire'), '0.42 * wavelength(f0)', '0.5 * wavelength(f0)'),
+          parameter('reflector', '0.482 * wavelength(f0)', 'length of the reflector'),
+          parameter('director', '0.428 * wavelength(f0)', 'length of the directors'),
+          parameter('step', '0.2 * wavelength(f0)', 'distance between wires'),
         ],
         lines: [
           rod('back', 'reflector', '-step'),
@@ -176,13 +176,13 @@ export const wires: Starter[] = [
     build: ({ f0 }) =>
       project('Spiral', {
         note: 'Each frequency radiates where the spiral is one wavelength around. A spiral equal to its complement has 60 pi = 188 ohm. f0 is the lowest frequency. (J. D. Dyson, IRE Trans. AP-7, 181, 1959)',
-        givens: [
-          given('f0', f0, 'lowest frequency'),
-          given('outer', 'wavelength(f0) / (2 * pi) * 1.15', 'outer radius'),
-          given('inner', 'outer / 14', 'inner radius'),
-          dial(given('turns', '1.5', 'of each arm'), '1', '3'),
-          given('rate', 'log(outer / inner) / (2 * pi * turns)', 'growth of the radius with the angle'),
-          given('last', '2 * pi * turns', 'angle of the end'),
+        parameters: [
+          parameter('f0', f0, 'lowest frequency'),
+          parameter('outer', 'wavelength(f0) / (2 * pi) * 1.15', 'outer radius'),
+          parameter('inner', 'outer / 14', 'inner radius'),
+          dial(parameter('turns', '1.5', 'of each arm'), '1', '3'),
+          parameter('rate', 'log(outer / inner) / (2 * pi * turns)', 'growth of the radius with the angle'),
+          parameter('last', '2 * pi * turns', 'angle of the end'),
         ],
         lines: [
           // Out along one edge and back along the other, turned by 90 degrees; both end on one ray.

@@ -1,5 +1,5 @@
 import { type Problem, type Project, projectSchema } from '@jadebell/core/document';
-import { evaluateGivens } from '@jadebell/core/expressions';
+import { evaluateParameters } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, touchstoneOf, type TouchstoneView, writeFarField } from '@jadebell/core/formats';
 import { type Complex, currentMeta, readReference, type ResultSet, type StoredMeta } from '@jadebell/core/results';
 import { z } from 'zod';
@@ -30,7 +30,7 @@ export function runView(row: RunRow, queue: RunQueue): RunView {
     startedAt: row.startedAt?.toISOString() ?? null,
     endedAt: row.endedAt?.toISOString() ?? null,
     accuracy: row.accuracy,
-    givens: JSON.parse(row.givens) as RunView['givens'],
+    parameters: JSON.parse(row.parameters) as RunView['parameters'],
     progress: queue.progress(row.id),
     problems: row.problems ? (JSON.parse(row.problems) as Problem[]) : [],
     kept: 0,
@@ -44,14 +44,24 @@ export async function runViews(rows: readonly RunRow[], queue: RunQueue): Promis
   return rows.map((r) => ({ ...runView(r, queue), kept: kept.get(r.id) ?? 0 }));
 }
 
-const givensOf = (project: Project): RunView['givens'] => {
-  const { summary } = evaluateGivens(project);
-  return project.givens.map(({ name, expression }) => ({ name, expression, si: summary[name]?.si ?? null, measure: summary[name]?.measure ?? '' }));
+const parametersOf = (project: Project): RunView['parameters'] => {
+  const { summary } = evaluateParameters(project);
+  return project.parameters.map(({ name, expression }) => ({
+    name,
+    expression,
+    si: summary[name]?.si ?? null,
+    measure: summary[name]?.measure ?? '',
+  }));
 };
 
 /** Adds a run of a document at the end of the queue. Boards and data to compare with are the project's, not the run's. */
 export async function addRun(projectId: string, { boards: _, data: __, ...document }: Project): Promise<RunRow> {
-  const row = { projectId, accuracy: document.solve.accuracy, document: JSON.stringify(document), givens: JSON.stringify(givensOf(document)) };
+  const row = {
+    projectId,
+    accuracy: document.solve.accuracy,
+    document: JSON.stringify(document),
+    parameters: JSON.stringify(parametersOf(document)),
+  };
   // Who holds the project's row gives out its numbers: two runs at once get two.
   return RunRow.sequelize!.transaction(async (transaction) => {
     await ProjectRow.findByPk(projectId, { attributes: ['id'], transaction, lock: transaction.LOCK.UPDATE });

@@ -42,7 +42,7 @@ export const runSchema = z.object({
   startedAt: z.iso.datetime().nullable(),
   endedAt: z.iso.datetime().nullable(),
   accuracy: z.string(),
-  givens: z.array(z.object({ name: z.string(), expression: z.string(), si: z.number().nullable(), measure: z.string() })),
+  parameters: z.array(z.object({ name: z.string(), expression: z.string(), si: z.number().nullable(), measure: z.string() })),
   progress: progressSchema.nullable(),
   problems: z.array(problemItem),
   kept: z.int().describe('Excitations of a run that was stopped or interrupted which are done and kept'),

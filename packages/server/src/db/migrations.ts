@@ -60,4 +60,16 @@ export const migrations = [
       await q.removeColumn('runs', 'accuracy');
     },
   },
+  {
+    // Parameters were called givens. Documents are brought up to date as they are read.
+    name: '003-parameters',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.renameColumn('runs', 'givens', 'parameters');
+      await q.sequelize.query(`UPDATE runs SET problems = REPLACE(problems, '"part":"givens"', '"part":"parameters"')`);
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.renameColumn('runs', 'parameters', 'givens');
+      await q.sequelize.query(`UPDATE runs SET problems = REPLACE(problems, '"part":"parameters"', '"part":"givens"')`);
+    },
+  },
 ];

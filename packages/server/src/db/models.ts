@@ -25,8 +25,8 @@ export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttribut
   declare accuracy: string;
   /** The project as it was solved. */
   declare document: string;
-  /** Values of the givens, JSON. */
-  declare givens: string;
+  /** Values of the parameters, JSON. */
+  declare parameters: string;
   declare meta: CreationOptional<string | null>;
   declare problems: CreationOptional<string | null>;
   declare startedAt: CreationOptional<Date | null>;
@@ -75,7 +75,7 @@ export function defineModels(sequelize: Sequelize): void {
       state: { type: DataTypes.STRING(16), defaultValue: 'queued' },
       accuracy: DataTypes.STRING(16),
       document: DataTypes.TEXT('long'),
-      givens: DataTypes.TEXT('medium'),
+      parameters: DataTypes.TEXT('medium'),
       meta: { type: DataTypes.TEXT('medium'), allowNull: true },
       problems: { type: DataTypes.TEXT('medium'), allowNull: true },
       startedAt: { type: DataTypes.DATE(3), allowNull: true },

@@ -26,7 +26,7 @@ export interface Run {
   startedAt: string | null;
   endedAt: string | null;
   accuracy: string;
-  givens: { name: string; expression: string; si: number | null; measure: string }[];
+  parameters: { name: string; expression: string; si: number | null; measure: string }[];
   progress: Progress | null;
   problems: Problem[];
   /** Excitations of a run that was stopped or interrupted which are done and kept. */

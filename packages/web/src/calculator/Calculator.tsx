@@ -32,7 +32,7 @@ function useValues(formula: Formula, texts: readonly string[]): (number | null)[
   return values;
 }
 
-/** The design functions as a page: both ways, a curve around the point, and 'use as a given'. */
+/** The design functions as a page: both ways, a curve around the point, and 'use as a parameter'. */
 export function Calculator({ onClose }: { onClose(): void }) {
   const [name, setName] = useState('microstrip_width');
   const [texts, setTexts] = useState<Record<string, string>>({});
@@ -82,9 +82,9 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
   const call = `${formula.name}(${used.join(', ')})`;
   const style = traceStyle(1, dark);
   const take = (): void => {
-    edit('given from the calculator', (d) => ({
+    edit('parameter from the calculator', (d) => ({
       ...d,
-      givens: [...d.givens, { name: freeName(d, 'givens', formula.name), expression: call, note: formula.title.toLowerCase() }],
+      parameters: [...d.parameters, { name: freeName(d, 'parameters', formula.name), expression: call, note: formula.title.toLowerCase() }],
     }));
     onClose();
   };
@@ -129,7 +129,7 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
         <code className="mono">{call}</code>
         <span className="grow" />
         <Button variant="contained" disabled={!result || 'fault' in result} onClick={take}>
-          Use as a given
+          Use as a parameter
         </Button>
       </p>
       <p className="quiet source">

@@ -13,14 +13,14 @@ import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 
-/** Names of givens whose value differs among runs, or that not all runs have. */
+/** Names of parameters whose value differs among runs, or that not all runs have. */
 function differing(runs: Run[]): string[] {
-  const names = [...new Set(runs.flatMap((r) => r.givens.map((g) => g.name)))];
-  return names.filter((name) => new Set(runs.map((r) => r.givens.find((g) => g.name === name)?.si ?? NaN)).size > 1);
+  const names = [...new Set(runs.flatMap((r) => r.parameters.map((g) => g.name)))];
+  return names.filter((name) => new Set(runs.map((r) => r.parameters.find((g) => g.name === name)?.si ?? NaN)).size > 1);
 }
 
 const valueOf = (run: Run, name: string): string => {
-  const g = run.givens.find((o) => o.name === name);
+  const g = run.parameters.find((o) => o.name === name);
   return g && g.si !== null ? formatSI(g.si, g.measure, 5) : 'none';
 };
 
@@ -43,7 +43,7 @@ export default function ExploreStage() {
       </div>
     );
   const varied = differing(runs);
-  const names = all ? [...new Set(runs.flatMap((r) => r.givens.map((g) => g.name)))] : varied;
+  const names = all ? [...new Set(runs.flatMap((r) => r.parameters.map((g) => g.name)))] : varied;
   const label = (r: Run): string => [`run ${r.number}`, ...varied.slice(0, 3).map((n) => `${n} ${valueOf(r, n)}`)].join(', ');
   const traces: Trace[] = curves.map((c) => {
     const { color, dash } = traceStyle(c.run.number, dark);
@@ -72,11 +72,11 @@ export default function ExploreStage() {
     <div className="explore" style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
       <Card
         title="Runs"
-        about={varied.length ? 'givens that differ' : 'all runs have the same givens'}
+        about={varied.length ? 'parameters that differ' : 'all runs have the same parameters'}
         file="runs"
         tools={
           <button type="button" className="tool" aria-pressed={all} onClick={() => setAll(!all)}>
-            All givens
+            All parameters
           </button>
         }
       >

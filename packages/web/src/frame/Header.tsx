@@ -29,7 +29,7 @@ function useStates(id: string): Record<StagePath, { text: string; tone: string }
   const done = runs.filter((r) => r.meta).length;
   const running = runs.some((r) => r.state === 'running');
   return {
-    shape: state(document?.lines.length ? count(['givens', 'lines', 'materials']) : 0, !!document?.lines.length),
+    shape: state(document?.lines.length ? count(['parameters', 'lines', 'materials']) : 0, !!document?.lines.length),
     feed: state(document?.ports.length ? count(['ports', 'boundaries', 'recorders', 'sections']) : 0, !!document?.ports.length),
     solve: running ? { text: 'running', tone: 'ready' } : state(count(['band', 'solve', 'machine']), !!document?.ports.length && !problems.length),
     read: done ? { text: 'ready', tone: 'ready' } : { text: '', tone: '' },

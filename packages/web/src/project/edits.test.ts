@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { changesSince, emptyProject, type Project, renameGiven, renameLine } from '@jadebell/core/document';
+import { changesSince, emptyProject, type Project, renameParameter, renameLine } from '@jadebell/core/document';
 import { freeName, moveLine, nameFault, removeEntry, replaceEntry } from './edits.ts';
 
 const project = (): Project => ({
   ...emptyProject('t'),
-  givens: [
+  parameters: [
     { name: 'w', expression: '2 mm' },
     { name: 'w2', expression: '2*w + min(w, 3 mm)', note: 'w stays in a note' },
   ],
@@ -17,9 +17,9 @@ const project = (): Project => ({
 });
 
 describe('edits', () => {
-  test('renaming a given renames its uses and nothing else', () => {
-    const p = renameGiven(project(), 'w', 'width');
-    expect(p.givens).toEqual([
+  test('renaming a parameter renames its uses and nothing else', () => {
+    const p = renameParameter(project(), 'w', 'width');
+    expect(p.parameters).toEqual([
       { name: 'width', expression: '2 mm' },
       { name: 'w2', expression: '2*width + min(width, 3 mm)', note: 'w stays in a note' },
     ]);
@@ -37,8 +37,8 @@ describe('edits', () => {
     const p = project();
     expect(freeName(p, 'lines', 'box')).toBe('box');
     expect(freeName(p, 'lines', 'left')).toBe('left2');
-    expect(nameFault(p, 'givens', 'mm')).toMatch(/unit/);
-    expect(nameFault(p, 'givens', 'w2')).toMatch(/taken/);
+    expect(nameFault(p, 'parameters', 'mm')).toMatch(/unit/);
+    expect(nameFault(p, 'parameters', 'w2')).toMatch(/taken/);
     expect(nameFault(p, 'lines', '2nd')).toMatch(/letter/);
     expect(nameFault(p, 'lines', 'mm')).toBeNull();
   });
@@ -55,7 +55,7 @@ describe('edits', () => {
 test('what changed since a run is told in words; titles and notes do not count', () => {
   const old = project();
   expect(changesSince(old, { ...old, title: 'other', note: 'x' })).toEqual([]);
-  const now = { ...old, givens: [{ name: 'w', expression: '3 mm' }, { name: 'h', expression: '1 mm' }], margin: '9 mm', solve: { ...old.solve, accuracy: 'fine' as const } }; // prettier-ignore
+  const now = { ...old, parameters: [{ name: 'w', expression: '3 mm' }, { name: 'h', expression: '1 mm' }], margin: '9 mm', solve: { ...old.solve, accuracy: 'fine' as const } }; // prettier-ignore
   expect(changesSince(old, now)).toEqual([
     'w: 2 mm → 3 mm',
     'h was added',

@@ -12,7 +12,7 @@ import {
 } from '@jadebell/core/document';
 import { faceWords, reservedNames } from '@jadebell/core/names';
 
-type Named = 'lines' | 'ports' | 'recorders' | 'sections' | 'givens';
+type Named = 'lines' | 'ports' | 'recorders' | 'sections' | 'parameters';
 
 /** A name that is free among the entries: stem, stem2, stem3 ... */
 export function freeName(project: Pick<Project, Named>, part: Named, stem: string, also: ReadonlySet<string> = new Set()): string {
@@ -27,7 +27,7 @@ export function freeName(project: Pick<Project, Named>, part: Named, stem: strin
 export function nameFault(project: Project, part: Named, name: string): string | null {
   const shape = nameText.safeParse(name);
   if (!shape.success) return 'A name starts with a letter and has letters, digits and _ only.';
-  if (part === 'givens' && reservedNames.has(name)) return `${name} is the name of a unit, a constant or a function.`;
+  if (part === 'parameters' && reservedNames.has(name)) return `${name} is the name of a unit, a constant or a function.`;
   if (part === 'lines' && faceWords.test(name)) return `${name} is what expressions call a part of a body.`;
   // A section and a port are both opened by their name.
   const beside = part === 'sections' ? project.ports : part === 'ports' ? project.sections : [];
@@ -98,12 +98,12 @@ function renamed<P extends Pick<Project, 'lines' | 'ports'>>(project: Project, b
 export interface Clipping {
   format: 'jadebell-lines';
   lines: Line[];
-  givens: Project['givens'];
+  parameters: Project['parameters'];
   materials: MaterialEntry[];
   parts: Part[];
 }
 
-/** Takes lines with the givens, materials and parts that they use. `uses` tells the givens in an expression. */
+/** Takes lines with the parameters, materials and parts that they use. `uses` tells the parameters in an expression. */
 export function clip(project: Project, names: ReadonlySet<string>, uses: (text: string) => string[]): Clipping {
   const lines = project.lines.filter((l) => names.has(l.name));
   const texts = (...wanted: Parameters<typeof projectTexts>[1][]): Set<string> => new Set(projectTexts({ lines }, ...wanted).map((e) => e.text));
@@ -112,8 +112,8 @@ export function clip(project: Project, names: ReadonlySet<string>, uses: (text: 
     for (const name of uses(text)) {
       if (wanted.has(name)) continue;
       wanted.add(name);
-      const given = project.givens.find((g) => g.name === name);
-      if (given) visit(given.expression);
+      const parameter = project.parameters.find((g) => g.name === name);
+      if (parameter) visit(parameter.expression);
     }
   };
   texts('expression').forEach(visit);
@@ -122,13 +122,13 @@ export function clip(project: Project, names: ReadonlySet<string>, uses: (text: 
   return {
     format: 'jadebell-lines',
     lines,
-    givens: project.givens.filter((g) => wanted.has(g.name)),
+    parameters: project.parameters.filter((g) => wanted.has(g.name)),
     materials: project.materials.filter((m) => kinds.has(m.name)),
     parts: (project.parts ?? []).filter((p) => parts.has(p.name)),
   };
 }
 
-/** Adds lines of a clipping; givens, materials and parts that the project has already stay as they are. */
+/** Adds lines of a clipping; parameters, materials and parts that the project has already stay as they are. */
 export function paste(project: Project, clipping: Clipping): { project: Project; made: string[] } {
   const { lines } = renamed(project, { lines: clipping.lines, ports: [] });
   const add = <T extends { name: string }>(own: T[], more: T[]): T[] => [...own, ...more.filter((m) => !own.some((o) => o.name === m.name))];
@@ -136,7 +136,7 @@ export function paste(project: Project, clipping: Clipping): { project: Project;
   return {
     project: {
       ...project,
-      givens: add(project.givens, clipping.givens),
+      parameters: add(project.parameters, clipping.parameters),
       materials: add(project.materials, clipping.materials),
       ...(parts.length ? { parts } : {}),
       lines: [...project.lines, ...lines],

@@ -6,7 +6,7 @@ import { arrowPath, streamPath } from '../charts/flow.ts';
 import { sameModel } from '../project/useModelPart.ts';
 import { freeName, freePlace, stepOfKey, stepped } from './board/layout.ts';
 import { fieldShares, summed } from './lens/waves.ts';
-import { differingGivens, shownRuns } from './lens/shown.ts';
+import { differingParameters, shownRuns } from './lens/shown.ts';
 import { pixel, type Scale, spanOf, tickText, ticksOf, valueOfPixel } from './plot/axis.ts';
 
 const board = (...places: [x: number, y: number, w: number, h: number][]): Board => ({
@@ -69,12 +69,12 @@ describe('axes of plots', () => {
   });
 });
 
-const run = (number: number, projectId: string, givens: Record<string, number>, meta: object = {}): Run =>
+const run = (number: number, projectId: string, parameters: Record<string, number>, meta: object = {}): Run =>
   ({
     id: `${projectId}-${number}`,
     projectId,
     number,
-    givens: Object.entries(givens).map(([name, si]) => ({ name, expression: String(si), si, measure: 'length' })),
+    parameters: Object.entries(parameters).map(([name, si]) => ({ name, expression: String(si), si, measure: 'length' })),
     meta: { ports: [{ name: 'a', resistance: 50 }, { name: 'b', resistance: 50 }], excitations: [0, 1], ...meta },
   }) as unknown as Run; // prettier-ignore
 
@@ -89,7 +89,7 @@ describe('runs beside each other', () => {
     expect(new Set(shown.map((s) => s.tint)).size).toBe(3);
     expect(shown[1].differs).toBe('w = 3 mm, h = 2 mm');
     expect(shown[2].differs).toBe('w = 1 mm, h = –');
-    expect(differingGivens([run(1, 'p', { w: 1 }), run(2, 'p', { w: 1 })])).toEqual([]);
+    expect(differingParameters([run(1, 'p', { w: 1 }), run(2, 'p', { w: 1 })])).toEqual([]);
   });
 });
 

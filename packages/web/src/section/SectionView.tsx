@@ -26,13 +26,13 @@ export default function SectionView() {
     if (gone) closeSection();
   }, [gone]);
   // What the modes rest on; other edits leave them as they are.
-  const { givens, materials, parts, lines } = document;
+  const { parameters, materials, parts, lines } = document;
   const band = entry ? '' : `${document.solve.from} ${document.solve.to} ${document.solve.accuracy}`;
   useEffect(() => {
     if (gone) return;
     const wait = setTimeout(() => askSection(useProject.getState().document!, { task: 'prepare' }), 120);
     return () => clearTimeout(wait);
-  }, [gone, entry, port, givens, materials, parts, lines, band]);
+  }, [gone, entry, port, parameters, materials, parts, lines, band]);
 
   const letters = prepared ? [...prepared.axes, prepared.normal].map((a) => 'xyz'[a]).join('') : 'xyz';
   const quantities = useMemo(() => quantitiesOf(letters), [letters]);

@@ -6,7 +6,7 @@ import { namesUsed } from '@jadebell/core/uses';
 import { type MouseEvent, useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useDialogs } from '../frame/dialogs.ts';
-import { Givens } from '../ledger/Givens.tsx';
+import { Parameters } from '../ledger/Parameters.tsx';
 import { useRename } from '../ledger/useRename.ts';
 import { moveLine, removeEntry, removeLines, replaceEntry } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
@@ -23,7 +23,7 @@ import { TablePaste } from './TablePaste.tsx';
 
 const none: ReadonlySet<string> = new Set();
 
-/** Givens, lines in their sections, and materials of the project. */
+/** Parameters, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
   const document = useProject((s) => s.document)!;
   const edit = useProject((s) => s.edit);
@@ -82,7 +82,7 @@ export function ShapeLedger() {
   const shown = (line: Line): boolean => !search || matches(line, shapeOf(line).title, search);
   return (
     <div className="ledger" aria-label="Ledger">
-      <Givens />
+      <Parameters />
       {chosen.size > 1 && <MultiEdit names={chosen} materials={materials} onDone={(next) => setChosen(next ? new Set(next) : none)} />}
       <section aria-label="Bodies">
         <header>

@@ -5,7 +5,7 @@ import { useProject } from '../project/store.ts';
 /** Text of the last copy, for browsers that do not give the clipboard away. */
 let last = '';
 
-/** Copies lines, with the givens, materials and parts they use, as text. */
+/** Copies lines, with the parameters, materials and parts they use, as text. */
 export async function copyLines(names: ReadonlySet<string>, uses: (text: string) => string[]): Promise<void> {
   const { document } = useProject.getState();
   if (!document || !names.size) return;
@@ -29,7 +29,7 @@ export function readClipping(text: string): Clipping | null {
     const data = JSON.parse(text) as Clipping;
     if (data.format !== 'jadebell-lines' || !Array.isArray(data.lines)) return null;
     if (!data.lines.every((l) => lineSchema.safeParse(l).success)) return null;
-    return { ...data, givens: data.givens ?? [], materials: data.materials ?? [], parts: data.parts ?? [] };
+    return { ...data, parameters: data.parameters ?? [], materials: data.materials ?? [], parts: data.parts ?? [] };
   } catch {
     return null;
   }

@@ -8,7 +8,7 @@ const line = (kind: string, name: string, change: object = {}): Line =>
   ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as object), ...change }) as unknown as Line;
 const project = (): Project => ({
   ...emptyProject('t'),
-  givens: [{ name: 'w', expression: '2 * u' }, { name: 'u', expression: '1 mm' }, { name: 'other', expression: '3 mm' }], // prettier-ignore
+  parameters: [{ name: 'w', expression: '2 * u' }, { name: 'u', expression: '1 mm' }, { name: 'other', expression: '3 mm' }], // prettier-ignore
   materials: [{ name: 'Reed', kind: 'dielectric', permittivity: 2 }],
   lines: [line('box', 'a', { size: ['w', 'w', '1 mm'], material: 'Reed' }), line('section', 's', { title: 'Holes' }), line('cylinder', 'c', { at: ['a.max.x', '0 mm', '0 mm'] }), line('cut', 'd', { from: 'a', tools: ['c'] })], // prettier-ignore
 });
@@ -23,12 +23,12 @@ describe('lines', () => {
     expect(duplicateLines(project(), new Set(['c'])).project.lines[3]).toMatchObject({ name: 'c2', at: ['a.max.x', '0 mm', '0 mm'] });
   });
 
-  test('go to another project with the givens and materials they need', () => {
+  test('go to another project with the parameters and materials they need', () => {
     const clipping = clip(project(), new Set(['a', 'c']), namesUsed);
-    expect(clipping.givens.map((g) => g.name)).toEqual(['w', 'u']);
-    const { project: p, made } = paste({ ...emptyProject('other'), givens: [{ name: 'u', expression: '9 mm' }] }, clipping);
+    expect(clipping.parameters.map((g) => g.name)).toEqual(['w', 'u']);
+    const { project: p, made } = paste({ ...emptyProject('other'), parameters: [{ name: 'u', expression: '9 mm' }] }, clipping);
     expect(made).toEqual(['a', 'c']);
-    expect(p.givens).toEqual([{ name: 'u', expression: '9 mm' }, { name: 'w', expression: '2 * u' }]); // prettier-ignore
+    expect(p.parameters).toEqual([{ name: 'u', expression: '9 mm' }, { name: 'w', expression: '2 * u' }]); // prettier-ignore
     expect(p.materials.map((m) => m.name)).toEqual(['Reed']);
   });
 
@@ -48,6 +48,6 @@ describe('lines', () => {
   });
 });
 
-test('names in expressions: givens, but no units, functions, lines or their parts', () => {
+test('names in expressions: parameters, but no units, functions, lines or their parts', () => {
   expect(namesUsed('microstrip_width(z, er, h, 10 GHz) + board.max.x / 2 + 1e3 * sqrt(w^2) - 2mm')).toEqual(['z', 'er', 'h', 'w']);
 });

@@ -1,4 +1,4 @@
-import { evaluateExpression, evaluateGivens } from '@jadebell/core/expressions';
+import { evaluateExpression, evaluateParameters } from '@jadebell/core/expressions';
 import { emptyProject, type Project } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
 import { type Starter, starterGroups, starters } from '@jadebell/core/starters';
@@ -9,7 +9,7 @@ import { useState } from 'react';
 /** Why an input cannot be taken, or null. */
 function inputFault(kind: string, text: string): string | null {
   if (kind === 'material') return null;
-  const result = evaluateExpression(text || ' ', kind as 'length', evaluateGivens(emptyProject('t')), { part: 'givens' });
+  const result = evaluateExpression(text || ' ', kind as 'length', evaluateParameters(emptyProject('t')), { part: 'parameters' });
   if ('problem' in result) return `${result.problem.message} ${result.problem.fix}`;
   return result.si > 0 ? null : 'Give a value above zero.';
 }

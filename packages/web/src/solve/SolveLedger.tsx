@@ -33,7 +33,7 @@ const hintOf = ({ key, otherwise }: Field): string => {
 /** Where each part of a project is edited. */
 const stageOf: Record<Problem['place']['part'], string> = {
   file: 'shape',
-  givens: 'shape',
+  parameters: 'shape',
   lines: 'shape',
   materials: 'shape',
   ports: 'feed',

@@ -4,10 +4,10 @@ import { previewBounds } from '../project/bounds.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 
-/** Givens put up as dials, for turning while looking. */
+/** Parameters put up as dials, for turning while looking. */
 export function Dials() {
-  const givens = useProject((s) => s.document?.givens) ?? [];
-  const dials = givens.filter((g) => g.dial);
+  const parameters = useProject((s) => s.document?.parameters) ?? [];
+  const dials = parameters.filter((g) => g.dial);
   if (!dials.length) return null;
   return (
     <div className="over dials" aria-label="Dials">
@@ -35,7 +35,7 @@ function Dial({ name, min, max }: { name: string; min: string; max: string }) {
   const set = (si: number): void => {
     setTurning(si);
     const expression = formatSI(si, value.measure, 4);
-    edit(`dial ${name}`, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === name ? { ...g, expression } : g)) }));
+    edit(`dial ${name}`, (d) => ({ ...d, parameters: d.parameters.map((g) => (g.name === name ? { ...g, expression } : g)) }));
   };
   return (
     <label className="dial">

@@ -1,5 +1,5 @@
 import { emptyProject, type Problem, type Project, type Quantity } from '@jadebell/core/document';
-import { evaluateAny, evaluateExpression, evaluateGivens, formatSI, sampleExpression } from '@jadebell/core/expressions';
+import { evaluateAny, evaluateExpression, evaluateParameters, formatSI, sampleExpression } from '@jadebell/core/expressions';
 import { type Body, evaluateModel, isSheet, ModelCache } from '@jadebell/core/geometry';
 import { buildGrid, meshNodes, wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
@@ -73,8 +73,8 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
   });
 }
 
-/** Givens and geometry of the newest evaluation, in which an expression is tried while it is typed. */
-let scope = evaluateGivens(emptyProject(''));
+/** Parameters and geometry of the newest evaluation, in which an expression is tried while it is typed. */
+let scope = evaluateParameters(emptyProject(''));
 
 /** Value of an expression; with quantity 'any' it may measure anything. */
 function preview({ text, quantity, sampled }: ExpressionRequest): Preview {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { givenName } from '../../entries/index.ts';
+import { parameterName } from '../../entries/index.ts';
 import { cardBase } from './common.ts';
 
 /** How a curve's numbers are told. */
@@ -36,12 +36,12 @@ export const axisSchema = z.strictObject({
   unit: z.string().max(12).optional().describe('Absent: the one that suits the values'),
 });
 
-/** Lines over frequency, wavelength, time or a given. */
+/** Lines over frequency, wavelength, time or a parameter. */
 export const curvesCardSchema = z.strictObject({
   ...cardBase,
   kind: z.literal('curves'),
   traces: z.array(traceSchema).max(64),
-  over: givenName.default('own').describe('own: what the curves are over; wavelength; or the name of a given, over the runs'),
+  over: parameterName.default('own').describe('own: what the curves are over; wavelength; or the name of a parameter, over the runs'),
   x: axisSchema.default({}),
   left: axisSchema.default({}),
   right: axisSchema.default({}),

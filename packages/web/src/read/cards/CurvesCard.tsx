@@ -24,7 +24,7 @@ const largest = (lists: readonly ArrayLike<number>[]): number => {
   return most;
 };
 
-/** Lines over frequency, wavelength, time or a given, with markers, limits, bandwidth and statistics. */
+/** Lines over frequency, wavelength, time or a parameter, with markers, limits, bandwidth and statistics. */
 export function CurvesCard({ card }: { card: CurvesCardData }) {
   const board = useContext(CardContext)!;
   const runs = useCardRuns();
@@ -48,7 +48,7 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
         : '');
     return { ...card[side], size, angles: unit === 'deg', label: [title, unit && `(${unit})`].filter(Boolean).join(' ') };
   };
-  const xLabel = card.x.title ?? (over === 'given' ? card.over : over === 'number' ? '' : over);
+  const xLabel = card.x.title ?? (over === 'parameter' ? card.over : over === 'number' ? '' : over);
   const x = useMemo(() => ({ ...card.x, size: xs.size, label: xs.unit ? `${xLabel} (${xs.unit})` : xLabel }), [card.x, xs.size, xs.unit, xLabel]);
   const left = axis('left');
   const right = axis('right');

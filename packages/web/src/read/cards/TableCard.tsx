@@ -9,7 +9,7 @@ import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { download } from '../../ui/download.ts';
 import { CardContext } from '../board/CardContext.ts';
-import { differingGivens, givenText } from '../lens/shown.ts';
+import { differingParameters, parameterText } from '../lens/shown.ts';
 import type { ShownRun } from '../lens/shown.ts';
 import { type ShownReading, useReadings } from '../useReadings.ts';
 import { stemOf } from './stem.ts';
@@ -73,13 +73,13 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
   runs: {
     title: 'Differences of runs',
     columns: (readings, runs) => {
-      const givens = differingGivens(runs.map((r) => r.run));
+      const parameters = differingParameters(runs.map((r) => r.run));
       const base = readings[0];
       const names = base ? termsOfS(base.meta).map((t) => t.key) : [];
       return [
         { title: 'run', values: runs.map((r) => r.label) },
         { title: 'accuracy', values: runs.map((r) => r.run.accuracy) },
-        ...givens.map((g) => ({ title: g, values: runs.map((r) => givenText(r.run, g)) })),
+        ...parameters.map((g) => ({ title: g, values: runs.map((r) => parameterText(r.run, g)) })),
         { title: 'cells or unknowns', values: runs.map((r) => sizeOf(r.run.meta!.evidence).count), digits: 12 },
         ...names.slice(0, 8).map((key) => ({
           title: `most |Δ${key}|`,

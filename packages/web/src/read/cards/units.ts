@@ -35,4 +35,4 @@ export function told(v: number, unit: string, digits = 5): string {
 }
 
 /** What the axis over which curves run measures, by its kind. */
-export const overUnit: Record<string, string> = { frequency: 'Hz', wavelength: 'm', time: 's', angle: 'deg', number: '', given: '' };
+export const overUnit: Record<string, string> = { frequency: 'Hz', wavelength: 'm', time: 's', angle: 'deg', number: '', parameter: '' };

@@ -22,16 +22,16 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
     useMemo(() => runs.map((r) => r.run), [runs]),
     card.traces.some((t) => quantities[t.quantity]?.group === 'antenna'),
   );
-  const overGiven = card.over !== 'own' && card.over !== 'wavelength';
+  const overParameter = card.over !== 'own' && card.over !== 'wavelength';
   const lens = useFrequency();
-  // Only curves over a given depend on the frequency: the others are not drawn anew when it moves.
-  const frequency = overGiven ? lens : null;
+  // Only curves over a parameter depend on the frequency: the others are not drawn anew when it moves.
+  const frequency = overParameter ? lens : null;
   const drawing = useMemo(() => {
     const named = readings.map((r) => ({
       ...r,
       label: r.shown.label,
       figures: figures.get(r.shown.run.id),
-      given: (name: string) => r.shown.run.givens.find((g) => g.name === name)?.si ?? null,
+      parameter: (name: string) => r.shown.run.parameters.find((g) => g.name === name)?.si ?? null,
     }));
     const at = frequency ?? (named[0] ? (named[0].frequency[named[0].frequency.length >> 1] ?? null) : null);
     return drawTraces(card, named, data, at);
@@ -42,7 +42,7 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
       const reading = readings[d.run];
       const byRun = d.run >= 0 && several;
       // With one run the traces differ in colour; with several the runs do, and the traces in dashes.
-      const style = traceStyle(byRun ? reading.shown.tint : d.run < 0 && drawing.over !== 'given' ? d.trace + 5 : d.trace + 1, dark);
+      const style = traceStyle(byRun ? reading.shown.tint : d.run < 0 && drawing.over !== 'parameter' ? d.trace + 5 : d.trace + 1, dark);
       const dash = reading?.bare ? '1 3' : byRun ? (card.traces.length > 1 ? traceStyle(d.trace + 1, dark).dash : style.dash) : style.dash;
       const name = [
         byRun ? reading.shown.label + (reading.shown.differs ? ` (${reading.shown.differs})` : '') : '',
@@ -57,7 +57,7 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
         x: d.x,
         y: d.y,
         axis: d.axis,
-        points: drawing.over === 'given' || d.x.length <= 6,
+        points: drawing.over === 'parameter' || d.x.length <= 6,
       };
     });
   }, [drawing, readings, runs.length, dark, card.traces.length]);

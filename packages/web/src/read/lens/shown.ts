@@ -8,27 +8,27 @@ export interface ShownRun {
   label: string;
   /** Number of its colour, the same on every card. */
   tint: number;
-  /** Where its givens differ from those of the others, in words. */
+  /** Where its parameters differ from those of the others, in words. */
   differs: string;
 }
 
-/** Names of givens whose values are not the same in all runs. */
-export function differingGivens(runs: readonly Run[]): string[] {
-  const names = [...new Set(runs.flatMap((r) => r.givens.map((g) => g.name)))];
-  return names.filter((name) => new Set(runs.map((r) => r.givens.find((g) => g.name === name)?.si ?? null)).size > 1);
+/** Names of parameters whose values are not the same in all runs. */
+export function differingParameters(runs: readonly Run[]): string[] {
+  const names = [...new Set(runs.flatMap((r) => r.parameters.map((g) => g.name)))];
+  return names.filter((name) => new Set(runs.map((r) => r.parameters.find((g) => g.name === name)?.si ?? null)).size > 1);
 }
 
-/** A given of a run as text; a dash where it has none. */
-export function givenText(run: Run, name: string): string {
-  const given = run.givens.find((g) => g.name === name);
-  if (!given) return '–';
-  return given.si === null ? given.expression : formatSI(given.si, given.measure, 4);
+/** A parameter of a run as text; a dash where it has none. */
+export function parameterText(run: Run, name: string): string {
+  const parameter = run.parameters.find((g) => g.name === name);
+  if (!parameter) return '–';
+  return parameter.si === null ? parameter.expression : formatSI(parameter.si, parameter.measure, 4);
 }
 
 /** Runs with their names, colours and differences: the first is the one that is looked at. */
 export function shownRuns(runs: readonly { run: Run; title: string }[]): ShownRun[] {
   const home = runs[0]?.run.projectId;
-  const differing = differingGivens(runs.map((r) => r.run));
+  const differing = differingParameters(runs.map((r) => r.run));
   const taken = new Set<number>();
   return runs.map(({ run, title }) => {
     // A run keeps the colour of its number; those of other projects take what is left.
@@ -39,7 +39,7 @@ export function shownRuns(runs: readonly { run: Run; title: string }[]): ShownRu
       run,
       tint,
       label: run.projectId === home ? `run ${run.number}` : `${title} run ${run.number}`,
-      differs: differing.length > 4 ? `${differing.length} givens differ` : differing.map((n) => `${n} = ${givenText(run, n)}`).join(', '),
+      differs: differing.length > 4 ? `${differing.length} parameters differ` : differing.map((n) => `${n} = ${parameterText(run, n)}`).join(', '),
     };
   });
 }

@@ -6,7 +6,7 @@ import { evidenceRows } from '@jadebell/core/reading';
 import { cardCanvas } from '../../charts/cardPicture.ts';
 import { download } from '../../ui/download.ts';
 import type { ShownRun } from '../lens/shown.ts';
-import { givenText } from '../lens/shown.ts';
+import { parameterText } from '../lens/shown.ts';
 
 const escaped = (t: string): string => t.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
@@ -33,7 +33,7 @@ export async function boardReport(name: string, run: Run, shown: readonly ShownR
       const picture = (await cardCanvas(body, about ? `${title}: ${about}` : title)).toDataURL('image/png');
       figures.push(`<figure><img src="${picture}" alt="${escaped(`${title}: ${about}`)}"></figure>`);
     }
-    const names = [...new Set(shown.flatMap((s) => s.run.givens.map((g) => g.name)))];
+    const names = [...new Set(shown.flatMap((s) => s.run.parameters.map((g) => g.name)))];
     const { solve } = solved;
     const html = [
       `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escaped(`${solved.title}: ${name}`)}</title><style>${style}</style>`,
@@ -43,10 +43,10 @@ export async function boardReport(name: string, run: Run, shown: readonly ShownR
       `<h2>Parameters</h2>${
         names.length
           ? table(
-              ['given', ...shown.map((s) => s.label)],
-              names.map((n) => [n, ...shown.map((s) => givenText(s.run, n))]),
+              ['parameter', ...shown.map((s) => s.label)],
+              names.map((n) => [n, ...shown.map((s) => parameterText(s.run, n))]),
             )
-          : '<p>The model has no givens.</p>'
+          : '<p>The model has no parameters.</p>'
       }`,
       `<h2>Settings</h2>${table(
         ['what', 'value'],

@@ -30,7 +30,7 @@ const add = (label: string, act: () => void, disabled = false) => (
 
 /** What a card of curves shows: traces, axes, markers, limits, bandwidth, statistics, notes. */
 export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
-  const givens = useProject((s) => s.document?.givens) ?? [];
+  const parameters = useProject((s) => s.document?.parameters) ?? [];
   const unitX =
     card.over === 'wavelength'
       ? 'm'
@@ -87,7 +87,7 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
             options={[
               { value: 'own', label: 'frequency or time' },
               { value: 'wavelength', label: 'wavelength' },
-              ...givens.map((g) => ({ value: g.name, label: `${g.name}, over the runs` })),
+              ...parameters.map((g) => ({ value: g.name, label: `${g.name}, over the runs` })),
             ]}
             onChange={(over) => change({ over, x: {} })}
           />

@@ -1,15 +1,15 @@
-import type { Given } from '@jadebell/core/document';
+import type { Parameter } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
-import { GivenName, useGivenRename } from './givenName.tsx';
+import { ParameterName, useParameterRename } from './parameterName.tsx';
 
-/** All givens at once: name, expression, value, range, group and note. */
-export function GivensTable({ givens, used }: { givens: Given[]; used: ReadonlySet<string> }) {
+/** All parameters at once: name, expression, value, range, group and note. */
+export function ParameterTable({ parameters, used }: { parameters: Parameter[]; used: ReadonlySet<string> }) {
   return (
     <div className="table-scroll">
-      <table className="figures givens-table">
+      <table className="figures parameters-table">
         <thead>
           <tr>
             <th>name</th>
@@ -22,8 +22,8 @@ export function GivensTable({ givens, used }: { givens: Given[]; used: ReadonlyS
           </tr>
         </thead>
         <tbody>
-          {givens.map((g) => (
-            <Row key={g.name} given={g} unused={!used.has(g.name)} />
+          {parameters.map((g) => (
+            <Row key={g.name} parameter={g} unused={!used.has(g.name)} />
           ))}
         </tbody>
       </table>
@@ -31,26 +31,26 @@ export function GivensTable({ givens, used }: { givens: Given[]; used: ReadonlyS
   );
 }
 
-function Row({ given, unused }: { given: Given; unused: boolean }) {
+function Row({ parameter, unused }: { parameter: Parameter; unused: boolean }) {
   const edit = useProject((s) => s.edit);
-  const value = useModel((s) => s.view.summary[given.name]);
+  const value = useModel((s) => s.view.summary[parameter.name]);
   const all = useModel((s) => s.view.problems);
-  const problems = problemsAt(all, 'givens', given.name);
-  const [fault, rename] = useGivenRename(given.name);
-  const set = (label: string, change: (g: Given) => Given): void =>
-    edit(`${label} ${given.name}`, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === given.name ? change(g) : g)) }));
+  const problems = problemsAt(all, 'parameters', parameter.name);
+  const [fault, rename] = useParameterRename(parameter.name);
+  const set = (label: string, change: (g: Parameter) => Parameter): void =>
+    edit(`${label} ${parameter.name}`, (d) => ({ ...d, parameters: d.parameters.map((g) => (g.name === parameter.name ? change(g) : g)) }));
   const bound = (end: 'min' | 'max') => (
     <input
       className="plain-input mono"
-      aria-label={`${end === 'min' ? 'least' : 'most'} of ${given.name}`}
-      defaultValue={given.dial?.[end] ?? ''}
-      key={given.dial?.[end] ?? ''}
+      aria-label={`${end === 'min' ? 'least' : 'most'} of ${parameter.name}`}
+      defaultValue={parameter.dial?.[end] ?? ''}
+      key={parameter.dial?.[end] ?? ''}
       style={{ width: 70 }}
       onBlur={(e) => {
         const text = e.target.value.trim();
-        if (text === (given.dial?.[end] ?? '')) return;
+        if (text === (parameter.dial?.[end] ?? '')) return;
         set('range', ({ dial, ...g }) => {
-          const other = dial?.[end === 'min' ? 'max' : 'min'] ?? given.expression;
+          const other = dial?.[end === 'min' ? 'max' : 'min'] ?? parameter.expression;
           if (!text) return g;
           return { ...g, dial: end === 'min' ? { min: text, max: other } : { min: other, max: text } };
         });
@@ -60,13 +60,13 @@ function Row({ given, unused }: { given: Given; unused: boolean }) {
   return (
     <tr title={fault ?? problems.map((p) => `${p.message} ${p.fix}`).join(' ')}>
       <td>
-        <GivenName name={given.name} onRename={rename} />
+        <ParameterName name={parameter.name} onRename={rename} />
       </td>
       <td>
         <Chip
-          label={`value of ${given.name}`}
+          label={`value of ${parameter.name}`}
           quantity="any"
-          value={given.expression}
+          value={parameter.expression}
           problems={problems}
           onChange={(expression) => set('value', (g) => ({ ...g, expression }))}
         />
@@ -77,17 +77,17 @@ function Row({ given, unused }: { given: Given; unused: boolean }) {
       <td>
         <input
           className="plain-input"
-          aria-label={`group of ${given.name}`}
-          defaultValue={given.group ?? ''}
+          aria-label={`group of ${parameter.name}`}
+          defaultValue={parameter.group ?? ''}
           style={{ width: 90 }}
           onBlur={(e) => {
             const group = e.target.value.trim();
-            if (group !== (given.group ?? '')) set('group', ({ group: _, ...g }) => (group ? { ...g, group } : g));
+            if (group !== (parameter.group ?? '')) set('group', ({ group: _, ...g }) => (group ? { ...g, group } : g));
           }}
         />
       </td>
       <td className="quiet">
-        {unused && <span className="unused">unused</span>} {given.note}
+        {unused && <span className="unused">unused</span>} {parameter.note}
       </td>
     </tr>
   );

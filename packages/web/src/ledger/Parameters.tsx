@@ -1,4 +1,4 @@
-import { allExpressions, type Given, type Problem } from '@jadebell/core/document';
+import { allExpressions, type Parameter, type Problem } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import { namesUsed } from '@jadebell/core/uses';
 import Add from '@mui/icons-material/Add';
@@ -11,32 +11,32 @@ import { problemsAt, useModel } from '../project/model.ts';
 import { useDialogs } from '../frame/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
-import { GivenName, useGivenRename } from './givenName.tsx';
-import { GivensPaste } from './GivensPaste.tsx';
-import { GivensTable } from './GivensTable.tsx';
+import { ParameterName, useParameterRename } from './parameterName.tsx';
+import { ParameterPaste } from './ParameterPaste.tsx';
+import { ParameterTable } from './ParameterTable.tsx';
 
 /** A number with at most a unit needs no value beside it. */
 const plain = /^\s*[-+]?[\d.]+(e[-+]?\d+)?\s*[A-Za-z]*\s*$/i;
 
-/** How many givens a group may have before it begins folded. */
+/** How many parameters a group may have before it begins folded. */
 const many = 12;
 
 /** The parameters that open the ledger, in groups that fold, or as a table. */
-export function Givens() {
+export function Parameters() {
   const document = useProject((s) => s.document)!;
-  const { givens } = document;
+  const { parameters } = document;
   const problems = useModel((s) => s.view.problems);
   const edit = useProject((s) => s.edit);
   const [table, setTable] = useState(false);
   const [pasting, setPasting] = useState(false);
-  const groups = [...new Set(givens.map((g) => g.group ?? ''))].sort((a, b) => Number(a !== '') - Number(b !== ''));
+  const groups = [...new Set(parameters.map((g) => g.group ?? ''))].sort((a, b) => Number(a !== '') - Number(b !== ''));
   const used = useMemo(() => new Set(allExpressions(document).flatMap(namesUsed)), [document]);
   return (
-    <section aria-label="Givens">
+    <section aria-label="Parameters">
       <header>
-        <h2>Givens</h2>
+        <h2>Parameters</h2>
         <span className="grow" />
-        {givens.length > 0 && (
+        {parameters.length > 0 && (
           <button type="button" className="tool" aria-pressed={table} onClick={() => setTable(!table)}>
             Table
           </button>
@@ -49,53 +49,58 @@ export function Givens() {
         </button>
         <Button
           startIcon={<Add />}
-          onClick={() => edit('add given', (d) => ({ ...d, givens: [...d.givens, { name: freeName(d, 'givens', 'size'), expression: '10 mm' }] }))}
+          onClick={() =>
+            edit('add parameter', (d) => ({ ...d, parameters: [...d.parameters, { name: freeName(d, 'parameters', 'size'), expression: '10 mm' }] }))
+          }
         >
-          Add given
+          Add parameter
         </Button>
       </header>
-      {!givens.length && <p className="quiet pad">Name the dimensions that you will want to change, then use the names in the lines below.</p>}
-      {table && givens.length > 0 ? (
-        <GivensTable givens={givens} used={used} />
+      {!parameters.length && <p className="quiet pad">Name the dimensions that you will want to change, then use the names in the lines below.</p>}
+      {table && parameters.length > 0 ? (
+        <ParameterTable parameters={parameters} used={used} />
       ) : (
         groups.map((group) => (
-          <Group key={group} title={group} givens={givens.filter((g) => (g.group ?? '') === group)} used={used} problems={problems} />
+          <Group key={group} title={group} parameters={parameters.filter((g) => (g.group ?? '') === group)} used={used} problems={problems} />
         ))
       )}
-      {pasting && <GivensPaste onClose={() => setPasting(false)} />}
+      {pasting && <ParameterPaste onClose={() => setPasting(false)} />}
     </section>
   );
 }
 
 interface GroupProps {
   title: string;
-  givens: Given[];
+  parameters: Parameter[];
   used: ReadonlySet<string>;
   problems: Problem[];
 }
 
-function Group({ title, givens, used, problems }: GroupProps) {
-  const failing = givens.some((g) => problemsAt(problems, 'givens', g.name).length);
-  const [open, setOpen] = useState(!title || givens.length <= many || failing);
+function Group({ title, parameters, used, problems }: GroupProps) {
+  const failing = parameters.some((g) => problemsAt(problems, 'parameters', g.name).length);
+  const [open, setOpen] = useState(!title || parameters.length <= many || failing);
   return (
     <div>
       {title && (
         <button type="button" className="group-title" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? '▾' : '▸'} {title}
-          {!open && <span className="mono">{givens.map((g) => g.name).join(' ')}</span>}
+          {!open && <span className="mono">{parameters.map((g) => g.name).join(' ')}</span>}
         </button>
       )}
-      {open && givens.map((g) => <GivenRow key={g.name} given={g} unused={!used.has(g.name)} problems={problemsAt(problems, 'givens', g.name)} />)}
+      {open &&
+        parameters.map((g) => (
+          <ParameterRow key={g.name} parameter={g} unused={!used.has(g.name)} problems={problemsAt(problems, 'parameters', g.name)} />
+        ))}
     </div>
   );
 }
 
-function GivenRow({ given, unused, problems }: { given: Given; unused: boolean; problems: Problem[] }) {
+function ParameterRow({ parameter, unused, problems }: { parameter: Parameter; unused: boolean; problems: Problem[] }) {
   const edit = useProject((s) => s.edit);
-  const value = useModel((s) => s.view.summary[given.name]);
-  const [fault, rename] = useGivenRename(given.name);
-  const set = (label: string, change: (g: Given) => Given): void =>
-    edit(label, (d) => ({ ...d, givens: d.givens.map((g) => (g.name === given.name ? change(g) : g)) }));
+  const value = useModel((s) => s.view.summary[parameter.name]);
+  const [fault, rename] = useParameterRename(parameter.name);
+  const set = (label: string, change: (g: Parameter) => Parameter): void =>
+    edit(label, (d) => ({ ...d, parameters: d.parameters.map((g) => (g.name === parameter.name ? change(g) : g)) }));
   const dialable = value && value.si !== 0;
   const computed = value ? formatSI(value.si, value.measure) : null;
   const toggleDial = (): void =>
@@ -108,39 +113,39 @@ function GivenRow({ given, unused, problems }: { given: Given; unused: boolean; 
     });
   return (
     <>
-      <div className="given">
-        <GivenName name={given.name} onRename={rename} />
+      <div className="parameter">
+        <ParameterName name={parameter.name} onRename={rename} />
         <span className="row" style={{ gap: 4, flexWrap: 'wrap' }}>
           ={' '}
           <Chip
-            label={`value of ${given.name}`}
+            label={`value of ${parameter.name}`}
             quantity="any"
-            value={given.expression}
+            value={parameter.expression}
             problems={problems}
-            onChange={(expression) => set(`value ${given.name}`, (g) => ({ ...g, expression }))}
+            onChange={(expression) => set(`value ${parameter.name}`, (g) => ({ ...g, expression }))}
           />
-          {computed && !plain.test(given.expression) && <span className="quiet mono">{computed}</span>}
+          {computed && !plain.test(parameter.expression) && <span className="quiet mono">{computed}</span>}
           {unused && (
-            <span className="unused" title="No line, port or setting uses this given">
+            <span className="unused" title="No line, port or setting uses this parameter">
               unused
             </span>
           )}
         </span>
         <input
           className="plain-input quiet"
-          aria-label={`note on ${given.name}`}
+          aria-label={`note on ${parameter.name}`}
           placeholder="note"
-          value={given.note ?? ''}
-          onChange={(e) => set(`note ${given.name}`, ({ note: _, ...g }) => (e.target.value ? { ...g, note: e.target.value } : g))}
+          value={parameter.note ?? ''}
+          onChange={(e) => set(`note ${parameter.name}`, ({ note: _, ...g }) => (e.target.value ? { ...g, note: e.target.value } : g))}
         />
-        <span className="tools" style={given.dial ? { opacity: 1 } : undefined}>
-          <Tooltip title={given.dial ? 'Take the dial down' : 'Put up as a dial'}>
+        <span className="tools" style={parameter.dial ? { opacity: 1 } : undefined}>
+          <Tooltip title={parameter.dial ? 'Take the dial down' : 'Put up as a dial'}>
             <span>
               <IconButton
-                aria-label={`Dial for ${given.name}`}
-                aria-pressed={!!given.dial}
-                disabled={!dialable && !given.dial}
-                color={given.dial ? 'primary' : 'default'}
+                aria-label={`Dial for ${parameter.name}`}
+                aria-pressed={!!parameter.dial}
+                disabled={!dialable && !parameter.dial}
+                color={parameter.dial ? 'primary' : 'default'}
                 onClick={toggleDial}
                 sx={{ p: '2px', '& svg': { fontSize: 16 } }}
               >
@@ -150,8 +155,8 @@ function GivenRow({ given, unused, problems }: { given: Given; unused: boolean; 
           </Tooltip>
           <Tooltip title="Remove">
             <IconButton
-              aria-label={`Remove given ${given.name}`}
-              onClick={() => edit('remove given', (d) => removeEntry(d, 'givens', given.name))}
+              aria-label={`Remove parameter ${parameter.name}`}
+              onClick={() => edit('remove parameter', (d) => removeEntry(d, 'parameters', parameter.name))}
               sx={{ p: '2px', '& svg': { fontSize: 16 } }}
             >
               <Delete />
