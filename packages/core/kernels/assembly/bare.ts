@@ -4,17 +4,8 @@ import { barrier } from './barrier';
  * The yardstick of `npm run bench`: the plain vacuum update on a uniform grid, two passes, no materials, no boundary,
  * no recording. Layout as the solver's: rows of sx floats, ny rows a plane, nz planes; six arrays from `fields`.
  */
-export function bare(
-  thread: i32,
-  threads: i32,
-  steps: i32,
-  fields: usize,
-  sx: i32,
-  ny: i32,
-  nz: i32,
-  gate: usize,
-): void {
-  const row: usize = <usize>sx << 2;
+export function bare(thread: i32, threads: i32, steps: i32, fields: usize, sx: i32, ny: i32, nz: i32, gate: usize): void {
+  const row: usize = (<usize>sx) << 2;
   const plane: usize = row * ny;
   const size: usize = plane * (nz + 1);
   const ex = fields,
@@ -35,9 +26,18 @@ export function bare(
           const vx = v128.load(hx + a),
             vy = v128.load(hy + a),
             vz = v128.load(hz + a);
-          v128.store(ex + a, f32x4.add(v128.load(ex + a), f32x4.mul(c, f32x4.sub(f32x4.sub(vz, v128.load(hz + a - row)), f32x4.sub(vy, v128.load(hy + a - plane))))));
-          v128.store(ey + a, f32x4.add(v128.load(ey + a), f32x4.mul(c, f32x4.sub(f32x4.sub(vx, v128.load(hx + a - plane)), f32x4.sub(vz, v128.load(hz + a - 4))))));
-          v128.store(ez + a, f32x4.add(v128.load(ez + a), f32x4.mul(c, f32x4.sub(f32x4.sub(vy, v128.load(hy + a - 4)), f32x4.sub(vx, v128.load(hx + a - row))))));
+          v128.store(
+            ex + a,
+            f32x4.add(v128.load(ex + a), f32x4.mul(c, f32x4.sub(f32x4.sub(vz, v128.load(hz + a - row)), f32x4.sub(vy, v128.load(hy + a - plane))))),
+          );
+          v128.store(
+            ey + a,
+            f32x4.add(v128.load(ey + a), f32x4.mul(c, f32x4.sub(f32x4.sub(vx, v128.load(hx + a - plane)), f32x4.sub(vz, v128.load(hz + a - 4))))),
+          );
+          v128.store(
+            ez + a,
+            f32x4.add(v128.load(ez + a), f32x4.mul(c, f32x4.sub(f32x4.sub(vy, v128.load(hy + a - 4)), f32x4.sub(vx, v128.load(hx + a - row))))),
+          );
         }
       }
     barrier(gate, threads);
@@ -49,9 +49,18 @@ export function bare(
           const vx = v128.load(ex + a),
             vy = v128.load(ey + a),
             vz = v128.load(ez + a);
-          v128.store(hx + a, f32x4.sub(v128.load(hx + a), f32x4.mul(c, f32x4.sub(f32x4.sub(v128.load(ez + a + row), vz), f32x4.sub(v128.load(ey + a + plane), vy)))));
-          v128.store(hy + a, f32x4.sub(v128.load(hy + a), f32x4.mul(c, f32x4.sub(f32x4.sub(v128.load(ex + a + plane), vx), f32x4.sub(v128.load(ez + a + 4), vz)))));
-          v128.store(hz + a, f32x4.sub(v128.load(hz + a), f32x4.mul(c, f32x4.sub(f32x4.sub(v128.load(ey + a + 4), vy), f32x4.sub(v128.load(ex + a + row), vx)))));
+          v128.store(
+            hx + a,
+            f32x4.sub(v128.load(hx + a), f32x4.mul(c, f32x4.sub(f32x4.sub(v128.load(ez + a + row), vz), f32x4.sub(v128.load(ey + a + plane), vy)))),
+          );
+          v128.store(
+            hy + a,
+            f32x4.sub(v128.load(hy + a), f32x4.mul(c, f32x4.sub(f32x4.sub(v128.load(ex + a + plane), vx), f32x4.sub(v128.load(ez + a + 4), vz)))),
+          );
+          v128.store(
+            hz + a,
+            f32x4.sub(v128.load(hz + a), f32x4.mul(c, f32x4.sub(f32x4.sub(v128.load(ey + a + 4), vy), f32x4.sub(v128.load(ex + a + row), vx)))),
+          );
         }
       }
     barrier(gate, threads);
@@ -64,8 +73,7 @@ export function triad(thread: i32, threads: i32, rounds: i32, at: usize, bytes: 
   const from = at + part * thread;
   const s = f32x4.splat(0.5);
   for (let n = 0; n < rounds; n++) {
-    for (let p = from, end = from + part; p < end; p += 16)
-      v128.store(p, f32x4.add(v128.load(p + bytes), f32x4.mul(s, v128.load(p + 2 * bytes))));
+    for (let p = from, end = from + part; p < end; p += 16) v128.store(p, f32x4.add(v128.load(p + bytes), f32x4.mul(s, v128.load(p + 2 * bytes))));
     barrier(gate, threads);
   }
 }

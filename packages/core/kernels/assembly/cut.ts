@@ -1,25 +1,27 @@
+import * as L from './layout';
+
 /**
  * Faces cut by curved metal, and their lenders. The plain sweep changes H as if each face were whole and alone; what it really
  * changes is a symmetric mixture: its own change times a factor, and those of linked faces times theirs.
- * A face is 24 bytes: u32 address of H, f32 H before the sweep, f32 plain change, f32 own factor, i32 first link, i32 end of links.
- * A link is 8 bytes: i32 face, f32 factor.
  */
 export function cutSave(faces: usize, first: i32, end: i32): void {
-  for (let at = faces + <usize>first * 24, last = faces + <usize>end * 24; at < last; at += 24) store<f32>(at, load<f32>(<usize>load<u32>(at)), 4);
+  for (let at = faces + <usize>first * L.CUT_FACE_SIZE, last = faces + <usize>end * L.CUT_FACE_SIZE; at < last; at += L.CUT_FACE_SIZE)
+    store<f32>(at, load<f32>(<usize>load<u32>(at, L.CUT_FACE_FIELD)), L.CUT_FACE_BEFORE);
 }
 
 /** Takes down the plain changes. */
 export function cutChanges(faces: usize, first: i32, end: i32): void {
-  for (let at = faces + <usize>first * 24, last = faces + <usize>end * 24; at < last; at += 24)
-    store<f32>(at, load<f32>(<usize>load<u32>(at)) - load<f32>(at, 4), 8);
+  for (let at = faces + <usize>first * L.CUT_FACE_SIZE, last = faces + <usize>end * L.CUT_FACE_SIZE; at < last; at += L.CUT_FACE_SIZE)
+    store<f32>(at, load<f32>(<usize>load<u32>(at, L.CUT_FACE_FIELD)) - load<f32>(at, L.CUT_FACE_BEFORE), L.CUT_FACE_CHANGE);
 }
 
 /** Puts the mixtures in their place. */
 export function cutMixed(faces: usize, links: usize, first: i32, end: i32): void {
-  for (let at = faces + <usize>first * 24, last = faces + <usize>end * 24; at < last; at += 24) {
-    let change = load<f32>(at, 12) * load<f32>(at, 8);
-    const to = links + <usize>load<i32>(at, 20) * 8;
-    for (let l = links + <usize>load<i32>(at, 16) * 8; l < to; l += 8) change += load<f32>(l, 4) * load<f32>(faces + <usize>load<i32>(l) * 24, 8);
-    store<f32>(<usize>load<u32>(at), load<f32>(at, 4) + change);
+  for (let at = faces + <usize>first * L.CUT_FACE_SIZE, last = faces + <usize>end * L.CUT_FACE_SIZE; at < last; at += L.CUT_FACE_SIZE) {
+    let change = load<f32>(at, L.CUT_FACE_OWN) * load<f32>(at, L.CUT_FACE_CHANGE);
+    const to = links + <usize>load<i32>(at, L.CUT_FACE_END) * L.CUT_LINK_SIZE;
+    for (let l = links + <usize>load<i32>(at, L.CUT_FACE_FIRST) * L.CUT_LINK_SIZE; l < to; l += L.CUT_LINK_SIZE)
+      change += load<f32>(l, L.CUT_LINK_FACTOR) * load<f32>(faces + <usize>load<i32>(l, L.CUT_LINK_FACE) * L.CUT_FACE_SIZE, L.CUT_FACE_CHANGE);
+    store<f32>(<usize>load<u32>(at, L.CUT_FACE_FIELD), load<f32>(at, L.CUT_FACE_BEFORE) + change);
   }
 }

@@ -1,16 +1,11 @@
-import * as P from './params';
+import { word } from './inline';
+import * as L from './layout';
 
 /**
  * One cell outside the region behind a magnetic or periodic wall holds the tangential H that the wall asks for: that of the cell
  * inside with the other sign, or that of the far end. The electric update on the wall is then the ordinary one.
- * The table has for each side (xMin, xMax, yMin, yMax, zMin, zMax) 12 bytes: cell to fill or -1, cell to read, sign (f32).
+ * The table has an entry for each side: xMin, xMax, yMin, yMax, zMin, zMax.
  */
-
-// @ts-ignore: decorator
-@inline
-function word(cfg: usize, at: i32): usize {
-  return <usize>load<u32>(cfg + (<usize>at << 2));
-}
 
 /** to = sign * from, `bytes` long, a multiple of 16. */
 function copyRow(to: usize, from: usize, sign: f32, bytes: usize): void {
@@ -20,17 +15,21 @@ function copyRow(to: usize, from: usize, sign: f32, bytes: usize): void {
 
 /** Fills what lies behind the walls across x and y in one plane. */
 export function mirrorPlane(cfg: usize, k: i32): void {
-  const table = word(cfg, P.P_MIRROR);
-  const row = word(cfg, P.P_SX) << 2;
-  const ny = <i32>word(cfg, P.P_NY);
+  const table = word(cfg, L.P_MIRROR);
+  const row = word(cfg, L.P_SX) << 2;
+  const ny = <i32>word(cfg, L.P_NY);
   const base = <usize>k * row * <usize>(ny + 1);
-  const hx = word(cfg, P.P_HX) + base, hy = word(cfg, P.P_HY) + base, hz = word(cfg, P.P_HZ) + base;
+  const hx = word(cfg, L.P_HX) + base,
+    hy = word(cfg, L.P_HY) + base,
+    hz = word(cfg, L.P_HZ) + base;
   for (let side = 0; side < 2; side++) {
-    const entry = table + <usize>side * 12;
-    const to = load<i32>(entry), from = load<i32>(entry, 4);
+    const entry = table + <usize>side * L.SIDE_SIZE;
+    const to = load<i32>(entry, L.SIDE_TO),
+      from = load<i32>(entry, L.SIDE_FROM);
     if (to < 0) continue;
-    const sign = load<f32>(entry, 8);
-    const a = <usize>to << 2, b = <usize>from << 2;
+    const sign = load<f32>(entry, L.SIDE_SIGN);
+    const a = (<usize>to) << 2,
+      b = (<usize>from) << 2;
     for (let j = 0; j <= ny; j++) {
       const o = <usize>j * row;
       store<f32>(hy + o + a, sign * load<f32>(hy + o + b));
@@ -38,10 +37,11 @@ export function mirrorPlane(cfg: usize, k: i32): void {
     }
   }
   for (let side = 2; side < 4; side++) {
-    const entry = table + <usize>side * 12;
-    const to = load<i32>(entry), from = load<i32>(entry, 4);
+    const entry = table + <usize>side * L.SIDE_SIZE;
+    const to = load<i32>(entry, L.SIDE_TO),
+      from = load<i32>(entry, L.SIDE_FROM);
     if (to < 0) continue;
-    const sign = load<f32>(entry, 8);
+    const sign = load<f32>(entry, L.SIDE_SIGN);
     copyRow(hx + <usize>to * row, hx + <usize>from * row, sign, row);
     copyRow(hz + <usize>to * row, hz + <usize>from * row, sign, row);
   }
@@ -49,19 +49,21 @@ export function mirrorPlane(cfg: usize, k: i32): void {
 
 /** Fills the planes behind the walls across z; rows are dealt out to the threads. */
 export function mirrorEnds(cfg: usize, thread: i32, threads: i32): void {
-  const table = word(cfg, P.P_MIRROR);
-  const row = word(cfg, P.P_SX) << 2;
-  const rows = <i32>word(cfg, P.P_NY) + 1;
+  const table = word(cfg, L.P_MIRROR);
+  const row = word(cfg, L.P_SX) << 2;
+  const rows = <i32>word(cfg, L.P_NY) + 1;
   const plane = row * <usize>rows;
   for (let side = 4; side < 6; side++) {
-    const entry = table + <usize>side * 12;
-    const to = load<i32>(entry), from = load<i32>(entry, 4);
+    const entry = table + <usize>side * L.SIDE_SIZE;
+    const to = load<i32>(entry, L.SIDE_TO),
+      from = load<i32>(entry, L.SIDE_FROM);
     if (to < 0) continue;
-    const sign = load<f32>(entry, 8);
+    const sign = load<f32>(entry, L.SIDE_SIGN);
     for (let j = thread; j < rows; j += threads) {
-      const a = <usize>to * plane + <usize>j * row, b = <usize>from * plane + <usize>j * row;
-      copyRow(word(cfg, P.P_HX) + a, word(cfg, P.P_HX) + b, sign, row);
-      copyRow(word(cfg, P.P_HY) + a, word(cfg, P.P_HY) + b, sign, row);
+      const a = <usize>to * plane + <usize>j * row,
+        b = <usize>from * plane + <usize>j * row;
+      copyRow(word(cfg, L.P_HX) + a, word(cfg, L.P_HX) + b, sign, row);
+      copyRow(word(cfg, L.P_HY) + a, word(cfg, L.P_HY) + b, sign, row);
     }
   }
 }

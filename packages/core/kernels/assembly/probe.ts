@@ -1,10 +1,10 @@
-/**
- * Field samples that are kept at every step. An entry is 20 bytes: addresses of two samples, f32 weights of either, address of the
- * series (f32 of all steps).
- */
+import * as L from './layout';
+
+/** Field samples that are kept at every step, f32. */
 export function probes(list: usize, count: i32, n: i32): void {
-  for (let at = list, end = list + <usize>count * 20; at < end; at += 20) {
-    const value = load<f32>(at, 8) * load<f32>(<usize>load<u32>(at)) + load<f32>(at, 12) * load<f32>(<usize>load<u32>(at, 4));
-    store<f32>(<usize>load<u32>(at, 16) + (<usize>n << 2), value);
+  for (let at = list, end = list + <usize>count * L.PROBE_SIZE; at < end; at += L.PROBE_SIZE) {
+    const value =
+      load<f32>(at, L.PROBE_WA) * load<f32>(<usize>load<u32>(at, L.PROBE_A)) + load<f32>(at, L.PROBE_WB) * load<f32>(<usize>load<u32>(at, L.PROBE_B));
+    store<f32>(<usize>load<u32>(at, L.PROBE_SERIES) + ((<usize>n) << 2), value);
   }
 }

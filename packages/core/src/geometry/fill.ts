@@ -1,13 +1,13 @@
 import type { Axis } from '../numerics/axis.ts';
 import { type Body, isSheet, rowSpans } from './body.ts';
 
-/** First index of sorted `xs` with xs[i] > x. */
-function after(xs: ArrayLike<number>, x: number): number {
+/** First index of sorted `xs` with xs[i] >= x. */
+function firstFrom(xs: ArrayLike<number>, x: number): number {
   let lo = 0;
   let hi = xs.length;
   while (lo < hi) {
     const mid = (lo + hi) >> 1;
-    if (xs[mid] > x) hi = mid;
+    if (xs[mid] >= x) hi = mid;
     else lo = mid + 1;
   }
   return lo;
@@ -65,7 +65,7 @@ export class Filling {
     for (const { body, mark } of this.solids) {
       if (cy < body.min[1] || cy > body.max[1] || cz < body.min[2] || cz > body.max[2]) continue;
       const spans = rowSpans(body.shape, cy, cz);
-      for (let s = 0; s < spans.length; s += 2) each(mark, after(xs, spans[s]), after(xs, spans[s + 1]));
+      for (let s = 0; s < spans.length; s += 2) each(mark, firstFrom(xs, spans[s]), firstFrom(xs, spans[s + 1]));
     }
   }
 }

@@ -1,9 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import type { Point2 } from '../../document/index.ts';
 import { filament, plainBody, plainScene, uniformGrid } from '../../verification/bench.ts';
 import { discretise, timeStep } from './discretise.ts';
-import { P } from './layout.ts';
 import { collectMedia } from '../../discretisation/media.ts';
 import { cutPieces } from '../../discretisation/pieces.ts';
 import { PortSpectrum } from './portSpectrum.ts';
@@ -16,12 +14,6 @@ const metal = { name: 'metal', kind: 'conductor' } as const;
 const glass = (er: number, tan = 0) => ({ name: 'glass', kind: 'dielectric', permittivity: er, lossTangent: tan }) as const;
 const band = { from: 1e9, to: 3e9, points: 3 };
 const cube = { min: [0, 0, 0] as [number, number, number], max: [10, 10, 10] as [number, number, number] };
-
-test('the kernel and its host agree on the parameter block', () => {
-  const source = readFileSync(new URL('../../../kernels/assembly/params.ts', import.meta.url), 'utf8');
-  const words = Object.fromEntries([...source.matchAll(/export const P_(\w+): i32 = (\d+);/g)].map((m) => [m[1], Number(m[2])]));
-  expect(words).toEqual(P);
-});
 
 describe('media on edges', () => {
   const scene = (er: number, from: number, to: number, axis: Axis, tan = 0) => {

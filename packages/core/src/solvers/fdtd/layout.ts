@@ -1,28 +1,322 @@
-/** Word numbers of the kernel's parameter block; the kernel's copy is kernels/assembly/params.ts. */
-export const P = {
-  SX: 0, NY: 1, NZ: 2, NX: 3, EX: 4, EY: 5, EZ: 6, HX: 7, HY: 8, HZ: 9, ROWS: 10, VACUUM: 11, EX_INV: 12, EY_INV: 13, EZ_INV: 14, HX_INV: 15, HY_INV: 16, HZ_INV: 17, BARRIER: 18,
-  X_LOW: 19, X_HIGH: 20, Y_SLOT: 21, Z_SLOT: 22, Y_SLOTS: 23, PML_E: 24, PML_H: 30, PSI_E: 36, PSI_H: 42, SRC_START: 48, SRC: 49, PORTS: 50, PORT: 51, DFT_COUNT: 52, DFT: 53,
-  DFT_EVERY: 54, DFT_NF: 55, DFT_TWIDDLE: 56, SCRATCH: 57, SCRATCH_BYTES: 58, ENERGY: 59, ENERGY_WX: 60, ENERGY_WY: 61, ENERGY_WZ: 62, SLABS: 63,
-  EDGE_START: 64, EDGES: 65, FACE_START: 66, FACES: 67, BRANCH: 68, GUIDES: 69, GUIDE_COUNT: 70, CUT_COUNT: 71, CUTS: 72, CUT_LINKS: 73, MIX_COUNT: 74, MIX: 75, MIX_LINKS: 76, MIX_START: 77,
-  WAVE_STEPS: 78, WAVE_TONES: 79, WAVE_E: 80, WAVE_E_START: 81, WAVE_E_TURN: 82, WAVE_H: 83, WAVE_H_START: 84, WAVE_H_TURN: 85, PORTALS: 86, PORTAL_COUNT: 87, MEMORY_START: 88, MEMORY: 89, PROBES: 90, PROBE_COUNT: 91, MIRROR: 92, BUSY: 93, WORDS: 94,
-} as const; // prettier-ignore
+// Made from kernels/layout.mjs.
 
-/** Hands out byte ranges of the shared memory, 64-byte aligned, before the memory exists. */
-export class Arena {
-  /** The kernel's own static data ends well below this. */
-  private next = 65536;
-  /** Address of `bytes` new bytes. */
-  take(bytes: number): number {
-    const at = this.next;
-    this.next = Math.ceil((at + bytes) / 64) * 64;
-    if (this.next > 2 ** 32 - 2 ** 17) throw new RangeError('The model needs more than 4 GB.');
-    return at;
-  }
-  /** 64 KiB pages needed. */
-  pages(): number {
-    return Math.ceil(this.next / 65536) + 1;
-  }
-  get bytes(): number {
-    return this.next;
-  }
-}
+/** Word numbers of the kernel’s parameter block. */
+export const P = {
+  SX: 0,
+  NY: 1,
+  NZ: 2,
+  NX: 3,
+  EX: 4,
+  EY: 5,
+  EZ: 6,
+  HX: 7,
+  HY: 8,
+  HZ: 9,
+  ROWS: 10,
+  VACUUM: 11,
+  EX_INV: 12,
+  EY_INV: 13,
+  EZ_INV: 14,
+  HX_INV: 15,
+  HY_INV: 16,
+  HZ_INV: 17,
+  BARRIER: 18,
+  X_LOW: 19,
+  X_HIGH: 20,
+  Y_SLOT: 21,
+  Z_SLOT: 22,
+  Y_SLOTS: 23,
+  PML_E: 24,
+  PML_H: 30,
+  PSI_E: 36,
+  PSI_H: 42,
+  SRC_START: 48,
+  SRC: 49,
+  PORTS: 50,
+  PORT: 51,
+  DFT_COUNT: 52,
+  DFT: 53,
+  DFT_EVERY: 54,
+  DFT_NF: 55,
+  DFT_TWIDDLE: 56,
+  SCRATCH: 57,
+  SCRATCH_BYTES: 58,
+  ENERGY: 59,
+  ENERGY_WX: 60,
+  ENERGY_WY: 61,
+  ENERGY_WZ: 62,
+  SLABS: 63,
+  EDGE_START: 64,
+  EDGES: 65,
+  FACE_START: 66,
+  FACES: 67,
+  BRANCH: 68,
+  GUIDES: 69,
+  GUIDE_COUNT: 70,
+  CUT_COUNT: 71,
+  CUTS: 72,
+  CUT_LINKS: 73,
+  MIX_COUNT: 74,
+  MIX: 75,
+  MIX_LINKS: 76,
+  MIX_START: 77,
+  WAVE_STEPS: 78,
+  WAVE_TONES: 79,
+  WAVE_E: 80,
+  WAVE_E_START: 81,
+  WAVE_E_TURN: 82,
+  WAVE_H: 83,
+  WAVE_H_START: 84,
+  WAVE_H_TURN: 85,
+  PORTALS: 86,
+  PORTAL_COUNT: 87,
+  MEMORY_START: 88,
+  MEMORY: 89,
+  PROBES: 90,
+  PROBE_COUNT: 91,
+  MIRROR: 92,
+  BUSY: 93,
+  WORDS: 94,
+} as const;
+
+/** Tables that the kernel reads: size of an entry, and its fields with their types and offsets, bytes. */
+export const tables = {
+  /** A lumped port. */
+  port: {
+    size: 80,
+    fields: {
+      edges: ['u32', 0],
+      count: ['u32', 4],
+      source: ['u32', 8],
+      voltages: ['u32', 12],
+      gain: ['f64', 16],
+      own: ['f64', 24],
+      factor: ['f64', 32],
+      rising: ['f64', 40],
+      falling: ['f64', 48],
+      parallel: ['f64', 56],
+      heldA: ['f64', 64],
+      heldB: ['f64', 72],
+    },
+  },
+  /** An edge of a lumped port: E is driven by H stepping back along one axis, less the other H along the other. */
+  portEdge: {
+    size: 48,
+    fields: {
+      field: ['u32', 0],
+      value: ['u32', 4],
+      p: ['u32', 8],
+      backP: ['u32', 12],
+      q: ['u32', 16],
+      backQ: ['u32', 20],
+      ca: ['f32', 24],
+      driveP: ['f32', 28],
+      driveQ: ['f32', 32],
+      weight: ['f32', 36],
+      push: ['f32', 40],
+    },
+  },
+  /** Where the new value of a port’s edge goes. */
+  portSource: {
+    size: 8,
+    fields: {
+      field: ['u32', 0],
+      value: ['u32', 4],
+    },
+  },
+  /** A recorded region: two samples, their weights, rows and their strides, where the sums are. */
+  region: {
+    size: 56,
+    fields: {
+      a: ['u32', 0],
+      b: ['u32', 4],
+      wa: ['f32', 8],
+      wb: ['f32', 12],
+      inner: ['i32', 16],
+      innerStride: ['u32', 20],
+      outer: ['i32', 24],
+      outerStride: ['u32', 28],
+      sums: ['u32', 32],
+      padded: ['u32', 36],
+      magnetic: ['i32', 40],
+      kept: ['i32', 44],
+      list: ['u32', 48],
+    },
+  },
+  /** A branch with memory on an edge or face; u are its eight states. */
+  branch: {
+    size: 48,
+    fields: {
+      field: ['u32', 0],
+      kind: ['u32', 4],
+      q: ['f32', 8],
+      before: ['f32', 12],
+      u: ['f32', 16],
+    },
+  },
+  /** Coefficients of a class of branches. */
+  branchClass: {
+    size: 112,
+    fields: {
+      g: ['f32', 0],
+      s: ['f32', 16],
+      kappa: ['f32', 48],
+      w: ['f32', 80],
+    },
+  },
+  /** A guided port that ends in lines. */
+  guide: {
+    size: 40,
+    fields: {
+      edges: ['u32', 0],
+      count: ['i32', 4],
+      modes: ['i32', 8],
+      cells: ['i32', 12],
+      lines: ['u32', 16],
+      sources: ['u32', 20],
+      records: ['u32', 24],
+      steps: ['i32', 28],
+      reach: ['f64', 32],
+    },
+  },
+  /** A line of a mode, after its guide. */
+  guideMode: {
+    size: 48,
+    fields: {
+      cv: ['f64', 0],
+      ci: ['f64', 8],
+      cs: ['f64', 16],
+      cq: ['f64', 24],
+      pull: ['f64', 32],
+      charge: ['f64', 40],
+    },
+  },
+  /** An edge of a guide; then f32 e and weight of H for each mode. */
+  guideEdge: {
+    size: 8,
+    fields: {
+      field: ['u32', 0],
+      beyond: ['u32', 4],
+    },
+  },
+  /** A guided port before absorbing layers. */
+  portal: {
+    size: 28,
+    fields: {
+      edges: ['u32', 0],
+      count: ['i32', 4],
+      modes: ['i32', 8],
+      profiles: ['i32', 12],
+      sources: ['u32', 16],
+      records: ['u32', 20],
+      steps: ['i32', 24],
+    },
+  },
+  /** An edge of a portal; then f32 what each mode’s current does to E, then f32 weights of E and of H for each profile. */
+  portalEdge: {
+    size: 8,
+    fields: {
+      field: ['u32', 0],
+      beyond: ['u32', 4],
+    },
+  },
+  /** A face cut by curved metal, or a lender. */
+  cutFace: {
+    size: 24,
+    fields: {
+      field: ['u32', 0],
+      before: ['f32', 4],
+      change: ['f32', 8],
+      own: ['f32', 12],
+      first: ['i32', 16],
+      end: ['i32', 20],
+    },
+  },
+  /** Of a cut face to another. */
+  cutLink: {
+    size: 8,
+    fields: {
+      face: ['i32', 0],
+      factor: ['f32', 4],
+    },
+  },
+  /** An edge at a curved dielectric surface; the last three are of a medium with memory, else 0. */
+  mixedEdge: {
+    size: 64,
+    fields: {
+      field: ['u32', 0],
+      p: ['u32', 4],
+      backP: ['u32', 8],
+      q: ['u32', 12],
+      backQ: ['u32', 16],
+      less: ['f32', 20],
+      driveP: ['f32', 24],
+      driveQ: ['f32', 28],
+      change: ['f32', 32],
+      share: ['f32', 36],
+      first: ['i32', 40],
+      end: ['i32', 44],
+      kind: ['u32', 48],
+      states: ['u32', 52],
+      next: ['u32', 56],
+    },
+  },
+  /** Of a mixed edge to another. */
+  mixLink: {
+    size: 8,
+    fields: {
+      edge: ['i32', 0],
+      factor: ['f32', 4],
+    },
+  },
+  /** A row to which a source adds: factors are re, im a tone, then as much room; `toIm` bytes from a table’s re to its im. */
+  injectedRow: {
+    size: 32,
+    fields: {
+      first: ['u32', 0],
+      stride: ['u32', 4],
+      count: ['i32', 8],
+      factors: ['u32', 12],
+      table: ['u32', 16],
+      toIm: ['u32', 20],
+    },
+  },
+  /** Edges along x in one medium with memory. */
+  memoryRun: {
+    size: 16,
+    fields: {
+      field: ['u32', 0],
+      kind: ['u32', 4],
+      count: ['i32', 8],
+      states: ['u32', 12],
+    },
+  },
+  /** A medium with memory; then f32 turn, pull, drive of each real state, and the same as re, im of each pair. */
+  memoryClass: {
+    size: 8,
+    fields: {
+      reals: ['i32', 0],
+      pairs: ['i32', 4],
+    },
+  },
+  /** The mean of two samples kept at every step. */
+  probe: {
+    size: 20,
+    fields: {
+      a: ['u32', 0],
+      b: ['u32', 4],
+      wa: ['f32', 8],
+      wb: ['f32', 12],
+      series: ['u32', 16],
+    },
+  },
+  /** What the cell behind a wall holds: cell to fill or -1, cell to read, sign. */
+  side: {
+    size: 12,
+    fields: {
+      to: ['i32', 0],
+      from: ['i32', 4],
+      sign: ['f32', 8],
+    },
+  },
+} as const;

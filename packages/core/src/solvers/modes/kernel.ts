@@ -1,18 +1,15 @@
 import type { Factors, FrontKernel } from '../../numerics/factors.ts';
-import { kernelImports, wasm } from '../kernels.ts';
-
-/** First byte of data; the kernel's own lies below. */
-const base = 65536;
-const page = 65536;
+import { firstByte as base, pageBytes as page } from '../arena.ts';
+import { type KernelExports, kernelInstance, wasm } from '../kernels.ts';
 
 /** A memory of its own with the kernels on it, handed out from the bottom. */
 async function workspace(module: unknown): Promise<{
-  exports: Record<string, (...args: number[]) => unknown>;
+  exports: KernelExports;
   /** Makes sure of so many bytes beyond the base. */
   reserve(bytes: number): ArrayBufferLike;
 }> {
   const memory = new wasm.Memory({ initial: 64, maximum: 65536, shared: true });
-  const { exports } = await wasm.instantiate(module, kernelImports(memory));
+  const exports = await kernelInstance(module, memory);
   return {
     exports,
     reserve(bytes) {

@@ -1,13 +1,11 @@
 import { c0, eps0, mu0 } from '../../numerics/constants.ts';
 import type { WireMesh } from '../../grid/index.ts';
-import { kernelImports, wasm } from '../kernels.ts';
+import { firstByte as base, pageBytes as page } from '../arena.ts';
+import { kernelInstance, wasm } from '../kernels.ts';
 import type { KernelThread, SolverHost } from '../solver.ts';
 import type { Ground } from '../../scene/index.ts';
 import { type NearList, nearPairs } from './near.ts';
 
-/** First byte of data; the kernel's own lies below. */
-const base = 65536;
-const page = 65536;
 /** Growth of elements in a factorisation without exchanges up to which eleven digits are left. */
 const mostGrowth = 1e4;
 const panelRows = 32;
@@ -86,7 +84,7 @@ export class WireSystem {
     };
     const pages = Math.ceil(next / page) + 1;
     const memory = new wasm.Memory({ initial: pages, maximum: 65536, shared: true });
-    const { exports } = await wasm.instantiate(host.module, kernelImports(memory));
+    const exports = await kernelInstance(host.module, memory);
     const helpers: KernelThread[] = [];
     for (let t = 1; t < threads; t++) helpers.push(await host.spawn(host.module, memory));
     const system = new WireSystem(
