@@ -1,5 +1,5 @@
 // npm test: sets everything up, then type check, lint, and all tests; the last line counts them.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -17,18 +17,28 @@ await buildNode();
 const bin = (name) => join(root, 'node_modules/.bin', name);
 let passed = 0;
 let failed = 0;
-const check = (title, command, args) => {
-  console.log(`\n== ${title}`);
-  const good = spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0;
-  if (good) passed++;
-  else failed++;
-};
+/** Runs a program and tells what it printed once it is done. */
+const check = (title, command, args) =>
+  new Promise((done) => {
+    const child = spawn(command, args, { cwd: root });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (text += part));
+    child.on('close', (code) => {
+      console.log(`\n== ${title}\n${text}`);
+      if (code === 0) passed++;
+      else failed++;
+      done();
+    });
+  });
 const only = process.argv.slice(2);
 if (!only.length) {
-  check('types', bin('tsc'), ['-p', 'tsconfig.json']);
-  check('types of the interface', bin('tsc'), ['-p', 'packages/web/tsconfig.json']);
-  check('lint', bin('eslint'), ['.']);
-  check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+  // Two beside each other, the longest with the shortest.
+  await Promise.all([
+    check('lint', bin('eslint'), ['.']),
+    check('types', bin('tsc'), ['-p', 'tsconfig.json'])
+      .then(() => check('types of the interface', bin('tsc'), ['-p', 'packages/web/tsconfig.json']))
+      .then(() => check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])),
+  ]);
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'jadebell-test-'));

@@ -183,7 +183,7 @@ export const short: Case = {
 export const lossy: Case = {
   name: 'lossy-balance',
   title: 'Dipole with losses',
-  slow: false,
+  slow: true,
   async run(host) {
     const make = (): GridScene => strip(100e-3, 6e-3, 4e-3, { from: 0.7e9, to: 1.3e9, points: 61 }, [0.8e9, 1e9, 1.2e9], 'draft');
     const block = make();
