@@ -1,5 +1,6 @@
 import js from '@eslint/js';
 import imports from 'eslint-plugin-import-x';
+import jsdoc from 'eslint-plugin-jsdoc';
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
@@ -89,6 +90,20 @@ export default ts.config(
       'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.tsx'] })],
     },
     rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
+  {
+    // What the core hands out says what it is, and what it throws.
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.testing.ts', 'packages/core/src/verification/**'],
+    plugins: { jsdoc },
+    rules: {
+      'jsdoc/require-jsdoc': [
+        'error',
+        { publicOnly: true, enableFixer: false, require: { ArrowFunctionExpression: true, ClassDeclaration: true, FunctionDeclaration: true, FunctionExpression: true } },
+      ],
+      'jsdoc/require-description': ['error', { contexts: ['FunctionDeclaration', 'ArrowFunctionExpression', 'ClassDeclaration'] }],
+      'jsdoc/require-throws': 'error',
+    },
   },
   ...coreLayers,
   { files: ['packages/core/src/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },

@@ -19,6 +19,7 @@ export interface CurveFormula {
 /**
  * Reads a formula such as 'a - b' or 'db(a / b)': arithmetic, brackets and a few functions on the values of other curves. Throws
  * CurveFormulaFault with the place of the fault in words.
+ * @throws CurveFormulaFault where the text is no formula of curves.
  */
 export function readCurveFormula(text: string, letters: readonly string[]): CurveFormula {
   if (text.length > 300) throw new CurveFormulaFault('The formula is longer than 300 characters. Split it over two curves.');

@@ -109,5 +109,6 @@ export function withPath<T>(entry: T, path: string, value: unknown): T {
   return copy as T;
 }
 
+/** Chips of the first `count` components of a vector of lengths. */
 export const vectorChips = (path: string, label: string, count: number, names = 'xyz'): Chip[] =>
   Array.from({ length: count }, (_, i) => ({ path: `${path}.${i}`, label: `${label} ${names[i]}`, quantity: 'length' }));

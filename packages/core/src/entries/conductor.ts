@@ -17,6 +17,7 @@ export interface ConductorChoice {
   sides: 1 | 2;
 }
 
+/** Chips of what is said of a metal body: its thickness, where that is given. */
 export const conductorChips = (conductor: Conductor | undefined): Chip[] =>
   conductor?.thickness === undefined ? [] : [{ path: 'conductor.thickness', label: 'thickness of the metal', quantity: 'length', positive: true }];
 

@@ -59,13 +59,19 @@ export const optional = (
   chips: (path) => [{ path, label, quantity, otherwise, ...more }],
   parts: chipPart,
 });
+/** A length. */
 export const length = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { about });
+/** A length above zero. */
 export const positive = (label: string, fresh: string, about?: string): Field<string> => value('length', label, fresh, { positive: true, about });
+/** An angle. */
 export const angle = (label: string, fresh: string, more: Partial<Chip> & { about?: string } = {}): Field<string> =>
   value('angle', label, fresh, more);
+/** A whole number from `least` to `most`. */
 export const count = (label: string, fresh: string, least: number, most: number, about?: string): Field<string> =>
   value('number', label, fresh, { whole: [least, most], about });
+/** A time. */
 export const time = (label: string, fresh: string, about?: string): Field<string> => value('time', label, fresh, { about });
+/** A number without a unit. */
 export const number = (label: string, fresh: string, about?: string): Field<string> => value('number', label, fresh, { about });
 
 /** Letters of a vector's components: fixed, or those of the entry's plane, or those across its normal or its own axis. */
@@ -94,6 +100,7 @@ const vector = <T extends string[]>(schema: z.ZodType<T>, label: string, fresh: 
 /** Three expressions for x, y and z. */
 export const point = (label: string, fresh: [string, string, string] = ['0 mm', '0 mm', '0 mm'], options: VectorOptions = {}) =>
   vector(vector3, label, fresh, { names: 'xyz', ...options });
+/** Three lengths above zero, for x, y and z. */
 export const size3 = (label: string, fresh: [string, string, string], about?: string) =>
   vector(vector3, label, fresh, { names: 'xyz', positive: true, between: '×', about });
 /** Two expressions, for the axes of the line's plane unless names are given. */
@@ -114,6 +121,7 @@ export const optionalChoice = <K extends string>(label: string, options: Record<
   const { schema, ...rest } = choice(label, options);
   return { ...rest, fresh: undefined, schema: about ? schema.optional().describe(about) : schema.optional() } as Field<K | undefined>;
 };
+/** One of the axes. */
 export const axisField = (fresh: 'x' | 'y' | 'z' = 'z', label = 'axis', about?: string): Field<'x' | 'y' | 'z'> => ({
   schema: about ? axis.describe(about) : axis,
   fresh,
@@ -165,6 +173,7 @@ export const rows = (label: string, fresh: string[][], least: number, columns: (
 export const entry2 = optionalChoice('entry', { rectangular: 'as lengths', polar: 'as radius and angle' });
 /** Entry of points in space: rectangular, or cylindrical about z. */
 export const entry3 = optionalChoice('entry', { rectangular: 'as x, y, z', cylindrical: 'as radius, angle and z' });
+/** Points of a plane, at least so many. */
 export const points2 = (fresh: string[][], least: number): Field<string[][]> =>
   rows('point', fresh, least, (line) =>
     line.entry === 'polar'
@@ -174,6 +183,7 @@ export const points2 = (fresh: string[][], least: number): Field<string[][]> =>
         ]
       : [0, 1].map((i) => ({ label: letters(line)[i], quantity: 'length' })),
   );
+/** Points in space, at least so many. */
 export const points3 = (fresh: string[][], least: number): Field<string[][]> =>
   rows('point', fresh, least, (line) =>
     line.entry === 'cylindrical'

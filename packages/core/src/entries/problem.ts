@@ -19,6 +19,7 @@ export interface Problem {
   fix: string;
 }
 
+/** A problem: what is wrong in words, where, and what to do about it. */
 export const problem = (severity: Problem['severity'], code: string, place: Place, message: string, fix: string): Problem => ({
   severity,
   code,

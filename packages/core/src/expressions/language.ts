@@ -109,6 +109,7 @@ const cache = new Map<string, Compiled>();
  * Parses an expression of the restricted language: numbers, units, names, + - * / ^, brackets and the functions above.
  * No assignment, no function definition, no strings, matrices or property access; at most 300 characters and 200 nodes.
  * Throws ExpressionFault.
+ * @throws ExpressionFault where the text is no expression.
  */
 export function compile(text: string): Compiled {
   const known = cache.get(text);
@@ -222,7 +223,10 @@ const examples: Record<Quantity, string> = {
   number: '3',
 };
 
-/** The value in SI if it measures `quantity`; throws ExpressionFault if not. A bare 0 is taken for any quantity. */
+/**
+ * The value in SI if it measures `quantity`; throws ExpressionFault if not. A bare 0 is taken for any quantity.
+ * @throws ExpressionFault where it measures something else.
+ */
 export function toSI(value: Value, quantity: Quantity, text: string): number {
   let si = NaN;
   if (isUnit(value)) {

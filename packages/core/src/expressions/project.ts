@@ -37,7 +37,10 @@ export class Scope {
   /** Value of each good parameter in SI, and what it measures. */
   readonly summary: Record<string, { si: number; measure: string }> = {};
   readonly problems: Problem[] = [];
-  /** Answers references to geometry; throws an ExpressionFault. Set by whoever builds the geometry. */
+  /**
+   * Answers references to geometry; throws an ExpressionFault. Set by whoever builds the geometry.
+   * @throws ExpressionFault where it cannot be answered.
+   */
   geometry: (reference: Reference) => Value = (reference) => {
     throw new ExpressionFault('reference.none', `${reference.text} points at geometry, which is not known here.`, 'Use a parameter or a number.');
   };

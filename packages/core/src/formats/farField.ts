@@ -48,7 +48,10 @@ export interface FarFieldData {
   patterns: { frequency: number; accepted: number | null; radiated: number | null; values: Float64Array }[];
 }
 
-/** Reads what writeFarField wrote; throws an Error that names the line at fault. */
+/**
+ * Reads what writeFarField wrote.
+ * @throws Error that names the line at fault.
+ */
 export function readFarField(text: string): FarFieldData {
   const lines = text.split(/\r?\n/);
   if (lines[0] !== head) throw new Error(`Line 1 is not ‘${head}’: this is no far field of that format.`);

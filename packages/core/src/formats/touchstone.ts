@@ -76,6 +76,7 @@ const units: Record<string, number> = { hz: 1, khz: 1e3, mhz: 1e6, ghz: 1e9 };
 /**
  * Reads a Touchstone file of version 1.1 (n ports, as its name's ending says) or 2.0 (full matrices of S) in any of its number formats. Throws an
  * Error that names the line at fault.
+ * @throws Error that names the line at fault.
  */
 export function readTouchstone(text: string, ports: number | null): TouchstoneData {
   const frequency: number[] = [];

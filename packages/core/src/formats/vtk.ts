@@ -43,7 +43,10 @@ export function writeVti(
   return file('ImageData', ` Origin="${origin.join(' ')}" Spacing="${spacing.join(' ')}"`, points(arrays), extent);
 }
 
-/** Reads the point data and axes of what writeVtr and writeVti write, for checks: not a reader of all VTK files. Throws an Error on other text. */
+/**
+ * Reads the point data and axes of what writeVtr and writeVti write, for checks: not a reader of all VTK files.
+ * @throws Error on other text.
+ */
 export function readVtk(text: string): {
   kind: 'RectilinearGrid' | 'ImageData';
   extent: number[];

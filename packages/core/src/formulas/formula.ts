@@ -51,6 +51,7 @@ export { c0, eps0, eta0, mu0 } from '../numerics/constants.ts';
 /**
  * Root of a monotonic function between two positive bounds, by bisection on the logarithm; 1e-13 relative.
  * Throws a FormulaFault with `message` where the bounds do not enclose one.
+ * @throws FormulaFault where no value between the bounds gives it.
  */
 export function solveMonotonic(f: (x: number) => number, low: number, high: number, message: string, fix: string): number {
   let [a, b] = [Math.log(low), Math.log(high)];
@@ -88,7 +89,10 @@ export const frequencyArgument: FormulaArgument = {
   example: '10 GHz',
 };
 
-/** Checks that a permittivity is that of a passive dielectric. */
+/**
+ * Checks that a permittivity is that of a passive dielectric.
+ * @throws FormulaFault where it is not.
+ */
 export function needPermittivity(er: number): void {
   if (er < 1) throw new FormulaFault('The relative permittivity is below 1.', 'Give 1 for air, or more.');
 }

@@ -6,7 +6,10 @@ export function complete(formula: Formula, given: readonly (number | null)[]): n
   return out.includes(null) ? null : (out as number[]);
 }
 
-/** The value, or the sentence why there is none. */
+/**
+ * The value, or the sentence why there is none.
+ * @throws what is no fault of the formula.
+ */
 export function tryCompute(formula: Formula, args: readonly number[]): FormulaValue | { fault: string } {
   const bad = formula.args.findIndex((a, i) => !a.anyReal && !(args[i] > 0));
   if (bad >= 0) return { fault: `The ${formula.args[bad].about} must be above zero.` };

@@ -20,7 +20,10 @@ const guide = {
   range: 'exact for perfect walls and a homogeneous filling',
 };
 
-/** Cutoff of a mode, hertz. */
+/**
+ * Cutoff of a mode, hertz.
+ * @throws FormulaFault for indices that are no mode.
+ */
 export function guideCutoff(a: number, b: number, m: number, n: number, er: number): number {
   needPermittivity(er);
   if (m < 0 || n < 0 || m % 1 || n % 1 || m + n === 0)

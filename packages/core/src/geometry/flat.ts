@@ -57,8 +57,10 @@ function nearest(sorted: readonly number[], x: number): number {
 export const tidyLoops = (kernel: Kernel, loops: Loops): Loops => onUnit(kernel, [loops], ([s]) => s);
 /** The same for strips that overlap themselves: what any of them covers. */
 export const unionLoops = (kernel: Kernel, pieces: readonly Loops[]): Loops => onUnit(kernel, pieces, (s) => kernel.CrossSection.union(s));
+/** Outlines less others; metres. */
 export const cutLoops = (kernel: Kernel, from: Loops, tools: readonly Loops[]): Loops =>
   onUnit(kernel, [from, ...tools], ([f, ...t]) => kernel.CrossSection.difference([f, ...t]));
+/** What outlines have in common; metres. */
 export const commonLoops = (kernel: Kernel, parts: readonly Loops[]): Loops => onUnit(kernel, parts, (s) => kernel.CrossSection.intersection(s));
 /** Moves outlines outwards by `by` metres. */
 export const offsetLoops = (kernel: Kernel, loops: Loops, by: number, corners: 'sharp' | 'round'): Loops =>

@@ -73,6 +73,7 @@ export function frameAlong(origin: Point3, z: Point3): Affine {
 const column = (m: Affine, c: number): Point3 => [m[c], m[4 + c], m[8 + c]];
 /** Normal of a frame's xy plane. */
 export const normalOf = (m: Affine): Point3 => column(m, 2);
+/** Origin of a frame, metres. */
 export const originOf = (m: Affine): Point3 => column(m, 3);
 
 /** The axis a frame's normal lies along, or null if it is tilted. */

@@ -177,7 +177,10 @@ class Evaluation {
     return stem === undefined ? undefined : this.names.get(stem);
   }
 
-  /** The item of a name, for an expression. */
+  /**
+   * The item of a name, for an expression.
+   * @throws ExpressionFault where there is none.
+   */
   private pointedAt(name: string): Item {
     const index = this.indexOf(name);
     if (index === undefined) {

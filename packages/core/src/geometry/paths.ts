@@ -12,6 +12,7 @@ const along = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1
 export const directions = ({ points, closed }: CurvePart): Point3[] =>
   points.slice(0, closed ? undefined : -1).map((p, i) => normalised(sub(points[(i + 1) % points.length], p)));
 
+/** Length of a curve, metres. */
 export const curveLength = ({ points, closed }: CurvePart): number =>
   points.reduce((s, p, i) => (i + 1 < points.length || closed ? s + distance(p, points[(i + 1) % points.length]) : s), 0);
 
@@ -123,7 +124,10 @@ function bend(a: Point2, p: Point2, b: Point2): number {
   return Math.atan2(x0 * y1 - y0 * x1, x0 * x1 + y0 * y1);
 }
 
-/** Outline of a strip of a width along a polyline of the plane. */
+/**
+ * Outline of a strip of a width along a polyline of the plane.
+ * @throws GeometryFault where the path turns back on itself.
+ */
 export function stripLoops(kernel: Kernel, given: readonly Point2[], width: number, o: StripOptions): Loops {
   const points = o.corners === 'swept' ? filleted(given, o.closed, o.radius) : given;
   const n = points.length;

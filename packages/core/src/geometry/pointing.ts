@@ -27,7 +27,10 @@ export class Pointer {
     private readonly find: (name: string) => Item,
   ) {}
 
-  /** Value of a reference; throws an ExpressionFault that says what is missing and what there is. */
+  /**
+   * Value of a reference.
+   * @throws ExpressionFault that says what is missing and what there is.
+   */
   value(reference: Reference): Value {
     const { text } = reference;
     if (reference.of === 'line') {
@@ -137,7 +140,10 @@ export class Pointer {
     return null;
   }
 
-  /** The item and face numbers that an edge or corner is between. */
+  /**
+   * The item and face numbers that an edge or corner is between.
+   * @throws ExpressionFault where they are too few or too many, or do not meet.
+   */
   private between({ paths, text, of }: Reference): { surface: Surface; numbers: number[] } {
     const need = of === 'edge' ? 2 : 3;
     if (paths.length !== need)

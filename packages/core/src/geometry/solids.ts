@@ -71,7 +71,10 @@ export class SolidMesh {
       else this.triangle(ring[a], ring[b], ring[c], face);
   }
 
-  /** The solid; its outside is made to face outwards. Throws a GeometryFault if the skin is not closed. */
+  /**
+   * The solid; its outside is made to face outwards.
+   * @throws GeometryFault where the skin is not closed.
+   */
   solid(kernel: Kernel, origins: Origins, line: string): Manifold {
     const { positions: p, triangles: t } = this;
     let six = 0;

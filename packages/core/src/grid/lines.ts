@@ -68,7 +68,10 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
   return smoothed(out, new Set(points.filter((p) => p.whole).map((p) => p.at)));
 }
 
-/** Whole cells in [a, b] whose sizes follow `wanted`: equal steps of the integral of 1/wanted, marched at a quarter cell. */
+/**
+ * Whole cells in [a, b] whose sizes follow `wanted`: equal steps of the integral of 1/wanted, marched at a quarter cell.
+ * @throws ProblemError where they would be too many.
+ */
 function fill(a: number, b: number, wanted: (x: number) => number): number[] {
   const xs = [a];
   const integral = [0];

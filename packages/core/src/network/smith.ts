@@ -12,6 +12,7 @@ export interface Arc {
  * 1939). Admittance circles are these turned by half a turn.
  */
 export const resistanceCircle = (r: number): Arc => ({ x: r / (1 + r), y: 0, radius: 1 / (1 + r) });
+/** Reflections of one reactance over the reference. */
 export const reactanceCircle = (x: number): Arc => ({ x: 1, y: 1 / x, radius: 1 / Math.abs(x) });
 /** Reflections of one standing wave ratio. */
 export const ratioCircle = (vswr: number): Arc => ({ x: 0, y: 0, radius: (vswr - 1) / (vswr + 1) });

@@ -4,6 +4,7 @@ type Vec = readonly [number, number, number];
 
 export const identity: Affine = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0];
 
+/** A map that moves by a vector. */
 export const translation = ([x, y, z]: Vec): Affine => [1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z];
 
 /** Applies the map to a point. */
@@ -34,7 +35,10 @@ export const determinant = (m: Affine): number =>
 /** A map that cannot be turned round, since it flattens space. */
 export class FlatMapError extends RangeError {}
 
-/** The inverse map; throws a FlatMapError for a map that flattens space. */
+/**
+ * The inverse map.
+ * @throws FlatMapError for a map that flattens space.
+ */
 export function invert(m: Affine): Affine {
   const d = determinant(m);
   if (!(Math.abs(d) > 0)) throw new FlatMapError('The map flattens space');
@@ -77,6 +81,7 @@ export function reflection(normal: Vec, at: Vec): Affine {
   return about([1 - 2 * x * x, -2 * x * y, -2 * x * z, 0, -2 * x * y, 1 - 2 * y * y, -2 * y * z, 0, -2 * x * z, -2 * y * z, 1 - 2 * z * z, 0], at);
 }
 
+/** A map that stretches along the axes about a point. */
 export const scaling = ([x, y, z]: Vec, at: Vec): Affine => about([x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0], at);
 
 /** The frame with these axes (columns) and origin. */
@@ -95,9 +100,13 @@ export const frameOf = (x: Vec, y: Vec, z: Vec, origin: Vec): Affine => [
   origin[2],
 ];
 
+/** Product of two vectors across both. */
 export const cross = (a: Vec, b: Vec): [number, number, number] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+/** Scalar product. */
 export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+/** a - b. */
 export const sub = (a: Vec, b: Vec): [number, number, number] => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+/** The unit vector along a vector. */
 export const normalised = (a: Vec): [number, number, number] => {
   const n = Math.hypot(...a) || 1;
   return [a[0] / n, a[1] / n, a[2] / n];

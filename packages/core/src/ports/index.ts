@@ -29,7 +29,10 @@ type Schemas = [z.core.$ZodTypeDiscriminable, ...z.core.$ZodTypeDiscriminable[]]
 export const portSchema = z.discriminatedUnion('kind', all.map((p) => p.schema) as unknown as Schemas) as unknown as z.ZodType<Port>;
 
 const byKind = new Map(portKinds.map((p) => [p.kind, p]));
-/** The kind of a port. */
+/**
+ * The kind of a port.
+ * @throws Error where there is no such kind.
+ */
 export function portKind({ kind }: { kind: string }): AnyPortKind {
   const found = byKind.get(kind as Port['kind']);
   if (!found) throw new Error(`No port of kind ${kind}`);
@@ -38,10 +41,12 @@ export function portKind({ kind }: { kind: string }): AnyPortKind {
 
 /** The chips of a port, and its sentence in the ledger. */
 export const portChips = (port: Port): Chip[] => portKind(port).chips(port as never);
+/** The sentence of a port in the ledger. */
 export const portSentence = (port: Port): SentencePart[] => portKind(port).words(port as never);
 
 /** A port in SI with its family; null where it cannot be placed, which is told among the problems. */
 export type PlacedPort = { [Y in Family]: { family: Y; placed: Families[Y] } }[Family];
+/** Places a port in SI; null where it cannot be, which is told among `problems`. */
 export function placePort(port: Port, scope: Scope, placing: Omit<Placing, 'fail'>, problems: Problem[]): PlacedPort | null {
   const kind = portKind(port);
   const { values, problems: found } = evaluateChips(port, portChips(port), scope, { part: 'ports', name: port.name });

@@ -11,6 +11,7 @@ export interface PatternFrame {
 
 export const globalFrame: PatternFrame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
+/** Scalar product. */
 export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** Unit vectors at (theta, phi) of the axes x, y, z: outwards, along theta, along phi. */

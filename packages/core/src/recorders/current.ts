@@ -28,6 +28,7 @@ export const innerNodes = ({ grid, mirrors, boundaries }: GridRecording, a: Axis
   Math.max(1, grid.pml[2 * a] + (mirrors?.[a] || boundaries[2 * a] === 'open' ? 0 : 1)),
   grid.lines[a].length - 2 - (boundaries[2 * a + 1] === 'open' ? grid.pml[2 * a + 1] - 1 : grid.pml[2 * a + 1]),
 ];
+/** A node brought into a range. */
 export const clampTo = ([low, high]: Pair, i: number): number => Math.min(Math.max(i, low), high);
 
 /** Node along an axis that is nearest to a coordinate, off walls and layers. */
@@ -80,6 +81,7 @@ export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index)
   };
 }
 
+/** A current, A, in words: its size in mA and its phase. */
 export const milliamperes = ([re, im]: Pair): string =>
   `${(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, ${((180 * Math.atan2(im, re)) / Math.PI).toFixed(1)}°`;
 /** Columns of a file for complex figures. */

@@ -25,6 +25,7 @@ interface Told {
 /** Points along each side of a rectangle at which power is taken from wires. */
 const points = 48;
 
+/** A rectangle in words: its name and where it stands. */
 export const rectangleText = ({ name, normal, at }: Named<{ normal: number; at: number }>): string =>
   `${name}, ${'xyz'[normal]} = ${formatSI(at, 'length', 4)}`;
 

@@ -38,7 +38,10 @@ type Schemas = [z.core.$ZodTypeDiscriminable, ...z.core.$ZodTypeDiscriminable[]]
 export const recorderSchema = z.discriminatedUnion('kind', all.map((r) => r.schema) as unknown as Schemas) as unknown as z.ZodType<Recorder>;
 
 const byKind = new Map(recorderKinds.map((r) => [r.kind, r]));
-/** The kind of a recorder, placed or told one too. */
+/**
+ * The kind of a recorder, placed or told one too.
+ * @throws Error where there is no such kind.
+ */
 export function recorderKind({ kind }: { kind: string }): AnyRecorderKind {
   const found = byKind.get(kind as RecorderName);
   if (!found) throw new Error(`No recorder of kind ${kind}`);
@@ -47,6 +50,7 @@ export function recorderKind({ kind }: { kind: string }): AnyRecorderKind {
 
 /** The chips of a recorder, and its sentence in the ledger. */
 export const recorderChips = (recorder: Recorder): Chip[] => recorderKind(recorder).chips(recorder as never);
+/** The sentence of a recorder in the ledger. */
 export const recorderSentence = (recorder: Recorder): SentencePart[] => recorderKind(recorder).words(recorder as never);
 
 /** Whether a recorder keeps what it records at frequencies. */

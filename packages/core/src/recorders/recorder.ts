@@ -271,7 +271,9 @@ export const defineRecorder =
     };
   };
 
+/** An axis by its letter. */
 export const axisOf = (letter: 'x' | 'y' | 'z'): Axis => 'xyz'.indexOf(letter) as Axis;
 /** The two axes beside one, in the order x, y, z. */
 export const beside = (axis: Axis): [Axis, Axis] => [0, 1, 2].filter((a) => a !== axis) as [Axis, Axis];
+/** Whether a placing ended in a fault. */
 export const isFault = (x: object): x is Fault => 'fault' in x;

@@ -89,6 +89,7 @@ export function rectangleOutside(
   return off >= 0 ? { what: 'rectangle', chip: `from.${off}` } : null;
 }
 
+/** The mark of a rectangle on the model. */
 export const rectangleMarks = ({ min, max, normal, sign }: Rectangle): Mark[] => [{ form: 'rectangle', min, max, normal, sign }];
 
 /** Nodes of a rectangle's corners. What reaches into the absorbing layers is cut off; the plane itself needs samples on both sides. */

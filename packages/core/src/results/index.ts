@@ -1,3 +1,4 @@
+export { resultOf } from './assemble.ts';
 export * from './derive.ts';
 export * from './passes.ts';
 export * from './resultSet.ts';

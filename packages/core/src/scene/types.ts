@@ -53,7 +53,10 @@ export type Scene = GridScene | WiresScene;
 /** The scene that a solver takes, by its name. */
 export type SceneOf<N extends Scene['solver']> = Extract<Scene, { solver: N }>;
 
-/** A scene as one solver takes it. Throws Error where there is none, or one of another solver. */
+/**
+ * A scene as one solver takes it.
+ * @throws Error where there is none, or one of another solver.
+ */
 export function sceneFor<N extends Scene['solver']>(solver: N, scene: Scene | null): SceneOf<N> {
   if (scene?.solver !== solver) throw new Error(`This is no scene for the solver ${solver}.`);
   return scene as SceneOf<N>;

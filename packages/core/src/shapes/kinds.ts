@@ -47,7 +47,10 @@ export const lineSchema = z.discriminatedUnion('kind', all.map((s) => s.schema) 
 
 const byKind = new Map(shapes.map((s) => [s.kind, s]));
 
-/** The shape of a line's kind. */
+/**
+ * The shape of a line's kind.
+ * @throws Error where there is no such kind.
+ */
 export function shapeOf(line: Line): Shape<Line> {
   const found = byKind.get(line.kind);
   if (!found) throw new Error(`No shape of kind ${line.kind}`);

@@ -35,7 +35,10 @@ export function packMesh({ positions, triangles }: MeshData): string {
   return toBase64(deflateSync(bytes, { level: 6 }));
 }
 
-/** Unpacks a mesh; throws an Error on data that are not one. */
+/**
+ * Unpacks a mesh.
+ * @throws Error on data that are no mesh.
+ */
 export function unpackMesh(data: string): MeshData {
   const view = unfold(data);
   const corners = view.getUint32(0, true);
@@ -66,7 +69,10 @@ export function packOutlines(loops: readonly Point2[][]): string {
   return toBase64(deflateSync(bytes, { level: 6 }));
 }
 
-/** Unpacks outlines; throws an Error on data that are none. */
+/**
+ * Unpacks outlines.
+ * @throws Error on data that are no outlines.
+ */
 export function unpackOutlines(data: string): Point2[][] {
   const view = unfold(data);
   const count = view.getUint32(0, true);
@@ -86,7 +92,10 @@ export function unpackOutlines(data: string): Point2[][] {
 export const packNumbers = (values: Float64Array): string =>
   toBase64(deflateSync(new Uint8Array(values.buffer, values.byteOffset, values.byteLength), { level: 6 }));
 
-/** What packNumbers packed; throws on data that is not whole. */
+/**
+ * What packNumbers packed.
+ * @throws Error on data that are not whole.
+ */
 export function unpackNumbers(data: string): Float64Array {
   const view = unfold(data);
   if (view.byteLength % 8) throw new Error('The data are not whole numbers of eight bytes.');

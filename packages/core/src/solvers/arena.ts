@@ -6,7 +6,10 @@ export const pageBytes = 65536;
 /** Hands out byte ranges of a shared memory, 64-byte aligned, before the memory exists. */
 export class Arena {
   private next = firstByte;
-  /** Address of `bytes` new bytes. Throws RangeError beyond 4 GB. */
+  /**
+   * Address of `bytes` new bytes.
+   * @throws RangeError beyond 4 GB.
+   */
   take(bytes: number): number {
     const at = this.next;
     this.next = Math.ceil((at + bytes) / 64) * 64;

@@ -22,7 +22,9 @@ export interface Starter {
   build(parameter: Record<string, string>): Project;
 }
 
+/** The question for the frequency. */
 export const frequencyInput = (otherwise: string): StarterInput => ({ name: 'f0', label: 'frequency', kind: 'frequency', otherwise });
+/** The questions for a board: its material and thickness. */
 export const boardInputs = (h: string, material = 'Low-loss laminate'): StarterInput[] => [
   { name: 'board', label: 'board', kind: 'material', otherwise: material },
   { name: 'h', label: 'thickness of the board', kind: 'length', otherwise: h },
@@ -36,37 +38,54 @@ export const parameter = (name: string, expression: string, note: string, group?
   note,
   ...(group ? { group } : {}),
 });
+/** A parameter with a dial between two bounds. */
 export const dial = (g: Parameter, min: string, max: string): Parameter => ({ ...g, dial: { min, max } });
 
 type Loose = Record<string, unknown>;
 /** A line of a kind; what is left out is as in `defaults`. */
 const line = (kind: string, name: string, rest: Loose): Line => ({ kind, name, ...rest }) as unknown as Line;
 
+/** A box. */
 export const box = (name: string, material: string, size: V3, at: V3 = zero, anchor = 'base'): Line =>
   line('box', name, { material, size, anchor, at });
+/** A rectangle. */
 export const rect = (name: string, size: [string, string], at: V3 = zero, plane = 'xy', anchor = 'centre'): Line =>
   line('rectangle', name, { material: 'Copper', plane, size, anchor, at });
+/** A disc. */
 export const disc = (name: string, radius: string, at: V3, bore = '0 mm', plane = 'xy'): Line =>
   line('disc', name, { material: 'Copper', plane, radius, bore, at });
+/** A flat sheet through points. */
 export const polygon = (name: string, points: [string, string][], at: V3 = zero, plane = 'xy', material = 'Copper'): Line =>
   line('polygon', name, { material, plane, points, at });
+/** A prism over points. */
 export const prism = (name: string, material: string, points: [string, string][], height: string, at: V3 = zero, plane = 'xy'): Line =>
   line('prism', name, { material, plane, points, height, at });
+/** A cylinder. */
 export const cylinder = (name: string, axis: 'x' | 'y' | 'z', radius: string, height: string, at: V3 = zero, material = 'Copper'): Line =>
   line('cylinder', name, { material, axis, radius, height, at });
+/** A tube. */
 export const tube = (name: string, axis: 'x' | 'y' | 'z', radius: string, bore: string, height: string, at: V3 = zero, material = 'Copper'): Line =>
   line('tube', name, { material, axis, radius, bore, height, at });
+/** A straight line. */
 export const straight = (name: string, from: V3, to: V3): Line => line('line', name, { from, to });
+/** A line through points. */
 export const polyline = (name: string, points: V3[], closed = false): Line =>
   line('polyline', name, { points, ends: closed ? 'closed' : 'open', at: zero });
+/** An arc. */
 export const arc = (name: string, radius: string, from: string, to: string, at: V3 = zero, plane = 'xy'): Line =>
   line('arc', name, { plane, radius, from, to, at });
+/** A strip along a path. */
 export const trace = (name: string, path: string, width: string, thickness = '0 mm', corners = 'mitred', material = 'Copper'): Line => line('trace', name, { material, path, plane: 'xy', width, thickness, corners, mitre: '0.6', radius: '2 mm' }); // prettier-ignore
+/** A line less others. */
 export const cut = (name: string, from: string, tools: string[]): Line => line('cut', name, { from, tools, after: 'used' });
+/** Lines in one. */
 export const join = (name: string, parts: string[]): Line => line('join', name, { parts });
+/** Copies in a row. */
 export const row = (name: string, of: string, count: string, step: V3, as = 'one'): Line => line('pattern-line', name, { of, count, step, as });
+/** A line and its mirror image. */
 export const mirror = (name: string, of: string, plane: string, original = 'kept', at = '0 mm'): Line =>
   line('mirror', name, { of, plane, at, original });
+/** A line moved. */
 export const move = (name: string, of: string, by: V3, original = 'kept'): Line => line('move', name, { of, by, original });
 export const make = line;
 
@@ -80,6 +99,7 @@ export const pathPort = (name: string, from: V3, to: V3, width: string, across: 
   across,
   resistance,
 });
+/** A lumped port across the gap between two bodies. */
 export const gapPort = (name: string, a: string, b: string, resistance = '50 ohm'): Port => ({ kind: 'gap', name, between: [a, b], resistance });
 
 interface Parts {

@@ -15,7 +15,10 @@ interface Gltf {
 const damaged = (what: string): ImportFault => new ImportFault(`The glTF file is damaged: ${what}.`, 'Export it again.');
 const sizes: Record<number, number> = { 5121: 1, 5123: 2, 5125: 4, 5126: 4 };
 
-/** JSON and binary chunk of a .glb or .gltf file (Khronos glTF 2.0, section 4.4). */
+/**
+ * JSON and binary chunk of a .glb or .gltf file (Khronos glTF 2.0, section 4.4).
+ * @throws ImportFault where the file is damaged.
+ */
 function unpack(bytes: Uint8Array): { json: Gltf; bin: Uint8Array | null } {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const parse = (text: string): Gltf => {
@@ -41,7 +44,10 @@ function unpack(bytes: Uint8Array): { json: Gltf; bin: Uint8Array | null } {
   return { json, bin };
 }
 
-/** Numbers of an accessor. */
+/**
+ * Numbers of an accessor.
+ * @throws ImportFault where the array is missing or damaged.
+ */
 function numbers(g: Gltf, buffers: (Uint8Array | null)[], index: number, width: number): number[] {
   const a = g.accessors?.[index];
   const v = a?.bufferView === undefined ? undefined : g.bufferViews?.[a.bufferView];

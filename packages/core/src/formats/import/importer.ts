@@ -48,11 +48,14 @@ export interface ImportTools {
 }
 
 export const mostTriangles = 2_000_000;
+/** The fault of a file with more triangles than are taken. */
 export const tooManyTriangles = (n: number): ImportFault =>
   new ImportFault(
     `The file has ${n.toLocaleString('en')} triangles; at most ${mostTriangles.toLocaleString('en')} are taken.`,
     'Simplify it where it was made, and import it again.',
   );
 
+/** The fault of a file that holds nothing of what was looked for. */
 export const nothing = (what: string): ImportFault => new ImportFault(`The file holds no ${what}.`, 'Check that it is the right file.');
+/** Bytes as text, whatever they hold. */
 export const textOf = (bytes: Uint8Array): string => new TextDecoder('utf-8', { fatal: false }).decode(bytes);

@@ -23,8 +23,10 @@ function rodAxis({ axis, base, height, radius }: { axis: Axis; base: Point3; hei
   return { radius, points: [base, top], closed: false };
 }
 
+/** A sheet across an axis or a tilted plane. */
 export const sheet: Maker<'sheet'> = ({ normal, offset, loops }) => ({ sheet: { frame: axisFrame(normal, offset), loops } });
 
+/** A solid or sheet of strokes of a width, such as letters. */
 export const strokes: Maker<'strokes'> = ({ normal, offset, width, lines }, { kernel }) => ({
   sheet: {
     frame: axisFrame(normal, offset),
@@ -35,9 +37,12 @@ export const strokes: Maker<'strokes'> = ({ normal, offset, width, lines }, { ke
   },
 });
 
+/** A curve through points. */
 export const curve: Maker<'curve'> = ({ points, closed, marks }) => ({ curve: { points, closed, marks } });
 
+/** A frame by its matrix. */
 export const frame: Maker<'frame'> = ({ matrix }) => ({ frame: matrix });
+/** A frame on a face of another line. */
 export const frameOnFace: Maker<'frame on face'> = (_, bench) => {
   const { face } = faceOf(bench);
   needFlat(bench, face);
@@ -47,6 +52,7 @@ export const frameOnFace: Maker<'frame on face'> = (_, bench) => {
 const pathOf = (bench: Bench): NonNullable<Made['curve']> => bench.inputs[0].item.curve!;
 const along = { ends: ['start', 'end'] as [string, string] };
 
+/** A profile swept along a curve. */
 export const sweep: Maker<'sweep'> = ({ profile }, bench) => {
   const path = pathOf(bench);
   const manifold = ringSolid(bench.kernel, bench.origins, bench.line, sweptRings(path, profile), { ...along, closed: path.closed });
@@ -56,6 +62,7 @@ export const sweep: Maker<'sweep'> = ({ profile }, bench) => {
 /** Corners of the section of a drawn wire. */
 const wireSides = 24;
 
+/** A round wire along a curve, with a coat around it where it has one. */
 export const wire: Maker<'wire'> = ({ radius, path: own, coat }, bench) => {
   const path: NonNullable<Made['curve']> = own ? { ...own, marks: [] } : pathOf(bench);
   const round = Array.from({ length: wireSides }, (_, i): Point2 => {
@@ -80,6 +87,10 @@ function straightWire(points: readonly Point3[], radius: number) {
   return { form: 'moved', matrix, inverse: invert(matrix), of } as const;
 }
 
+/**
+ * A strip along a flat curve: a sheet, or a solid.
+ * @throws GeometryFault where the path does not lie in the plane.
+ */
 export const trace: Maker<'trace'> = (recipe, bench) => {
   const path = pathOf(bench);
   // The curve is in world axes; the plane is one of the working frame.

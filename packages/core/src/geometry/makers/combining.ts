@@ -78,6 +78,7 @@ function needSolids(items: Item[]): void {
     );
 }
 
+/** The union of lines. */
 export const join: Maker<'join'> = (_, bench) => {
   const items = inputsOf(bench);
   if (items[0].sheet) {
@@ -89,6 +90,7 @@ export const join: Maker<'join'> = (_, bench) => {
   return solidOf(bench.kernel.Manifold.union(items.map((i) => i.solid!.manifold)), parts && { form: 'join', parts }, 'Joining');
 };
 
+/** What lines have in common. */
 export const common: Maker<'common'> = (_, bench) => {
   const items = inputsOf(bench);
   const sheet = items.findIndex((i) => i.sheet);
@@ -114,6 +116,7 @@ function cutBy(bench: Bench, from: Item, tools: Item[]): Made {
   return solidOf(manifold, exact && { form: 'cut', from: exact[0], tools: exact.slice(1) }, 'The cut');
 }
 
+/** A line less others. */
 export const cut: Maker<'cut'> = (_, bench) => {
   const [first, ...rest] = bench.inputs.map((i) => i.item);
   const tools = rest.flatMap(flatten);
@@ -138,6 +141,7 @@ function halfSpace(bench: Bench, item: Item, frame: readonly number[], side: 1 |
   return { form: 'moved', matrix: frame, inverse: invert(frame), of };
 }
 
+/** One side of a line that a plane cuts, or both. */
 export const split: Maker<'split'> = ({ normal, offset, keep }, bench) => {
   const { item } = bench.inputs[0];
   const plane = worldPlane(bench, normal, offset);
@@ -165,7 +169,10 @@ export const split: Maker<'split'> = ({ normal, offset, keep }, bench) => {
   return keep === 'above' ? made(above, 1) : made(below, -1);
 };
 
-/** Faces of both halves, sewn together again along the plane, so that each face is divided and the body is whole. */
+/**
+ * Faces of both halves, sewn together again along the plane, so that each face is divided and the body is whole.
+ * @throws GeometryFault where the plane does not meet the body.
+ */
 export const imprint: Maker<'imprint'> = ({ normal, offset }, bench) => {
   const { item } = bench.inputs[0];
   const plane = worldPlane(bench, normal, offset);
@@ -200,11 +207,13 @@ export const imprint: Maker<'imprint'> = ({ normal, offset }, bench) => {
 
 const sheetOf = (bench: Bench): SheetPart => bench.inputs[0].item.sheet!;
 
+/** A solid from a sheet. */
 export const thicken: Maker<'thicken'> = ({ up, down }, bench) => {
   const { frame, loops } = sheetOf(bench);
   return prismOn(bench, frame, loops, -down, up);
 };
 
+/** A sheet with its outline moved. */
 export const offset: Maker<'offset'> = ({ by, corners }, bench) => {
   const { frame, loops } = sheetOf(bench);
   return sheetMade(frame, offsetLoops(bench.kernel, loops, by, corners), 'Narrowing by this much');
@@ -231,11 +240,13 @@ function faceLoops(bench: Bench): SheetPart {
   return { frame, loops: unionLoops(bench.kernel, pieces) };
 }
 
+/** A face of a line as a sheet. */
 export const copyFace: Maker<'copy face'> = (_, bench) => {
   const { frame, loops } = faceLoops(bench);
   return sheetMade(frame, loops, 'The copy');
 };
 
+/** A solid drawn out of a face. */
 export const extrudeFace: Maker<'extrude face'> = ({ by }, bench) => {
   const { frame, loops } = faceLoops(bench);
   const { face } = faceOf(bench);
@@ -244,12 +255,14 @@ export const extrudeFace: Maker<'extrude face'> = ({ by }, bench) => {
   return prismOn(bench, frame, loops, Math.min(0, up), Math.max(0, up));
 };
 
+/** The sheet in which a plane meets a line. */
 export const section: Maker<'section'> = ({ normal, offset: at }, bench) => {
   const plane = axisFrame(normal, at);
   const frame = bench.frame ? compose(bench.frame, plane) : plane;
   return sheetMade(frame, sectionOf(bench, bench.inputs[0].item, frame), 'The plane meets nothing; the cross-section');
 };
 
+/** The outline of a line in a plane, as a curve. */
 export const outline: Maker<'outline'> = ({ normal, offset: at }, bench) => {
   const { item } = bench.inputs[0];
   const plane = axisFrame(normal, at);
@@ -267,6 +280,10 @@ export const outline: Maker<'outline'> = ({ normal, offset: at }, bench) => {
   return sheetMade(frame, unionLoops(bench.kernel, pieces), 'The outline');
 };
 
+/**
+ * A box around lines.
+ * @throws GeometryFault where it has no extent along an axis.
+ */
 export const container: Maker<'container'> = ({ below, above, hollow }, bench) => {
   const items = inputsOf(bench);
   const toLocal = bench.frame ? invert(bench.frame) : null;
@@ -296,6 +313,10 @@ export const container: Maker<'container'> = ({ below, above, hollow }, bench) =
   return solids.length ? cutBy(bench, { ...whole, id: -1, line: bench.line, material: null } as Item, solids) : whole;
 };
 
+/**
+ * An edge of a line as a curve.
+ * @throws GeometryFault where the two faces have no such edge.
+ */
 export const edge: Maker<'edge'> = ({ nth }, bench) => {
   const [first, second] = [faceOf(bench, 0), faceOf(bench, 1)];
   if (first.item.id !== second.item.id) throw new GeometryFault('The two faces are of different bodies.', 'Choose two faces of one body.', 'second');

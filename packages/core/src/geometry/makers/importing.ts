@@ -7,7 +7,10 @@ import { prismSolid } from '../solids.ts';
 import { columns } from './basic.ts';
 import type { Bench, Made, Maker } from './maker.ts';
 
-/** Reads the data of a part of the project. */
+/**
+ * Reads the data of a part of the project.
+ * @throws GeometryFault where the data are damaged.
+ */
 function partOf<T>(bench: Bench, name: string, kind: 'mesh' | 'outlines', read: (data: string) => T): T {
   const part = bench.part(name);
   if (!part || part.kind !== kind)
@@ -23,7 +26,10 @@ function partOf<T>(bench: Bench, name: string, kind: 'mesh' | 'outlines', read: 
   }
 }
 
-/** Kernel body of a mesh; its corners are merged where they coincide. Throws a GeometryFault where it does not close. */
+/**
+ * Kernel body of a mesh; its corners are merged where they coincide.
+ * @throws GeometryFault where it does not close.
+ */
 export function closedBody(bench: Pick<Bench, 'kernel' | 'origins' | 'line'>, { positions, triangles }: MeshData) {
   const { Manifold, Mesh } = bench.kernel;
   const id = Manifold.reserveIDs(1);
@@ -47,6 +53,10 @@ export function closedBody(bench: Pick<Bench, 'kernel' | 'origins' | 'line'>, { 
   }
 }
 
+/**
+ * A body from a file.
+ * @throws GeometryFault where nothing is left of it.
+ */
 export const imported: Maker<'import'> = ({ part, scale, at, turn, simplify }, bench): Made => {
   const data = partOf(bench, part, 'mesh', unpackMesh);
   const [x, y, z] = turn;
@@ -62,6 +72,10 @@ export const imported: Maker<'import'> = ({ part, scale, at, turn, simplify }, b
   return { solid: { manifold: simple, exact: null } };
 };
 
+/**
+ * Outlines from a file, as sheets or solids.
+ * @throws GeometryFault where they enclose no area.
+ */
 export const drawing: Maker<'drawing'> = ({ part, normal, offset, scale, shift, thickness }, bench): Made => {
   const raw = partOf(bench, part, 'outlines', unpackOutlines);
   const loops = tidyLoops(

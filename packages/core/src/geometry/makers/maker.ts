@@ -26,7 +26,10 @@ export type RecipeOf<F extends Recipe['form']> = Extract<Recipe, { form: F }>;
 /** Builds what a recipe of one form says. Throws a GeometryFault. */
 export type Maker<F extends Recipe['form']> = (recipe: RecipeOf<F>, bench: Bench) => Made;
 
-/** Refuses a body of nothing. */
+/**
+ * Refuses a body of nothing.
+ * @throws GeometryFault for a body of nothing.
+ */
 export function solidOf(manifold: NonNullable<Item['solid']>['manifold'], exact: NonNullable<Item['solid']>['exact'], what: string): Made {
   if (manifold.isEmpty()) {
     manifold.delete();
@@ -35,7 +38,10 @@ export function solidOf(manifold: NonNullable<Item['solid']>['manifold'], exact:
   return { solid: { manifold, exact } };
 }
 
-/** The face that an input points at. */
+/**
+ * The face that an input points at.
+ * @throws GeometryFault where there is no such face.
+ */
 export function faceOf(bench: Bench, index = 0): { item: Item; face: Face; number: number } {
   const { item, face: names, path } = bench.inputs[index];
   const { faces } = surfaceOf(bench.kernel, bench.origins, item);
@@ -51,7 +57,10 @@ export function faceOf(bench: Bench, index = 0): { item: Item; face: Face; numbe
   return { item, face: faces[found], number: found };
 }
 
-/** A frame on a face that must be flat. */
+/**
+ * A frame on a face that must be flat.
+ * @throws GeometryFault where it is curved.
+ */
 export function needFlat(bench: Bench, face: Face): asserts face is Face & { normal: [number, number, number] } {
   if (!face.normal) throw new GeometryFault(`The face ${face.name} is curved.`, 'Choose a flat face.', bench.inputs[0].path);
 }

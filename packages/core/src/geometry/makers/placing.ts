@@ -74,7 +74,10 @@ const determinantSign = (m: Affine): number =>
 /** A map given in the working frame, as one of the world. */
 const inWorld = (m: Affine, frame: Affine | null): Affine => (frame ? compose(frame, compose(m, invert(frame))) : m);
 
-/** One body of several copies. */
+/**
+ * One body of several copies.
+ * @throws GeometryFault where they cannot become one.
+ */
 function together(bench: Bench, copies: Made[]): Made {
   if (copies.length === 1) return copies[0];
   const kinds = new Set(copies.map((c) => kindOf(c as Item)));
@@ -101,8 +104,10 @@ function copies(bench: Bench, places: readonly Affine[], as: 'one' | 'many'): Ma
   return together(bench, made);
 }
 
+/** A line at places, in its place or as copies. */
 export const place: Maker<'place'> = ({ places, as }, bench) => copies(bench, places, as);
 
+/** Copies of a line along a curve. */
 export const alongCurve: Maker<'along'> = ({ count, turn, as }, bench) => {
   const path = bench.inputs[1].item.curve!;
   const step = count > 1 ? curveLength(path) / (path.closed ? count : count - 1) : 0;

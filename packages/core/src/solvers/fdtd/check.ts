@@ -19,7 +19,7 @@ const longSeconds = 6 * 3600;
 
 /**
  * Periods of the band's centre for which structures ring after the pulse, from the demo projects: open ones until their energy has
- * decayed to 1e-5 (4 to 33), those with guided ports or in closed
+ * decayed to 1e-5 (4 to 33; lossy ones, and a body beside a dipole, hardly 1), those with guided ports or in closed
  * walls until their waves have settled or left (67 to 164, mostly what creeps at the cutoff).
  */
 const ringing = { open: 13, guided: 105 };
@@ -97,7 +97,10 @@ export function estimateScene(scene: GridScene, grid: Grid, machine: Machine): T
 
 const gigabytes = (bytes: number): string => `${(bytes / 1e9).toPrecision(3)} GB`;
 
-/** What a specialist would point out before the run. */
+/**
+ * What a specialist would point out before the run.
+ * @throws what is no fault of the model.
+ */
 export function checkScene(scene: GridScene, machine: Machine): Problem[] {
   const found: Problem[] = checkGuides(scene);
   const limit = Math.min(machine.memory, addressable);

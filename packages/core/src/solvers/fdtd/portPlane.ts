@@ -16,6 +16,7 @@ export interface GuidePlane {
   free: [boolean, boolean, boolean, boolean];
 }
 
+/** The plane of a guided port on a grid: its nodes, and which of its sides are magnetic walls. */
 export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: GridScene['boundaries']): GuidePlane {
   const { normal, into } = guide;
   const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [Axis, Axis];
@@ -36,6 +37,7 @@ export const offRim = (g: GuidePlane, i: number, j: number): [boolean, boolean] 
 
 export type Index = [number, number, number];
 
+/** Indices of a place (i, j) of a port’s plane at node n along its normal. */
 export const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index => {
   const at: Index = [0, 0, 0];
   at[g.normal] = n;

@@ -1,7 +1,5 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
-import { coreVersion } from '../../version.ts';
-import { cellCount, cellsOf } from '../../grid/index.ts';
-import { type ResultArray, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
+import { type ResultArray, type ResultMeta, resultOf, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
 import type { RecorderTold } from '../../recorders/index.ts';
 import { bandFrequencies, farFieldOf, type GridScene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
@@ -10,13 +8,14 @@ import { stepLimit } from './check.ts';
 import { type Channel, channelsOf, ChannelSpectra, scattering } from './channels.ts';
 import { hasReactance, ownReferences, ownResistances } from './references.ts';
 import { renormalised } from '../../network/renormalise.ts';
+import { energyArray, steppingEvidence } from './evidence.ts';
 import { extrapolated } from './extrapolate.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { guideModes } from './guides.ts';
 import { type Excitation, fromJob, jobOf } from './jobs.ts';
 import { forecast, march } from './march.ts';
 import { PortSpectrum } from './portSpectrum.ts';
-import { pulseAt, pulseFor, pulseLevel } from '../../numerics/pulse.ts';
+import { pulseAt, pulseFor } from '../../numerics/pulse.ts';
 import { planRecording, type RecordedArrays, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
 import { Settled, watched } from './settled.ts';
@@ -192,34 +191,20 @@ export async function solveScene(
   arrays.frequency = { shape: [band.length], data: band };
   const solved = { shape: [band.length, channels.length, runs.length, 2], data: s };
   arrays.s = hasReactance(channels) ? (renormalised(solved, ownResistances(channels), ownReferences(channels)) ?? solved) : solved;
-  const { energies } = runs[0];
-  arrays.energy = { shape: [2, energies.length], data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]) };
+  arrays.energy = energyArray(runs[0]);
   guideArrays(channels, band, arrays);
   const recorded = first.fields;
   const farField = farFieldOf(scene);
   const figures = recorded?.figures ?? null;
-  return {
-    meta: {
-      format: 'jadebell-result',
-      version: 3,
+  const ended =
+    runs.some((r) => r.ended === 'stopped') || runs.length < order.length
+      ? 'stopped'
+      : ((['steps', 'settled'] as const).find((how) => runs.some((r) => r.ended === how)) ?? 'decayed');
+  const residual = Math.max(...runs.map((r) => r.residual));
+  return resultOf<TimeEvidence>(
+    {
       solver: 'fdtd',
-      coreVersion,
-      ports: channels.map((c) =>
-        c.kind === 'lumped'
-          ? {
-              name: c.name,
-              resistance: c.resistance,
-              ...(c.reactance ? { reactance: c.reactance } : {}),
-            }
-          : {
-              name: c.name,
-              resistance: 0,
-              mode: c.mode + 1,
-              family: c.modes.modes[c.mode].mode.kind,
-              impedance: c.modes.modes[c.mode].impedance ?? undefined,
-              voltage: c.modes.modes[c.mode].voltage,
-            },
-      ),
+      ports: channels.map(portTold),
       excitations: runs.map((r) => r.excited),
       recordAt: scene.recordAt,
       farField: farField && figures ? { name: farField.name, step: recorded!.step, figures } : null,
@@ -227,30 +212,24 @@ export async function solveScene(
       ...(recorded?.combined ? { combined: recorded.combined } : {}),
       ...(others.length ? { others: others.map(({ turn, fields: f }) => ({ turn, figures: f.figures, recorded: f.recorded })) } : {}),
       evidence: {
-        steps: machine.steps,
-        timeStep: dt,
-        cells: [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)],
-        cellsPerWavelength: grid.cellsPerWavelength,
-        residualEnergy: Math.max(...runs.map((r) => r.residual)),
-        ended:
-          runs.some((r) => r.ended === 'stopped') || runs.length < order.length
-            ? 'stopped'
-            : ((['steps', 'settled'] as const).find((how) => runs.some((r) => r.ended === how)) ?? 'decayed'),
-        pulseAtEdges: [
-          pulseLevel(pulse, scene.band.from) - pulseLevel(pulse, pulse.centre),
-          pulseLevel(pulse, scene.band.to) - pulseLevel(pulse, pulse.centre),
-        ],
+        ...steppingEvidence({ grid, dt, stepping, steps: machine.steps, pulse, band: scene.band, ended, residual }),
         powerBalance: figures?.map((f) => (f.accepted - f.radiated - f.lost) / f.accepted) ?? null,
         ...restOf(runs),
         ...networkEvidence(s, channels, runs, band),
         seconds: host.now() - started,
         threads: machine.threads,
-        cellsPerSecond: (cellCount(grid) * machine.steps) / stepping,
         bytes: machine.bytes,
       },
     },
     arrays,
-  };
+  );
+}
+
+/** What a result tells of a channel. */
+function portTold(c: Channel): ResultMeta['ports'][number] {
+  if (c.kind === 'lumped') return { name: c.name, resistance: c.resistance, ...(c.reactance ? { reactance: c.reactance } : {}) };
+  const { mode, impedance, voltage } = c.modes.modes[c.mode];
+  return { name: c.name, resistance: 0, mode: c.mode + 1, family: mode.kind, impedance: impedance ?? undefined, voltage };
 }
 
 /** Field arrays under names of their own for an excitation after the first; where they stand is told once. */

@@ -1,15 +1,14 @@
 import { ProblemError } from '../../document/index.ts';
-import { cellCount, cellsOf } from '../../grid/index.ts';
 import { directionsOf } from '../../recorders/index.ts';
-import type { ResultArray, ResultSet, TimeEvidence } from '../../results/index.ts';
+import { type ResultArray, resultOf, type ResultSet, type TimeEvidence } from '../../results/index.ts';
 import { farFieldOf, type GridScene, numbersOf, type SceneSource } from '../../scene/index.ts';
-import { coreVersion } from '../../version.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
 import type { Discrete } from './discrete.ts';
+import { energyArray, steppingEvidence } from './evidence.ts';
 import { readFar, voltageSpectrum } from './farReading.ts';
 import { forecast, march } from './march.ts';
-import { pulseFor, pulseLevel } from '../../numerics/pulse.ts';
+import { pulseFor } from '../../numerics/pulse.ts';
 import { planRecording, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
 import { Simulation } from './simulation.ts';
@@ -75,10 +74,7 @@ export async function solveSourced(
     });
     const seconds = host.now() - started;
     const { scales, tell, arrays: own } = source.read({ probe: (n) => simulation.probe(plan.probes.length + n), every });
-    const arrays: Record<string, ResultArray> = {
-      energy: { shape: [2, run.energies.length], data: Float64Array.from([...run.energies.map((e) => e[0]), ...run.energies.map((e) => e[1])]) },
-      ...own,
-    };
+    const arrays: Record<string, ResultArray> = { energy: energyArray(run), ...own };
     const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
     const samples = { sums, scales, steps: simulation.steps, probe: (n: number) => simulation.probe(n) };
     const recorded = (['frequencies', 'time'] as const).flatMap((over) =>
@@ -103,39 +99,33 @@ export async function solveSourced(
       far = { name: asked.name, step, readings };
     }
     const { told, balance } = tell(far);
-    return {
-      meta: {
-        format: 'jadebell-result',
-        version: 3,
+    return resultOf<TimeEvidence>(
+      {
         solver: 'fdtd',
-        coreVersion,
-        ports: [],
-        excitations: [],
         ...told,
         recordAt: scene.recordAt,
         recorded,
         evidence: {
-          steps: simulation.steps,
-          timeStep: dt,
-          cells: [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)],
-          cellsPerWavelength: grid.cellsPerWavelength,
-          residualEnergy: run.residual,
-          ended: run.ended,
-          pulseAtEdges: [
-            pulseLevel(pulse, scene.band.from) - pulseLevel(pulse, pulse.centre),
-            pulseLevel(pulse, scene.band.to) - pulseLevel(pulse, pulse.centre),
-          ],
+          ...steppingEvidence({
+            grid,
+            dt,
+            stepping: seconds,
+            steps: simulation.steps,
+            pulse,
+            band: scene.band,
+            ended: run.ended,
+            residual: run.residual,
+          }),
           powerBalance: balance,
           largestReflection: 0,
           asymmetry: null,
           seconds,
           threads: simulation.threads,
-          cellsPerSecond: (cellCount(grid) * simulation.steps) / seconds,
           bytes: simulation.bytes,
         },
       },
       arrays,
-    };
+    );
   } finally {
     simulation.close();
   }

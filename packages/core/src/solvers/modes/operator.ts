@@ -11,6 +11,7 @@ export interface Unknowns {
   points: PointUnknowns;
 }
 
+/** Numbers of the edges and nodes of a section that are unknowns. */
 export function unknownsOf(s: Section): Unknowns {
   const size = s.u.length * s.v.length;
   const ofU = new Int32Array(size).fill(-1);

@@ -39,6 +39,7 @@ export interface Steps {
   dualV: Float64Array;
 }
 
+/** Cells of a section and lengths around its nodes, metres. */
 export function stepsOf({ u, v }: Pick<Section, 'u' | 'v'>): Steps {
   const cells = (x: Float64Array): Float64Array => Float64Array.from({ length: x.length - 1 }, (_, i) => x[i + 1] - x[i]);
   const duals = (x: Float64Array): Float64Array => x.map((_, i) => ((i + 1 < x.length ? x[i + 1] : x[i]) - (i > 0 ? x[i - 1] : x[i])) / 2);

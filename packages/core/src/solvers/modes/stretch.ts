@@ -96,6 +96,7 @@ export interface Coefficients {
 /** Whether a section has anything that makes its modes complex. */
 export const isComplex = (s: Section): boolean => !!s.loss || !!s.absorb;
 
+/** Coefficients of the operator in stretched coordinates. */
 export function coefficientsOf(s: Section, cs: ComplexSteps): Coefficients {
   const { nu, nv } = stepsOf(s);
   const w = nu + 1;

@@ -35,6 +35,7 @@ function secondsEach(mesh: WireMesh, unknowns: number, machine: Machine, earth: 
   return ((8 / 3) * unknowns ** 3) / (7e9 * speed) + (mesh.count ** 2 * (earth ? 12 : 1)) / (1.1e7 * speed) + (earth ? 0.6 : 0.002);
 }
 
+/** Cost of a scene of wires: segments, unknowns, bytes, frequencies, seconds. */
 export function estimateScene(scene: WiresScene, machine: Machine): WireEstimate {
   const mesh = meshOf(scene);
   const unknowns = mesh.bases + extraUnknowns(scene.wires);

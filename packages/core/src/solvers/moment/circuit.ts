@@ -13,6 +13,7 @@ export interface Circuit {
   heard: boolean;
 }
 
+/** What hangs on the wires of a scene, on its mesh. */
 export const circuitOf = (scene: WireScene, mesh: WireMesh, heard = false): Circuit => ({
   ports: scene.ports.map((p) => currentAt(mesh, p.place)),
   loads: scene.loads.map((p) => currentAt(mesh, p.place)),

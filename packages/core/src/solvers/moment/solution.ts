@@ -148,6 +148,7 @@ export interface Excited {
 /**
  * Ports behind their own impedances: with Y between closed gaps, (1 + Z Y) V = E, where E is the open voltage of the one that sends, sqrt(8 R) V for 1 W, or, lit
  * by a source from without, -Z times the currents that it drives through closed gaps. `sends` is the port, null for that source.
+ * @throws Error where the ports have no solution.
  */
 export function exciteDrives(drives: Drives, circuit: Circuit, scene: WireScene, sends: number | null): Excited {
   const p = scene.ports.length;

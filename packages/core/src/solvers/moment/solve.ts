@@ -1,4 +1,3 @@
-import { coreVersion } from '../../version.ts';
 import { meshWires, wireAccuracy, type WireMesh } from '../../grid/index.ts';
 import type { C } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
@@ -6,6 +5,7 @@ import {
   type PatternFigures,
   type ResultArray,
   type ResultMeta,
+  resultOf,
   type ResultSet,
   type ScatterFigures,
   turnName,
@@ -162,12 +162,9 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
       threads: system.threads,
       bytes: WireSystem.bytes(mesh, system.size - mesh.bases, system.threads),
     };
-    return {
-      meta: {
-        format: 'jadebell-result',
-        version: 3,
+    return resultOf<WireEvidence>(
+      {
         solver: 'moment',
-        coreVersion,
         ports: wires.ports.map((p) => ({ name: p.name, resistance: p.resistance, ...(p.reactance ? { reactance: p.reactance } : {}) })),
         excitations: source ? [] : (turns as number[]),
         recordAt: at,
@@ -192,12 +189,13 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
         evidence,
       },
       arrays,
-    };
+    );
   } finally {
     system.close();
   }
 }
 
+/** Places whose voltage and current a result keeps, in its order. */
 export const probesOf = (w: WireScene): NonNullable<ResultMeta['probes']> => [
   ...w.ports.map(({ name }) => ({ name, kind: 'port' as const })),
   ...w.loads.map(({ name }) => ({ name, kind: 'load' as const })),

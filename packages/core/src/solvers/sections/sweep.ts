@@ -8,7 +8,10 @@ import { followers } from './follow.ts';
 import { sectionCells, sectionGrid } from './sectionGrid.ts';
 import { prepareSection, type SolvedSection, solveModes } from './solveModes.ts';
 
-/** What must be so for the next step; throws the problems of a section that cannot be solved. */
+/**
+ * What must be so for the next step.
+ * @throws ProblemError of a section that cannot be solved.
+ */
 function ready(bodies: readonly Body[], s: SceneSection, options: Parameters<typeof prepareSection>[2]): Parameters<typeof solveModes>[2] {
   const p = prepareSection(bodies, s, options);
   if (!('filled' in p)) throw new ProblemError(p.problems as Problem[]);
@@ -59,7 +62,10 @@ export interface ConvergencePass {
 /** Passes of a convergence run at most. */
 const mostPasses = 6;
 
-/** Halves the cells until no index of the asked modes changes by more than `bound`, or the section becomes too large. */
+/**
+ * Halves the cells until no index of the asked modes changes by more than `bound`, or the section becomes too large.
+ * @throws ProblemError of a section that cannot be solved.
+ */
 export function* convergeSection(bodies: readonly Body[], s: SceneSection, bound: number, kernel?: FrontKernel): Generator<ConvergencePass> {
   let before: ModeFigures[] | null = null;
   for (let pass = 0; pass < mostPasses; pass++) {

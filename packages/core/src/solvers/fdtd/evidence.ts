@@ -1,0 +1,36 @@
+import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
+import { type Pulse, pulseLevel } from '../../numerics/pulse.ts';
+import type { ResultArray, TimeEvidence } from '../../results/index.ts';
+import type { March } from './march.ts';
+
+interface Stepped {
+  grid: Grid;
+  /** Seconds of a step, and of stepping in all. */
+  dt: number;
+  stepping: number;
+  /** Steps of all excitations. */
+  steps: number;
+  pulse: Pulse;
+  band: { from: number; to: number };
+  ended: March['ended'];
+  residual: number;
+}
+
+/** What a run in time tells of itself whatever has excited it. */
+export const steppingEvidence = ({ grid, dt, stepping, steps, pulse, band, ended, residual }: Stepped) =>
+  ({
+    steps,
+    timeStep: dt,
+    cells: [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)],
+    cellsPerWavelength: grid.cellsPerWavelength,
+    residualEnergy: residual,
+    ended,
+    pulseAtEdges: [pulseLevel(pulse, band.from) - pulseLevel(pulse, pulse.centre), pulseLevel(pulse, band.to) - pulseLevel(pulse, pulse.centre)],
+    cellsPerSecond: (cellCount(grid) * steps) / stepping,
+  }) satisfies Partial<TimeEvidence>;
+
+/** Energy over the steps of a run, as a result keeps it: steps, then energies. */
+export const energyArray = ({ energies }: March): ResultArray => ({
+  shape: [2, energies.length],
+  data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]),
+});
