@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { ResultArray, ResultMeta, WireEvidence } from '../results/index.ts';
+import { type ResultArray, type ResultMeta, toldFor, type WireEvidence } from '../results/index.ts';
 import { defaultBoards, evidenceRows, quantities, readWireCurrents, type RunReading, wireTubes, alongWire, largestCurrent } from './index.ts';
 
 const evidence: WireEvidence = { method: 'wires', segments: 2, unknowns: 3, segmentsPerWavelength: 40, solved: 9, fitError: 2e-5, ended: "solved", powerBalance: [1e-6], largestReflection: 0.5, asymmetry: null, seconds: 1, threads: 1, bytes: 1e6 }; // prettier-ignore
@@ -115,4 +115,38 @@ test('runs on wires have a board of currents, and evidence of their own', () => 
   expect(rows['segments, unknowns']).toBe('2, 3');
   const earth = Object.fromEntries(evidenceRows({ ...meta, evidence: { ...evidence, earth: true as const, powerBalance: null } }));
   expect(earth['power balance: accepted less radiated and lost']).toContain('earth');
+});
+
+describe('a run that a current dipole excited', () => {
+  const spot = { name: 'spot', of: 'magnetic', at: [0, 0, 0], direction: [0, 0, 1] } as const;
+  const told = { excitations: [], ports: [], dipole: { ...spot, at: [0, 0, 0], direction: [0, 0, 1] } } as Partial<ResultMeta>;
+  const power = (f: number): number => ((2 * Math.PI * f) / 299792458) ** 2 / (12 * Math.PI * 376.730313668);
+  const given = run({ waves: [], array: (name) => (name === 'source:power' ? { shape: [2], data: Float64Array.of(3 * power(1e8), power(2e8) / 2) } : undefined) }, told); // prettier-ignore
+
+  test('has its power over that in free space as a curve, and by itself', () => {
+    expect(quantities['dipole-enhancement'].terms(given.meta)).toEqual([{ key: '', label: 'spot' }]);
+    const curve = quantities['dipole-enhancement'].curve(given, '')!;
+    expect(Array.from(curve.re)).toEqual([expect.closeTo(3, 9), expect.closeTo(0.5, 9)]);
+    expect(quantities['dipole-power'].curve(given, '')!.re[1]).toBeCloseTo(power(2e8) / 2, 18);
+    // A run of ports has neither.
+    expect(quantities['dipole-power'].terms(meta)).toEqual([]);
+    expect(quantities['dipole-power'].curve(run(), '')).toBeNull();
+  });
+
+  test('opens on what it gives, and its evidence speaks of no reflection', () => {
+    const boards = defaultBoards(given.meta);
+    expect(boards[0].name).toBe('Source');
+    expect(boards[0].cards.map((c) => c.kind)).toEqual(['curves', 'evidence']);
+    const rows = evidenceRows(given.meta).map(([what]) => what);
+    expect(rows[0]).toBe('power balance: given less radiated and lost');
+    expect(rows.some((r) => r.includes('S11') || r.includes('amplitude out'))).toBe(false);
+  });
+
+  test('is told for 1 W that it gives', () => {
+    expect([toldFor(given.meta), toldFor(meta), toldFor({ wave: { name: 'sky', theta: 0, phi: 0 } })]).toEqual([
+      '1 W from the dipole',
+      '1 W in',
+      '1 V/m',
+    ]);
+  });
 });

@@ -64,3 +64,27 @@ describe('ports on the grid, before a run', () => {
     expect(codes(vast)).toEqual([]);
   });
 });
+
+describe('a current dipole before a run', () => {
+  const source = (at: Point3): Partial<GridScene> => ({
+    ports: [],
+    source: { kind: 'dipole', name: 'spot', order: 0, of: 'electric', at, direction: [0, 0, 1] },
+  });
+  const wide: Partial<GridScene> = { min: [-60e-3, -60e-3, -60e-3], max: [60e-3, 60e-3, 60e-3] };
+  const codesAt = (at: Point3, ...more: GridScene['bodies']): string[] => codes({ ...bars({}, ...more), ...wide, ...source(at) });
+
+  test('is looked at where it stands: clear of bodies nothing is told', () => {
+    expect(codesAt([0, 35e-3, 0])).toEqual([]);
+    expect(codesAt([0, 35e-3, 20e-3], box('board', 2, medium(3), [-20e-3, 2e-3, -15e-3], [20e-3, 50e-3, -12e-3]))).toEqual([]);
+  });
+
+  test('in metal, in a loss, and too close to a surface or to the boundary it is told so', () => {
+    expect(codesAt([10e-3, 0, 0])).toEqual(['dipole.metal ports spot']);
+    const wet: MaterialEntry = { name: 'wet', kind: 'dielectric', permittivity: 4, lossTangent: 0.2 };
+    expect(codesAt([0, 12e-3, 0], box('sea', 2, wet, [-20e-3, 2e-3, -15e-3], [20e-3, 19e-3, 15e-3]))).toEqual(['dipole.lossy ports spot']);
+    expect(codesAt([0, 12e-3, 0], box('board', 2, medium(3), [-20e-3, 2e-3, -15e-3], [20e-3, 19e-3, -1e-3]))).toEqual(['dipole.close ports spot']);
+    // Within a clear medium it may stand.
+    expect(codesAt([0, 30e-3, 0], box('ice', 2, medium(3), [-60e-3, -60e-3, -60e-3], [60e-3, 60e-3, 60e-3]))).toEqual([]);
+    expect(codesAt([0, 55e-3, 0])).toEqual(['dipole.outside ports spot']);
+  });
+});

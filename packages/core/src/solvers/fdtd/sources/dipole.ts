@@ -34,7 +34,7 @@ export function dipoleSource(dipole: SceneDipole, { scene, d, pulse }: SourceGro
   const { dt } = d;
   const magnetic = dipole.of === 'magnetic';
   const shares = sharesOf(dipole, d);
-  const problems = shares ? mediumFaults(dipole, shares, d) : [place(dipole, 'dipole.outside', 'The dipole stands at the boundary or outside of it.', 'Move it inside, or give the boundaries a larger margin.')]; // prettier-ignore
+  const problems = shares ? mediumFaults(dipole, shares, d) : [place(dipole, 'dipole.outside', 'The dipole stands within two cells of the boundary, or outside.', 'Move it inside, or give the boundaries a larger margin.')]; // prettier-ignore
   const late = magnetic ? 1 : 0.5;
   return {
     problems,
