@@ -83,6 +83,11 @@ describe('a current dipole before a run', () => {
     const wet: MaterialEntry = { name: 'wet', kind: 'dielectric', permittivity: 4, lossTangent: 0.2 };
     expect(codesAt([0, 12e-3, 0], box('sea', 2, wet, [-20e-3, 2e-3, -15e-3], [20e-3, 19e-3, 15e-3]))).toEqual(['dipole.lossy ports spot']);
     expect(codesAt([0, 12e-3, 0], box('board', 2, medium(3), [-20e-3, 2e-3, -15e-3], [20e-3, 19e-3, -1e-3]))).toEqual(['dipole.close ports spot']);
+    // Perfect walls all round a body without loss take nothing; those of a real metal would.
+    const shut = { boundaries: Array<'electric'>(6).fill('electric') };
+    const ball = box('ball', 0, medium(3), [-10e-3, -10e-3, -10e-3], [10e-3, 10e-3, 10e-3]);
+    expect(codes({ ...bars(), ...wide, ...shut, ...source([0, 35e-3, 0]), bodies: [ball] })).toEqual(['dipole.closed ports spot']);
+    expect(codes({ ...bars(), ...wide, ...shut, ...source([0, 35e-3, 0]), bodies: [{ ...ball, material: wet }] })).toEqual([]);
     // Within a clear medium it may stand.
     expect(codesAt([0, 30e-3, 0], box('ice', 2, medium(3), [-60e-3, -60e-3, -60e-3], [60e-3, 60e-3, 60e-3]))).toEqual([]);
     expect(codesAt([0, 55e-3, 0])).toEqual(['dipole.outside ports spot']);

@@ -4,7 +4,7 @@ import type { C } from '../../../numerics/complex.ts';
 import { c0, eta0 } from '../../../numerics/constants.ts';
 import type { Index, Probe } from '../../../recorders/index.ts';
 import type { PatternFigures } from '../../../results/index.ts';
-import { bandFrequencies, type SceneDipole } from '../../../scene/index.ts';
+import { bandFrequencies, type GridScene, type SceneDipole } from '../../../scene/index.ts';
 import { extent } from '../../../yee/index.ts';
 import { coefficients, type Discrete, isMetal, mediumOf, permittivityOf } from '../discrete.ts';
 import { antennaFigures } from '../farReading.ts';
@@ -34,7 +34,16 @@ export function dipoleSource(dipole: SceneDipole, { scene, d, pulse }: SourceGro
   const { dt } = d;
   const magnetic = dipole.of === 'magnetic';
   const shares = sharesOf(dipole, d);
-  const problems = shares ? mediumFaults(dipole, shares, d) : [place(dipole, 'dipole.outside', 'The dipole stands within two cells of the boundary, or outside.', 'Move it inside, or give the boundaries a larger margin.')]; // prettier-ignore
+  const problems = shares
+    ? [...mediumFaults(dipole, shares, d), ...closedFaults(dipole, scene)]
+    : [
+        place(
+          dipole,
+          'dipole.outside',
+          'The dipole stands within two cells of the boundary, or outside.',
+          'Move it inside, or give the boundaries a larger margin.',
+        ),
+      ];
   const late = magnetic ? 1 : 0.5;
   return {
     problems,
@@ -90,6 +99,22 @@ export function dipoleSource(dipole: SceneDipole, { scene, d, pulse }: SourceGro
 
 const place = ({ name }: SceneDipole, code: string, message: string, fix: string): Problem =>
   problem('error', code, { part: 'ports', name }, message, fix);
+
+/** Where nothing takes power a dipole gives none in the end, and nothing can be told for 1 W of it. */
+function closedFaults(dipole: SceneDipole, { boundaries, bodies, ports }: GridScene): Problem[] {
+  const takes = bodies.some(({ material: m, conductor }) =>
+    m.kind === 'conductor' ? !conductor.perfect && !!m.conductivity : !!m.lossTangent || !!m.dispersion,
+  );
+  if (boundaries.includes('open') || ports.length || takes) return [];
+  return [
+    place(
+      dipole,
+      'dipole.closed',
+      'The dipole stands between walls on all sides, and nothing in them takes power.',
+      'Open a side, or give a body losses.',
+    ),
+  ];
+}
 
 /** Samples around the dipole with their shares; null where it stands too close to the edge of the computed region. */
 function sharesOf({ of, at, direction }: SceneDipole, { grid }: Discrete): Share[] | null {
