@@ -99,7 +99,11 @@ export default ts.config(
     rules: {
       'jsdoc/require-jsdoc': [
         'error',
-        { publicOnly: true, enableFixer: false, require: { ArrowFunctionExpression: true, ClassDeclaration: true, FunctionDeclaration: true, FunctionExpression: true } },
+        {
+          publicOnly: true,
+          enableFixer: false,
+          require: { ArrowFunctionExpression: true, ClassDeclaration: true, FunctionDeclaration: true, FunctionExpression: true },
+        },
       ],
       'jsdoc/require-description': ['error', { contexts: ['FunctionDeclaration', 'ArrowFunctionExpression', 'ClassDeclaration'] }],
       'jsdoc/require-throws': 'error',
