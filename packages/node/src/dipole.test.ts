@@ -39,17 +39,15 @@ describe('a current dipole on a grid', () => {
     ['electric', [0, 0, 1]],
     ['magnetic', [0.4, -0.7, 0.5]],
   ] as const)('gives in free space what theory says, along no axis too: %s', async (of, direction) => {
-    const { meta, arrays } = await solve(filled(air, dipole(of, [0.0031, -0.0017, 0.0008], [...direction])));
+    const { meta, arrays } = await solve(filled(air, dipole(of, [0.0031, -0.0017, 0.0008], [...direction]), { accuracy: 'fine' }));
     const power = arrays['source:power'].data;
     const off = frequencies.map((f, n) => power[n] / freePower(of, f) - 1);
     process.stdout.write(`${of}: power off by ${off.map((x) => (100 * x).toFixed(2)).join(', ')} %; balance ${meta.evidence.powerBalance!.map((x) => (100 * x).toFixed(2)).join(', ')} %; directivity ${meta.farField!.figures.map((f) => f.directivity.toFixed(4)).join(', ')}\n`); // prettier-ignore
-    // With 18 to 12 cells a wavelength.
+    // With 42 to 28 cells a wavelength.
     for (const x of off) expect(Math.abs(x)).toBeLessThan(0.02);
     for (const x of meta.evidence.powerBalance!) expect(Math.abs(x)).toBeLessThan(0.01);
-    // Waves of the grid run unevenly: at twelve cells a wavelength that is seen in a pattern, at eighteen hardly.
-    const [low, high] = meta.farField!.figures.map((f) => Math.abs(f.directivity / 1.5 - 1));
-    expect(low).toBeLessThan(0.01);
-    expect(high).toBeLessThan(0.05);
+    // Waves of the grid run unevenly: at the twelve cells of a draft that is seen in a pattern (3 %), at eighteen hardly (1.2 %).
+    for (const f of meta.farField!.figures) expect(Math.abs(f.directivity / 1.5 - 1)).toBeLessThan(0.01);
   });
 
   test('gives n times as much in a medium of index n, if electric, and n^3 times if magnetic', async () => {

@@ -69,12 +69,12 @@ describe('a current dipole beside wires', () => {
 
   test.each(['electric', 'magnetic'] as const)('gives what wires radiate and lose, ports and loads counted in: %s', async (of) => {
     for (const ground of [null, perfect]) {
-      const source = dipole(of, [0.02 * wl, 0.03 * wl, 0.2 * wl], slanted);
+      const source = dipole(of, [0.03 * wl, 0.015 * wl, 0.22 * wl], slanted);
       const { arrays, meta } = await solveWires(beside(source, ground), host);
       const [figures] = meta.farField!.figures;
       process.stdout.write(`${of}${ground ? ' over ground' : ''}: ${(arrays['source:power'].data[0] / freePower(of, f)).toFixed(3)} times as in free space, radiates ${figures.radiated.toFixed(4)}, loses ${figures.lost.toFixed(4)} of 1 W\n`); // prettier-ignore
       // Much of it must go through the wires, or nothing is shown.
-      expect(figures.lost).toBeGreaterThan(0.05);
+      expect(figures.lost).toBeGreaterThan(0.1);
       expect(Math.abs(meta.evidence.powerBalance![0])).toBeLessThan(5e-3);
     }
   });

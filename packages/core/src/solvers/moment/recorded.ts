@@ -12,7 +12,7 @@ import {
 } from '../../radiation/index.ts';
 import { recorderKind, type RecorderTold } from '../../recorders/index.ts';
 import { type PatternFigures, type ResultArray, type ScatterFigures, turnName } from '../../results/index.ts';
-import { frequenciesOf, numbersOf, type WiresScene, type SceneSource, type SceneWave, type WireScene } from '../../scene/index.ts';
+import { frequenciesOf, numbersOf, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { IncidentField } from './sources.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 
@@ -21,7 +21,7 @@ export interface FieldSource {
   frequency: number;
   currents: WireCurrents;
   /** The field of a source from without, where one excites the wires, and how many times as strong. */
-  incident: { from: SceneSource; field: IncidentField; size: number } | null;
+  incident: { field: IncidentField; size: number } | null;
 }
 
 /** A point, or where it lies within a wire, the place on its surface beside it: the fields there stand for those within. */

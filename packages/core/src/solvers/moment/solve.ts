@@ -321,7 +321,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, excite, turn,
     frequency: at[f],
     currents: { segments: mesh.segments, currents: endCurrents(mesh, x) },
     // The source is the last drive.
-    incident: scene.source && { from: scene.source, field: incidentField(wires, scene.source, at[f]), size: excited[f].factors.at(-1)![0] },
+    incident: scene.source && { field: incidentField(wires, scene.source, at[f]), size: excited[f].factors.at(-1)![0] },
   }));
   const currents = new Float64Array(4 * mesh.count * at.length);
   sources.forEach((s, f) => currents.set(s.currents.currents, 4 * mesh.count * f));
