@@ -3,7 +3,6 @@ import { dipoleSource } from './dipole.ts';
 import type { GridSource, SourceGround } from './source.ts';
 import { waveSource } from './wave.ts';
 
-
 /** Sources from without, by their kind. */
 const sources: { [K in SceneSource['kind']]: (source: Extract<SceneSource, { kind: K }>, ground: SourceGround) => GridSource } = {
   wave: waveSource,
