@@ -16,6 +16,7 @@ const order = [
   'expressions',
   'materials',
   'geometry',
+  'methods',
   'yee',
   'recorders',
   'ports',

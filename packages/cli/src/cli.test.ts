@@ -28,7 +28,7 @@ const file = (name: string, text: string): string => {
 describe('command line', () => {
   test('schema, check and estimate', async () => {
     const schema = await jadebell('schema');
-    expect(JSON.parse(schema.out)).toMatchObject({ title: 'Jade Bell project, version 2' });
+    expect(JSON.parse(schema.out)).toMatchObject({ title: 'Jade Bell project, version 3' });
     expect(await jadebell('check', tag)).toMatchObject({
       code: 0,
       out: expect.stringContaining('no errors'),

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { unpackResult } from '@jadebell/core/results';
+import { isOf, unpackResult } from '@jadebell/core/results';
 import { buildScene, sceneFor } from '@jadebell/core/scene';
 import { solverOf, solvers } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
@@ -40,16 +40,19 @@ describe('cost estimate', () => {
     const kernel = await loadGeometryKernel();
     for (const name of readdirSync(folder).filter((f) => f.endsWith('.json'))) {
       const { project } = readProject(readFileSync(folder + name, 'utf8'));
-      const { evidence, excitations } = unpackResult(readFileSync(folder + name.replace('.json', '.zip'))).meta;
+      const { meta } = unpackResult(readFileSync(folder + name.replace('.json', '.zip')));
       const { scene } = buildScene(project!, kernel);
-      if (evidence.method === 'wires') {
-        const told = solvers.moment.estimate(sceneFor('moment', scene), thisMachine());
+      if (isOf('moment', meta)) {
+        const { evidence } = meta;
+        const told = solvers.moment.plan(sceneFor('moment', scene), thisMachine()).ready!.estimate;
         const ratios = [evidence.solved / told.frequencies, evidence.bytes / told.bytes];
         process.stdout.write(`${name}: real over told: frequencies ${ratios[0].toFixed(2)}, bytes ${ratios[1].toFixed(2)}\n`);
         for (const ratio of ratios) expect([name, ratio > 0.5, ratio < 2]).toEqual([name, true, true]);
         continue;
       }
-      const told = solvers.fdtd.estimate(sceneFor('fdtd', scene), { ...thisMachine(), cellsPerSecond: evidence.cellsPerSecond });
+      if (!isOf('fdtd', meta)) throw new Error(name);
+      const { evidence, excitations } = meta;
+      const told = solvers.fdtd.plan(sceneFor('fdtd', scene), { ...thisMachine(), cellsPerSecond: evidence.cellsPerSecond }).ready!.estimate;
       const ratios = [evidence.steps / (told.steps * Math.max(1, excitations.length)), evidence.bytes / told.bytes, evidence.seconds / told.seconds];
       process.stdout.write(
         `${name}: real over told: steps ${ratios[0].toFixed(2)}, bytes ${ratios[1].toFixed(2)}, seconds ${ratios[2].toFixed(2)}\n`,

@@ -2,12 +2,13 @@ import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type Port, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { effortText, packResult } from '@jadebell/core/results';
+import { packResult } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { solverOf } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { makeBuoy } from './buoy.ts';
 import { applyChanges } from './load.ts';
+import { effortText } from '@jadebell/core/methods';
 
 /** The mast line with lumped ports at the ends of its strip in place of the guided ones. */
 const lumped = (project: Project): Project => ({
@@ -49,7 +50,7 @@ export async function solveDemo(folder: string, only: string | undefined, print:
       const result = await solverOf(scene).solve(scene, { host });
       await writeFile(join(results, `${stem}.${n + 1}.json`), `${JSON.stringify(changed, null, 2)}\n`);
       await writeFile(join(results, `${stem}.${n + 1}.zip`), packResult(result));
-      print(`${stem} run ${n + 1}: ${result.meta.evidence.seconds.toFixed(1)} s, ${effortText(result.meta.evidence)}`);
+      print(`${stem} run ${n + 1}: ${result.meta.evidence.seconds.toFixed(1)} s, ${effortText(result.meta)}`);
     }
   }
 }

@@ -59,7 +59,7 @@ describe('cost estimate of structures that it was not fitted to', () => {
     '%s: no more than twice as long as told, nor done in a third of it; memory within a factor of two',
     async (_, scene) => {
       const { evidence, excitations } = (await solvers.fdtd.solve(scene, { host: await nodeHost() })).meta;
-      const told = solvers.fdtd.estimate(scene, { ...thisMachine(), cellsPerSecond: evidence.cellsPerSecond });
+      const told = solvers.fdtd.plan(scene, { ...thisMachine(), cellsPerSecond: evidence.cellsPerSecond }).ready!.estimate;
       const ratios = [evidence.steps / (told.steps * Math.max(1, excitations.length)), evidence.bytes / told.bytes];
       process.stdout.write(`real over told: steps ${ratios[0].toFixed(2)}, bytes ${ratios[1].toFixed(2)}\n`);
       // How long a structure rings is not known before it is solved: those with loss are done soon after the pulse.
@@ -72,7 +72,7 @@ describe('cost estimate of structures that it was not fitted to', () => {
     const bent = plainWire('w', [[0, 0, 0.2], [0.3, 0, 0.5], [0.9, 0.2, 0.6], [0.9, 0.8, 0.9]], 2e-3); // prettier-ignore
     const scene = wireScene({ wires: [bent], ports: [[0, 0.2]], frequency: 200e6, band: { from: 50e6, to: 400e6, points: 201 } });
     const { evidence } = (await solvers.moment.solve(scene, { host: await nodeHost() })).meta;
-    const told = solvers.moment.estimate(scene, thisMachine());
+    const told = solvers.moment.plan(scene, thisMachine()).ready!.estimate;
     const ratios = [evidence.solved / told.frequencies, evidence.bytes / told.bytes];
     process.stdout.write(`real over told: frequencies ${ratios[0].toFixed(2)}, bytes ${ratios[1].toFixed(2)}\n`);
     for (const ratio of ratios) expect([ratio > 0.5, ratio < 2]).toEqual([true, true]);

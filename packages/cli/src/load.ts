@@ -2,8 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { type Problem, problem, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { denseKernel } from '@jadebell/core/dense';
-import type { Scene } from '@jadebell/core/scene';
-import { checkProject, type Machine, type Solver } from '@jadebell/core/solvers';
+import { type Checked, checkProject, type Machine } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 
 /** Changes given on the command line. */
@@ -13,11 +12,7 @@ export interface Changes {
   accuracy?: Project['solve']['accuracy'];
 }
 
-export interface Loaded {
-  project: Project;
-  scene: Scene;
-  solver: Solver;
-}
+export type Loaded = { project: Project } & NonNullable<Checked['ready']>;
 
 /** Applies changes to the parameters; unknown names are problems. */
 export function applyChanges(project: Project, changes: Changes): { project: Project; problems: Problem[] } {
@@ -44,6 +39,6 @@ export async function load(file: string, changes: Changes, machine: Machine): Pr
   const changed = applyChanges(reading.project, changes);
   if (changed.problems.length) return { loaded: null, problems: changed.problems };
   const kernel = async () => denseKernel((await nodeHost(1)).module);
-  const { scene, solver, problems } = await checkProject(changed.project, machine, await loadGeometryKernel(), kernel);
-  return { loaded: scene && { project: changed.project, scene, solver }, problems };
+  const { ready, problems } = await checkProject(changed.project, machine, await loadGeometryKernel(), kernel);
+  return { loaded: ready && { project: changed.project, ...ready }, problems };
 }

@@ -1,15 +1,15 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { accuracies, type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
+import { type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions';
 import { knowsGaps } from '@jadebell/core/results';
 import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
-import { costText, type Estimate } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
 import { type Changes, load, type Loaded } from './load.ts';
 import { modesOf, modesText } from './modes.ts';
+import { accuracies, costText, type Estimate } from '@jadebell/core/methods';
 
 const usage = `jadebell: solve Jade Bell projects from the command line
 
@@ -21,7 +21,7 @@ const usage = `jadebell: solve Jade Bell projects from the command line
 
 options
   --set NAME=EXPRESSION                 change a parameter; may be repeated
-  --accuracy draft|normal|fine|certain  override the project's accuracy
+  --accuracy ${accuracies.join('|')}  override the project's accuracy
   --threads N                           threads to use (default: all)
   --section NAME                        of modes: that section or guided port alone
   --json                                print results of check, estimate and modes as JSON
@@ -54,7 +54,7 @@ function readChanges(options: Options): Changes {
     set[entry.slice(0, at).trim()] = entry.slice(at + 1).trim();
   }
   if (options.accuracy && !accuracies.includes(options.accuracy as (typeof accuracies)[number]))
-    throw new UsageError(`--accuracy is draft, normal, fine or certain, not '${options.accuracy}'.`);
+    throw new UsageError(`--accuracy is one of ${accuracies.join(', ')}, not '${options.accuracy}'.`);
   return { set, accuracy: options.accuracy as Changes['accuracy'] };
 }
 
@@ -162,7 +162,7 @@ export async function main(args: string[]): Promise<number> {
       return exit.good;
     }
     if (command === 'estimate') {
-      const estimate = loaded.solver.estimate(loaded.scene, machine);
+      const { estimate } = loaded;
       out(options.json ? JSON.stringify(estimate, null, 2) : estimateText(estimate));
       return exit.good;
     }

@@ -65,8 +65,8 @@ describe('media with memory in the time stepping', () => {
 
   test('what they remember counts in the memory that a run is said to need', () => {
     const machine = { memory: 1e10, threads: 1, cellsPerSecond: 1e8 };
-    const plain = fdtd.estimate(scene({ name: 'plain', kind: 'dielectric', permittivity: 4, lossTangent: 0 }), machine);
-    const lossy = fdtd.estimate(scene({ name: 'lossy', kind: 'dielectric', permittivity: 4, lossTangent: 0.01 }), machine);
+    const plain = fdtd.plan(scene({ name: 'plain', kind: 'dielectric', permittivity: 4, lossTangent: 0 }), machine).ready!.estimate;
+    const lossy = fdtd.plan(scene({ name: 'lossy', kind: 'dielectric', permittivity: 4, lossTangent: 0.01 }), machine).ready!.estimate;
     const inBox = plain.cells.reduce((p, n) => p * n * 0.6, 1);
     // Some relaxations on three edges a cell, four bytes each.
     expect((lossy.bytes - plain.bytes) / inBox).toBeGreaterThan(20);

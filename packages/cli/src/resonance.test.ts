@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { type ResultSet, sCurve, type TimeEvidence } from '@jadebell/core/results';
+import { type ResultSet, sCurve } from '@jadebell/core/results';
 import type { GridScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import type { TimeEvidence } from '@jadebell/core/methods';
 
 describe('resonances', () => {
   test('a cavity cut short while it rings gives the S of a run four times as long, and tells its resonances; so does one that ends by itself', async () => {

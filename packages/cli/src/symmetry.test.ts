@@ -2,10 +2,11 @@ import { recordedOf } from '@jadebell/core/results';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project, readProject, type Symmetry } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { type ResultSet, sizeOf } from '@jadebell/core/results';
+import { type ResultSet } from '@jadebell/core/results';
 import { buildScene } from '@jadebell/core/scene';
 import { type SolverHost, solverOf } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
+import { sizeOf } from '@jadebell/core/methods';
 
 const magnetic: Symmetry = { wall: 'magnetic', at: '0 mm' };
 const electric: Symmetry = { wall: 'electric', at: '0 mm' };
@@ -73,7 +74,7 @@ describe('planes of symmetry', () => {
       ['quarter', { x: electric, y: magnetic }],
     ] as const) {
       const part = await solve({ ...dipole, symmetry });
-      const cells = (r: ResultSet): number => sizeOf(r.meta.evidence).count;
+      const cells = (r: ResultSet): number => sizeOf(r.meta).count;
       const [f, g] = [whole, part].map((r) => r.meta.farField!.figures[0]);
       const told = {
         s: apart(whole.arrays.s.data, part.arrays.s.data),

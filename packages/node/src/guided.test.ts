@@ -202,7 +202,7 @@ describe('guided ports', () => {
 
   test('what fills a port wrongly is told before the run', () => {
     const told = (bodies: Body[]): string[] =>
-      solvers.fdtd.check(guide({ bodies }), { memory: 1e10, cellsPerSecond: 1e8 } as Parameters<typeof solvers.fdtd.check>[1]).map((p) => p.code);
+      solvers.fdtd.plan(guide({ bodies }), { memory: 1e10, cellsPerSecond: 1e8, threads: 1 }).problems.map((p) => p.code);
     const slab = { name: 'slab', kind: 'dielectric', permittivity: 3 } as const;
     expect(told([])).toEqual([]);
     expect(told([block([0, 0, 0], [length, a, b], slab)])).toEqual([]);

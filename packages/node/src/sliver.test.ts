@@ -18,7 +18,7 @@ const scene = (slip: number, more: Partial<GridScene> = {}): GridScene =>
     ...more,
   });
 const machine = { memory: 8e9, threads: 2, cellsPerSecond: 1e8 };
-const told = (s: GridScene): string[] => solvers.fdtd.check(s, machine).filter((p) => p.code === 'grid.sliver').map((p) => p.message); // prettier-ignore
+const told = (s: GridScene): string[] => solvers.fdtd.plan(s, machine).problems.filter((p) => p.code === 'grid.sliver').map((p) => p.message); // prettier-ignore
 
 test('a sliver of a cell that makes the time step absurd is told with its place', () => {
   // The floor of cells keeps slivers out; only a smallest cell set by hand lets one in.

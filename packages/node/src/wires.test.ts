@@ -352,9 +352,11 @@ describe('a band', () => {
     expect(arrays.s.data.every(Number.isFinite)).toBe(true);
   });
 
-  test('accuracy certain takes more segments until S stays', async () => {
+  test('adaptive accuracy takes more segments until S stays', async () => {
     const { solvers } = await import('../../core/src/solvers/index.ts');
-    const { meta } = await solvers.moment.solve(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, accuracy: 'certain' }), { host });
+    const { meta } = await solvers.moment.solve(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, accuracy: 'adaptive' }), {
+      host,
+    });
     const passes = meta.evidence.passes!;
     expect(passes.length).toBeGreaterThan(2);
     expect(passes.slice(-2).every((p) => p.change! < 0.01)).toBe(true);

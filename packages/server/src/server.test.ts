@@ -329,7 +329,7 @@ test('a database of the first version is brought up: notes, accuracies, paramete
   const now = '2026-01-01 00:00:00.000';
   const [project, run] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222'];
   const { parameters: givens, ...same } = smallDipole();
-  const document = JSON.stringify({ ...same, version: 1, givens, note: 'kept since then', solve: { ...same.solve, accuracy: 'fine' } });
+  const document = JSON.stringify({ ...same, version: 1, givens, note: 'kept since then', solve: { ...same.solve, accuracy: 'certain' } });
   const problems = JSON.stringify([{ severity: 'warning', code: 'w', place: { part: 'givens', name: 'arm' }, message: 'm', fix: 'f' }]);
   const meta = JSON.stringify({ format: 'jadebell-result', version: 2, ports: [{ name: 'feed', resistance: 50 }], excitations: [0], recordAt: [1e9], farField: null, fieldPlanes: [{ name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 }], fluxes: [{ name: 'up', normal: 2, at: 0, power: [0.5] }], evidence: { steps: 1, ended: 'decayed' } }); // prettier-ignore
   await made.query('INSERT INTO projects (id, title, revision, document, picture, createdAt, updatedAt) VALUES (?, ?, 1, ?, ?, ?, ?)', { replacements: [project, 'Old', document, '', now, now] }); // prettier-ignore
@@ -339,14 +339,14 @@ test('a database of the first version is brought up: notes, accuracies, paramete
   expect(((await api().get('/api/projects')).body as unknown[])[0]).toMatchObject({ id: project, note: 'kept since then', runs: 1 });
   const { body } = await api().get(`/api/runs/${run}`);
   expect(body).toMatchObject({
-    accuracy: 'fine',
+    accuracy: 'adaptive',
     meta: { version: 3 },
     parameters: [{ name: 'arm', si: 0.06 }],
     problems: [{ place: { part: 'parameters', name: 'arm' } }],
   });
   for (const where of [`projects/${project}`, `runs/${run}/document`]) {
     const read = (await api().get(`/api/${where}`)).body as { document?: Project } & Project;
-    expect(read.document ?? read).toMatchObject({ version: 2, parameters: [{ name: 'arm', expression: '60 mm' }] });
+    expect(read.document ?? read).toMatchObject({ version: 3, parameters: [{ name: 'arm', expression: '60 mm' }], solve: { accuracy: 'adaptive' } });
   }
   expect((body as { meta: { recorded: object[] } }).meta.recorded).toEqual([
     { kind: 'field-plane', name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 },

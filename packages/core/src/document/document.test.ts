@@ -12,9 +12,6 @@ import {
   shapes,
   signedArea,
   withPath,
-  detailBounds,
-  detailsSchema,
-  readDetail,
   referenceFits,
 } from './index.ts';
 
@@ -29,6 +26,16 @@ describe('project files', () => {
     const kept = JSON.parse(JSON.stringify(project));
     expect(kept).toEqual({ sections: [], ...JSON.parse(text) });
     expect(readProjectData(kept)).toEqual({ project, problems: [] });
+  });
+
+  test('files of versions 1 and 2, whose adaptive accuracy was called certain, are read as they would be written today', () => {
+    const now = { ...emptyProject('passes'), solve: { ...emptyProject('passes').solve, accuracy: 'adaptive' } };
+    const old = { ...now, version: 2, solve: { ...now.solve, accuracy: 'certain' } };
+    expect(readProject(JSON.stringify(old))).toEqual({ project: now, problems: [] });
+    const { parameters: givens, ...rest } = old;
+    expect(readProject(JSON.stringify({ ...rest, version: 1, givens }))).toEqual({ project: now, problems: [] });
+    // A file of today cannot have the old word.
+    expect(readProject(JSON.stringify({ ...old, version: 3 })).problems[0]).toMatchObject({ severity: 'error' });
   });
 
   test('files of version 1, which had givens, are read as they would be written today', () => {
@@ -96,27 +103,6 @@ test('outlines: area with sign, and crossing edges', () => {
   expect(signedArea([...square].reverse())).toBe(-6);
   expect(crossingEdges(square)).toBeNull();
   expect(crossingEdges([[0, 0], [2, 2], [2, 0], [0, 2]])).toEqual([0, 2]); // prettier-ignore
-});
-
-describe('details of Solve', () => {
-  test('are read within the bounds of the document, and what is beyond is told', () => {
-    expect(readDetail('cellsPerWavelength', '24')).toEqual({ value: 24 });
-    expect(readDetail('cellsPerWavelength', ' ')).toEqual({ value: undefined });
-    expect(readDetail('cellsPerWavelength', '3')).toEqual({ fault: 'Give a number from 6 to 200, or nothing.' });
-    expect(readDetail('pmlLayers', '8.5')).toEqual({ fault: 'Give a whole number from 4 to 40, or nothing.' });
-    expect('fault' in readDetail('stopAt', 'soon')).toBe(true);
-    // What is read is always saved.
-    for (const [key, text] of [
-      ['maxSteps', '100'],
-      ['change', '0.5'],
-      ['segmentsPerWavelength', '8'],
-    ] as const) {
-      // prettier-ignore
-      const read = readDetail(key, text);
-      expect(detailsSchema.parse({ [key]: 'value' in read ? read.value : null })).toEqual({ [key]: Number(text) });
-      expect(detailBounds(key).min).toBeLessThan(detailBounds(key).max);
-    }
-  });
 });
 
 test('a reference takes the same for the model and for what is offered', () => {

@@ -3,7 +3,6 @@ export * from '../entries/index.ts';
 export * from '../shapes/index.ts';
 export * from './boards/index.ts';
 export * from './changes.ts';
-export * from './details.ts';
 export { type Port, portChips, portKind, portKinds, portSchema, portSentence } from '../ports/index.ts';
 export { currentDocument } from './migrate.ts';
 export * from './read.ts';

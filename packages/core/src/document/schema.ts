@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { boardSchema, dataSchema } from './boards/index.ts';
 import { expression, parameterSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
+import { accuracies, detailsSchema, solverSchema } from '../methods/index.ts';
 import { lineSchema } from '../shapes/index.ts';
 import { portSchema } from '../ports/index.ts';
 import { recorderSchema } from '../recorders/index.ts';
 import { sectionSchema } from './sections/index.ts';
 
 export const documentFormat = 'jadebell-project';
-export const documentVersion = 2;
+export const documentVersion = 3;
 
 export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
@@ -32,23 +33,8 @@ export const groundSchema = z.strictObject({
 export const averageEarth = { permittivity: '13', conductivity: '0.005 S/m' } as const;
 export type GroundChoice = z.infer<typeof groundSchema>;
 
-export const accuracies = ['draft', 'normal', 'fine', 'certain'] as const;
-
-/** Settings that override what the accuracy implies. */
-export const detailsSchema = z.strictObject({
-  cellsPerWavelength: z.number().min(6).max(200).optional(),
-  smallestCell: expression.optional(),
-  pmlLayers: z.number().int().min(4).max(40).optional(),
-  stopAt: z.number().min(1e-12).max(0.1).optional().describe('Field energy, relative to its peak, at which the run ends'),
-  change: z.number().min(1e-4).max(0.5).optional().describe('Of accuracy certain: change of S from pass to pass at which it ends'),
-  maxSteps: z.number().int().min(100).max(10_000_000).optional(),
-  segmentsPerWavelength: z.number().min(8).max(400).optional().describe('Of wires'),
-  eachFrequency: z.boolean().optional().describe('Wires: every frequency of the band is solved; absent: few, with a rational function between them'),
-});
-export type Details = z.infer<typeof detailsSchema>;
-
 export const solveSchema = z.strictObject({
-  solver: z.enum(['fdtd', 'moment']).describe('fdtd: finite-difference time domain; moment: integral equation on thin wires'),
+  solver: solverSchema,
   from: expression.describe('Lowest frequency of the band'),
   to: expression.describe('Highest frequency of the band'),
   points: z.number().int().min(2).max(10001).describe('Frequencies at which S-parameters are given'),

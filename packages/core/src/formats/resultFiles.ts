@@ -1,20 +1,10 @@
 import { eta0 } from '../numerics/constants.ts';
 import { intensity } from '../radiation/index.ts';
-import {
-  channelNames,
-  type Complex,
-  decibel,
-  effortText,
-  impedance,
-  phaseDegrees,
-  referenceOf,
-  reflection,
-  type ResultSet,
-  sCurve,
-} from '../results/index.ts';
+import { channelNames, type Complex, decibel, impedance, phaseDegrees, referenceOf, reflection, type ResultSet, sCurve } from '../results/index.ts';
 import { asSolved, type NetworkView, viewNetwork } from '../reading/index.ts';
 import { writeCsv } from './csv.ts';
 import { writeTouchstone, writeTouchstone2 } from './touchstone.ts';
+import { effortText } from '../methods/index.ts';
 
 /** How S is seen in a file: as on a board. */
 export interface TouchstoneView extends Partial<NetworkView> {
@@ -33,7 +23,7 @@ export function touchstoneOf(
 ): { text: string; ports: number; version: '1' | '2' } | null {
   const { meta, arrays } = result;
   if (!meta.excitations.length) return null;
-  const { ports, excitations, evidence, coreVersion, solver } = meta;
+  const { ports, excitations, coreVersion, solver } = meta;
   const frequency = arrays.frequency.data;
   const { version = '1', ...how } = view;
   const network = viewNetwork(meta, frequency, arrays.s, arrays.beta, { ...asSolved, ...how });
@@ -56,7 +46,7 @@ export function touchstoneOf(
     ...shifts.map(([port, l]) => `Plane of ${port} moved into the structure by ${l} m`),
     ...(network.bare ? ['Gaps of lumped ports taken out'] : []),
     ...network.refused,
-    `Jade Bell ${coreVersion}, ${solver}, ${effortText(evidence)}`,
+    `Jade Bell ${coreVersion}, ${solver}, ${effortText(meta)}`,
   ];
   const s = chosen.map((to) => chosen.map((_, from) => sCurve(network.s, to, full ? excitations.indexOf(chosen[from]) : 0)));
   const text =

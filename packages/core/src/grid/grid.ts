@@ -2,20 +2,12 @@ import { c0 } from '../numerics/constants.ts';
 import { type Body, type Filled, inPlane, isSheet } from '../geometry/index.ts';
 import { pointsOf } from '../ports/index.ts';
 import type { GridScene } from '../scene/index.ts';
+import { gridAccuracy, steppingDefaults } from '../methods/index.ts';
 import { recorderKind } from '../recorders/index.ts';
 import type { Grid } from '../yee/index.ts';
 import { sheetEdges } from './edges.ts';
 import { gridLines, growth, type HardPoint, type Limit } from './lines.ts';
 import type { Axis } from '../numerics/axis.ts';
-
-/** What the accuracy stops mean. Cells per shortest wavelength; cells across a strip or gap; across a layer. */
-export const accuracyTable = {
-  draft: { cellsPerWavelength: 12, across: 2, layers: 1 },
-  normal: { cellsPerWavelength: 18, across: 4, layers: 2 },
-  fine: { cellsPerWavelength: 28, across: 6, layers: 3 },
-  /** The first of several passes. */
-  certain: { cellsPerWavelength: 18, across: 4, layers: 2 },
-} as const;
 
 interface Wish {
   at: number;
@@ -62,7 +54,7 @@ export const unrefined: Refinement = { finer: 1, limits: [] };
 /** Grid of a scene: lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside; finer where a pass asks for it. */
 export function buildGrid(scene: Gridded, { finer, cellsPerWavelength, limits: stretches }: Refinement = unrefined): Grid {
   const { ports = [], guides = [], recorders = [], details = {} } = scene;
-  const table = accuracyTable[scene.accuracy];
+  const table = gridAccuracy[scene.accuracy];
   const setting = { ...table, across: table.across * finer, layers: table.layers * finer };
   const perWavelength = cellsPerWavelength ?? details.cellsPerWavelength ?? setting.cellsPerWavelength;
   const shortest = c0 / scene.band.to;
@@ -135,7 +127,7 @@ export function buildGrid(scene: Gridded, { finer, cellsPerWavelength, limits: s
     const { points, dropped } = settle(wishes, limits, scene.min[axis], scene.max[axis], floor);
     const inner = gridLines(points, limits);
     const kinds = [0, 1].map((s) => scene.boundaries[2 * axis + s]);
-    const layers = kinds.map((k) => (k === 'open' ? (details.pmlLayers ?? 10) : k === 'electric' ? 0 : 1));
+    const layers = kinds.map((k) => (k === 'open' ? (details.pmlLayers ?? steppingDefaults.pmlLayers) : k === 'electric' ? 0 : 1));
     lines.push(withLayers(inner, layers[0], layers[1], kinds[0] === 'periodic'));
     pml.push(...layers);
     unsnapped.push(dropped);

@@ -27,16 +27,6 @@ export interface WireMesh {
   bases: number;
 }
 
-/**
- * How fine wires are cut: segments for each of the shortest wavelength, and how many times shorter they become, two-fold from one to the next, towards
- * free ends and gaps, where the charge gathers; never below two radii.
- */
-export const wireAccuracy = {
-  draft: { perWavelength: 20, grading: 1 },
-  normal: { perWavelength: 40, grading: 8 },
-  fine: { perWavelength: 80, grading: 16 },
-  certain: { perWavelength: 60, grading: 16 },
-} as const;
 /** Largest turn along one segment of a curved wire, radians. */
 const largestTurn = Math.PI / 12;
 /** A turn between two pieces that is a corner, not a curve. */

@@ -15,9 +15,9 @@ import {
   type ValuesOf,
 } from '../entries/index.ts';
 import type { Body } from '../geometry/index.ts';
-import type { SolverName } from '../recorders/index.ts';
 import type { SceneGuide, ScenePort, SceneSource } from './types.ts';
 import type { SceneWire, WireLine, WireLoad, WirePort, WireScene } from './wires.ts';
+import type { SolverName } from '../methods/index.ts';
 
 /** What ports, loads and sources are in SI, by their family: the part of a problem that solvers know them by. */
 export interface Families {

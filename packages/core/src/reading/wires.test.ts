@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { type ResultArray, type ResultMeta, toldFor, type WireEvidence } from '../results/index.ts';
+import { type ResultArray, type ResultMeta, toldFor } from '../results/index.ts';
 import { defaultBoards, evidenceRows, quantities, readWireCurrents, type RunReading, wireTubes, alongWire, largestCurrent } from './index.ts';
+import type { WireEvidence } from '../methods/index.ts';
 
-const evidence: WireEvidence = { method: 'wires', segments: 2, unknowns: 3, segmentsPerWavelength: 40, solved: 9, fitError: 2e-5, ended: "solved", powerBalance: [1e-6], largestReflection: 0.5, asymmetry: null, seconds: 1, threads: 1, bytes: 1e6 }; // prettier-ignore
+const evidence: WireEvidence = { segments: 2, unknowns: 3, segmentsPerWavelength: 40, solved: 9, fitError: 2e-5, ended: "solved", powerBalance: [1e-6], largestReflection: 0.5, asymmetry: null, seconds: 1, threads: 1, bytes: 1e6 }; // prettier-ignore
 const meta: ResultMeta = {
   format: 'jadebell-result',
   version: 3,

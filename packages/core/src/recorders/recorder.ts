@@ -14,13 +14,12 @@ import {
 } from '../entries/index.ts';
 import type { Body } from '../geometry/index.ts';
 import type { Dielectric } from '../materials/index.ts';
+import type { SolverName } from '../methods/index.ts';
 import type { ResultArray } from '../network/types.ts';
 import type { Point3 } from '../shapes/index.ts';
 import type { Grid, Mirrors, Region, RegionSums } from '../yee/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 
-/** Solvers by the name that a project has for them. */
-export type SolverName = 'fdtd' | 'moment';
 export type Pair = [re: number, im: number];
 export type Index = [number, number, number];
 

@@ -1,5 +1,6 @@
 import { coreVersion } from '../version.ts';
-import type { Evidence, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
+import type { Evidence } from '../methods/index.ts';
+import type { ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
 /** What every solver tells of a result; what it leaves out is not there: no channels, no patterns, nothing recorded. */
 type Told<E extends Evidence> = Pick<ResultMeta<E>, 'solver' | 'recordAt' | 'evidence'> &

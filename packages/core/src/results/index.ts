@@ -1,6 +1,5 @@
 export { resultOf } from './assemble.ts';
 export * from './derive.ts';
-export * from './passes.ts';
 export * from './resultSet.ts';
 export * from './container.ts';
 export * from './current.ts';

@@ -1,6 +1,6 @@
+import type { Evidence, EvidenceOf, SolverName } from '../methods/index.ts';
 import type { NetworkChannel, ResultArray } from '../network/types.ts';
 import type { RecorderTold } from '../recorders/index.ts';
-import type { Pass } from './passes.ts';
 
 export type { Complex, PortGap, ResultArray } from '../network/types.ts';
 
@@ -44,77 +44,11 @@ export interface ScatterFigures {
   back: number;
 }
 
-/** What every solver's evidence has. */
-interface CommonEvidence {
-  /** (accepted - radiated - lost) / accepted per recorded frequency, of a plane wave (extinction - scattering - absorption) / extinction; null without a far field. */
-  powerBalance: number[] | null;
-  /** Largest root of the power that comes out of the ports for power 1 into one; above 1 would be active. */
-  largestReflection: number;
-  /** Largest difference of S and its transpose; null where no pair of channels was excited both ways. */
-  asymmetry: number | null;
-  /** Wall seconds of the run. */
-  seconds: number;
-  threads: number;
-  bytes: number;
-  /** Of accuracy certain: its passes, and the change, twice in a row, at which they were to end. */
-  passes?: Pass[];
-  asked?: number;
-}
-
-/** Where a run in time can be held against itself. */
-export interface TimeEvidence extends CommonEvidence {
-  method?: undefined;
-  steps: number;
-  /** Seconds. */
-  timeStep: number;
-  cells: [number, number, number];
-  cellsPerWavelength: number;
-  /** Field energy at the end over its peak. */
-  residualEnergy: number;
-  /** Why the run ended: 'decayed', 'settled' (the ports' waves change no more), 'steps' (limit reached) or 'stopped' by the user. */
-  ended: 'decayed' | 'settled' | 'steps' | 'stopped';
-  /** Runs that were cut short while ringing and whose waves were carried on by decaying exponentials: how far off these were on what they had not seen, and their resonances (hertz, quality factor). */
-  carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
-  /** Level of the exciting pulse at the band's edges against its strongest, dB. */
-  pulseAtEdges: [number, number];
-  cellsPerSecond: number;
-  /** Lumped ports whose gap was to be taken out, and why it could not. */
-  gapsKept?: { name: string; why: string }[];
-}
-
-/** Where a run on wires can be held against itself. */
-export interface WireEvidence extends CommonEvidence {
-  method: 'wires';
-  segments: number;
-  unknowns: number;
-  /** Least segments for a wavelength at the highest frequency. */
-  segmentsPerWavelength: number;
-  /** Frequencies that were solved; those between are told by a rational fit. */
-  solved: number;
-  /** How far off the fit was at the last frequencies that were solved to test it, over the largest value; null where every frequency was solved. */
-  fitError: number | null;
-  /** Over real earth, which takes what is neither radiated nor lost in the wires. */
-  earth?: true;
-  ended: 'solved' | 'stopped';
-}
-
-export type Evidence = TimeEvidence | WireEvidence;
-
-/** How large a model was to its solver, in its own words. */
-export const sizeOf = (e: Evidence): { count: number; of: 'cells' | 'unknowns' } =>
-  e.method === 'wires' ? { count: e.unknowns, of: 'unknowns' } : { count: e.cells.reduce((p, n) => p * n, 1), of: 'cells' };
-
-/** What a run did, in words. */
-export const effortText = (e: Evidence): string =>
-  e.method === 'wires'
-    ? `${e.solved} frequencies of ${e.unknowns} unknowns`
-    : `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`;
-
 /** Everything about a result but its large arrays; plain JSON. */
 export interface ResultMeta<E extends Evidence = Evidence> {
   format: 'jadebell-result';
   version: 3;
-  solver: string;
+  solver: SolverName;
   coreVersion: string;
   /** Channels: lumped ports, and modes of guided ports with their family and the voltage of 1 W along the port's path, V, peak. */
   ports: (NetworkChannel & { name: string; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; voltage?: number })[];
@@ -141,6 +75,9 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   others?: { turn: number; figures: PatternFigures[] | null; recorded: RecorderTold[] }[];
   evidence: E;
 }
+
+/** Whether a result is of a solver, and with it how it can be held against itself. */
+export const isOf = <N extends SolverName>(solver: N, meta: ResultMeta): meta is ResultMeta<EvidenceOf<N>> => meta.solver === solver;
 
 /** What fields, currents and powers of a result are told for. */
 export const toldFor = ({ wave, dipole }: Pick<ResultMeta, 'wave' | 'dipole'>): string =>

@@ -1,13 +1,18 @@
-import { type Place, type Problem, problem, type Project, type Quantity } from '../document/index.ts';
+import { type Place, type Problem, problem, type Project } from '../document/index.ts';
 import { formatSI } from '../expressions/index.ts';
 import { atFrequencies, type PlacedRecorder } from '../recorders/index.ts';
+import type { Evaluate } from './resolving.ts';
 import type { Located } from './recorders.ts';
 
-/** Evaluates an expression of a project; NaN, and a problem told, where it fails. */
-export type Evaluate = (text: string, quantity: Quantity, place: Place) => number;
+/** The band and the frequencies to record at, hertz. */
+export interface Band {
+  from: number;
+  to: number;
+  recordAt: number[];
+}
 
 /** The band and the recorded frequencies, hertz; tells what is wrong with them. */
-export function resolveBand(project: Project, value: Evaluate, problems: Problem[]): { from: number; to: number; recordAt: number[] } {
+export function resolveBand(project: Project, value: Evaluate, problems: Problem[]): Band {
   const from = value(project.solve.from, 'frequency', { part: 'band', chip: 'from' });
   const to = value(project.solve.to, 'frequency', { part: 'band', chip: 'to' });
   if (from <= 0 || to <= 0)
@@ -46,11 +51,7 @@ function tellOutside({ from, to }: { from: number; to: number }, f: number, plac
  * All frequencies, hertz, at which something is recorded, rising, and the recorders with the numbers of those that each keeps. Tells of
  * recorders that have none, and of frequencies of their own outside the band.
  */
-export function withFrequencies(
-  placed: readonly Located[],
-  band: { from: number; to: number; recordAt: readonly number[] },
-  problems: Problem[],
-): { recorders: PlacedRecorder[]; recordAt: number[] } {
+export function withFrequencies(placed: readonly Located[], band: Band, problems: Problem[]): { recorders: PlacedRecorder[]; recordAt: number[] } {
   for (const { recorder, own } of placed)
     own.forEach((f, i) => tellOutside(band, f, { part: 'recorders', name: recorder.name, chip: `frequencies.${i}.0` }, problems));
   const lists = placed.map(({ own }) => (own.length ? own : band.recordAt));

@@ -167,7 +167,7 @@ describe('bad input', () => {
   test('a model that no machine holds is refused at once, with its size', () => {
     const p = pair();
     const { scene } = buildScene({ ...p, solve: { ...p.solve, from: '1 GHz', to: '3 THz' }, margin: '75 mm' }, kernel);
-    const found = solvers.fdtd.check(sceneFor('fdtd', scene), { memory: 16e9, threads: 2, cellsPerSecond: 1e8 });
+    const found = solvers.fdtd.plan(sceneFor('fdtd', scene), { memory: 16e9, threads: 2, cellsPerSecond: 1e8 }).problems;
     expect(found[0]).toMatchObject({ code: 'machine.memory', severity: 'error', message: expect.stringMatching(/GB/) });
   });
 });
@@ -175,7 +175,7 @@ describe('bad input', () => {
 test('the estimate of the demo stays within what its issue allows', () => {
   const { project } = readProject(readFileSync(new URL('../../../../demo/tag-868.json', import.meta.url), 'utf8'));
   const { scene } = buildScene(project!, kernel);
-  const e = solvers.fdtd.estimate(sceneFor('fdtd', scene), { memory: 16e9, threads: 2, cellsPerSecond: 2e8 });
+  const e = solvers.fdtd.plan(sceneFor('fdtd', scene), { memory: 16e9, threads: 2, cellsPerSecond: 2e8 }).ready!.estimate;
   expect(e.bytes).toBeLessThan(1e9);
   expect(e.seconds).toBeLessThan(120);
   expect(e.cellsPerWavelength).toBeGreaterThan(17.9);

@@ -1,4 +1,13 @@
-import { type Place, type Problem, problem, sectionAxes, sectionChips, type SectionEdge, type SectionEntry } from '../document/index.ts';
+import {
+  type Place,
+  type Problem,
+  problem,
+  type Project,
+  sectionAxes,
+  sectionChips,
+  type SectionEdge,
+  type SectionEntry,
+} from '../document/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 
@@ -24,6 +33,15 @@ export interface SceneSection {
   wholeImpedance?: number;
   /** Makes all cells finer, those that follow metal's features too; absent: 1. */
   finer?: number;
+}
+
+/** The sections of a project that can be solved, and what is wrong with the others. */
+export function resolveSections({ sections }: Project, scope: Scope): { sections: SceneSection[]; problems: Problem[] } {
+  const found = sections.map((entry) => resolveSection(entry, scope));
+  return {
+    sections: found.flatMap((f) => ('section' in f ? [f.section] : [])),
+    problems: found.flatMap((f) => ('problems' in f ? f.problems : [])),
+  };
 }
 
 /** Reads a section of the document. */

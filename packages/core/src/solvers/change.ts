@@ -1,7 +1,5 @@
 import type { ResultSet } from '../results/index.ts';
 
-/** Change of S from pass to pass that is asked for if nothing else is. */
-export const defaultChange = 0.01;
 /** Largest change between two results of one scene: of S between waves that propagate, or of a scatterer's cross-sections as a part of them. */
 export function changeBetween(a: ResultSet, b: ResultSet): number {
   const [s, t] = [a.arrays.s, b.arrays.s];

@@ -1,7 +1,8 @@
 import type { Problem } from '../document/index.ts';
 import type { FrontKernel } from '../numerics/factors.ts';
 import type { Scene } from '../scene/index.ts';
-import type { Evidence, ResultArray, ResultSet } from '../results/index.ts';
+import type { ResultArray, ResultSet } from '../results/index.ts';
+import type { Estimate, Evidence } from '../methods/index.ts';
 
 /** A thread that runs compiled kernels on shared memory, provided by the host (server, command line, browser). */
 export interface KernelThread {
@@ -35,47 +36,6 @@ export interface Machine {
   cellsPerSecond: number;
 }
 
-/** What a run in time will cost. */
-export interface TimeEstimate {
-  method?: undefined;
-  cells: [number, number, number];
-  bytes: number;
-  /** Seconds of simulated time per step. */
-  timeStep: number;
-  /** Expected steps; the run stops earlier or later as the energy decays. */
-  steps: number;
-  maxSteps: number;
-  /** Channels that are excited, one after the other. */
-  excitations: number;
-  /** Expected wall seconds on the machine. */
-  seconds: number;
-  cellsPerWavelength: number;
-}
-
-/** What a run on wires will cost. */
-export interface WireEstimate {
-  method: 'wires';
-  segments: number;
-  unknowns: number;
-  bytes: number;
-  /** Frequencies that are expected to be solved. */
-  frequencies: number;
-  excitations: number;
-  seconds: number;
-  segmentsPerWavelength: number;
-}
-
-export type Estimate = TimeEstimate | WireEstimate;
-
-/** A cost in words, but for the time that it takes. */
-export function costText(e: Estimate): string {
-  const memory = `${Math.max(1, e.bytes / 1e6).toFixed(0)} MB`;
-  const times = e.excitations > 1 ? `${e.excitations} × ` : '';
-  return e.method === 'wires'
-    ? `${e.segments.toLocaleString('en')} segments, ${e.unknowns.toLocaleString('en')} unknowns, ${memory}, about ${e.frequencies} frequencies solved, at least ${e.segmentsPerWavelength.toFixed(0)} segments a wavelength at the highest`
-    : `${e.cells.join(' × ')} cells, ${memory}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency`;
-}
-
 /** State of a run under way. */
 export interface Progress {
   /** 0 to 1, a forecast. */
@@ -87,7 +47,7 @@ export interface Progress {
   turns: number;
   /** Field energy over its peak, of a run in time. */
   energy?: number;
-  /** Of accuracy certain: the pass under way, from 1, and how much the one before changed the result. */
+  /** Of adaptive accuracy: the pass under way, from 1, and how much the one before changed the result. */
   pass?: number;
   change?: number | null;
   secondsLeft: number | null;
@@ -120,13 +80,25 @@ export interface SolveOptions {
   signal?: AbortSignal;
 }
 
-/** The face by which interface, server and command line know every solver. */
-export interface Solver<S extends Scene = Scene, E extends Estimate = Estimate, V extends Evidence = Evidence> {
-  name: string;
-  title: string;
-  check(scene: S, machine: Machine): Problem[];
-  estimate(scene: S, machine: Machine): E;
-  /** What takes longer to look at than a check may while a model is edited, such as ports on the grid and their modes; absent: nothing. */
-  look?(scene: S, kernel?: FrontKernel): Problem[];
+/** What is known of a scene before it is solved. */
+export interface Plan<M = unknown, C extends Estimate = Estimate> {
+  problems: Problem[];
+  /** The scene cut into cells or segments, and what solving it will cost; absent where an error stands in the way. */
+  ready?: { mesh: M; estimate: C };
+}
+
+/** What shows of a mesh: the lines of a grid and its outer cells, or the ends of segments [3 n], metres. */
+export interface MeshView {
+  grid?: { lines: readonly Float64Array[]; pml: readonly number[] };
+  nodes?: Float32Array;
+}
+
+/** The face by which interface, server and command line know every solver; its words are those of the method of its name. S its scene, M its mesh. */
+export interface Solver<S extends Scene = Scene, M = unknown, C extends Estimate = Estimate, V extends Evidence = Evidence> {
+  /** Looks at a scene as a specialist would before a run. */
+  plan(scene: S, machine: Machine): Plan<M, C>;
+  meshView(mesh: M): MeshView;
+  /** What takes longer to look at than may be while a model is edited, such as ports on the grid and their modes; absent: nothing. */
+  checkOnMesh?(scene: S, mesh: M, kernel?: FrontKernel): Problem[];
   solve(scene: S, options: SolveOptions): Promise<ResultSet<V>>;
 }

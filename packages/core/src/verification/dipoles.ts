@@ -1,13 +1,14 @@
 import { patternPower } from '../radiation/index.ts';
 import type { Point2 } from '../document/index.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
-import { impedance, reflection, resonances, type ResultSet, sizeOf } from '../results/index.ts';
+import { impedance, reflection, resonances, type ResultSet } from '../results/index.ts';
 import type { GridScene } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 import { type Case, percent, type Row } from './case.ts';
 import { bisect } from './cavity.ts';
 import { thinWireImpedance } from './thinWire.ts';
 import { plainBody, plainScene } from './bench.ts';
+import { sizeOf } from '../methods/index.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const rectangle = (x0: number, x1: number, y0: number, y1: number): Point2[] => [
@@ -84,7 +85,7 @@ export function inducedEmf(l: number, a: number, f: number): { re: number; im: n
   return { re: rm / s, im: xm / s };
 }
 
-const cellsOf = (r: ResultSet): number => sizeOf(r.meta.evidence).count;
+const cellsOf = (r: ResultSet): number => sizeOf(r.meta).count;
 
 async function solved(
   host: SolverHost,

@@ -1,6 +1,6 @@
 import { buildGrid } from '../grid/index.ts';
 import { eps0 } from '../numerics/constants.ts';
-import { type ResultSet, type TimeEvidence, withoutGaps } from '../results/index.ts';
+import { type ResultSet, withoutGaps } from '../results/index.ts';
 import type { GridScene } from '../scene/index.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';
 import { facingColumns } from '../solvers/fdtd/gapSpread.ts';
@@ -11,6 +11,7 @@ import type { SolverHost } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import type { Case } from './case.ts';
 import { dielectric } from './modes/parts.ts';
+import type { TimeEvidence } from '../methods/index.ts';
 
 const [reach, width, air] = [40e-3, 6e-3, 30e-3];
 const metal = { name: 'metal', kind: 'conductor' } as const;

@@ -1,11 +1,12 @@
 import type { MaterialEntry } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import { type ResultSet, sizeOf } from '../results/index.ts';
+import { type ResultSet } from '../results/index.ts';
 import { type GridScene, waveOf } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
 import { plainBody, plainScene } from './bench.ts';
 import { type Case, percent, type Row } from './case.ts';
 import { mie } from './mie.ts';
+import { sizeOf } from '../methods/index.ts';
 
 const radius = 10e-3;
 const conductor: MaterialEntry = { name: 'metal', kind: 'conductor' };
@@ -33,7 +34,7 @@ export function litSphere(material: MaterialEntry, sizes: number[], accuracy: Gr
 /** Rows of a solved sphere: back scattering, total scattering and extinction at each size. */
 function against(result: ResultSet, sizes: number[], index: number | null, seconds: number, allowed: { decibel: number; percent: number }): Row[] {
   const disc = Math.PI * radius ** 2;
-  const cells = sizeOf(result.meta.evidence).count;
+  const cells = sizeOf(result.meta).count;
   return result.meta.scattered!.figures.flatMap((f, n): Row[] => {
     const exact = mie(sizes[n], index);
     const back = exact.radar(Math.PI, 'E');

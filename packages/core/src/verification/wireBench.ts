@@ -1,8 +1,9 @@
 import { type C, div, mul } from '../numerics/complex.ts';
 import type { Point3 } from '../document/index.ts';
-import type { ResultSet, WireEvidence } from '../results/index.ts';
+import type { ResultSet } from '../results/index.ts';
 import type { WiresScene, PlacedRecorder, SceneWave, SceneWire, WireScene } from '../scene/index.ts';
 import { solvers, type SolverHost } from '../solvers/index.ts';
+import type { WireEvidence } from '../methods/index.ts';
 
 /** A perfect wire through points. */
 export const plainWire = (name: string, points: Point3[], radius: number, closed = false): SceneWire => ({

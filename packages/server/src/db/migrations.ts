@@ -72,4 +72,14 @@ export const migrations = [
       await q.sequelize.query(`UPDATE runs SET problems = REPLACE(problems, '"part":"parameters"', '"part":"givens"')`);
     },
   },
+  {
+    // Adaptive accuracy was called certain.
+    name: '004-adaptive',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.sequelize.query("UPDATE runs SET accuracy = 'adaptive' WHERE accuracy = 'certain'");
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.sequelize.query("UPDATE runs SET accuracy = 'certain' WHERE accuracy = 'adaptive'");
+    },
+  },
 ];

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { type ResourceLimits, Worker } from 'node:worker_threads';
 import type { Problem } from '@jadebell/core/document';
+import { methodOf } from '@jadebell/core/methods';
 import type { ResultSet } from '@jadebell/core/results';
 import type { Job, Progress } from '@jadebell/core/solvers';
 import { thisMachine } from '@jadebell/node';
@@ -164,9 +165,11 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
       const state = result.meta.evidence.ended === 'stopped' ? 'stopped' : 'done';
       if (state === 'done') await removeJobs(run.id, transaction);
       await run.update({ state, endedAt: new Date(), meta: JSON.stringify(result.meta) }, { transaction });
-      const { evidence } = result.meta;
-      if (evidence.method === 'wires' || evidence.seconds < 1) return;
-      this.speed = evidence.cellsPerSecond;
+      const { evidence, solver } = result.meta;
+      // Too short a run tells little of the machine.
+      const speed = evidence.seconds < 1 ? undefined : methodOf(solver).speed?.(evidence);
+      if (speed === undefined) return;
+      this.speed = speed;
       await FactRow.upsert({ name: 'cells-per-second', value: String(this.speed) }, { transaction });
     });
   }

@@ -13,9 +13,9 @@ port.on('message', (message) => {
 });
 
 try {
-  const { scene, solver, problems } = await checkProject(project, thisMachine(cellsPerSecond), await loadGeometryKernel());
-  if (!scene) throw new ProblemError(problems.filter((p) => p.severity === 'error'));
-  const result = await solver.solve(scene, {
+  const { ready, problems } = await checkProject(project, thisMachine(cellsPerSecond), await loadGeometryKernel());
+  if (!ready) throw new ProblemError(problems.filter((p) => p.severity === 'error'));
+  const result = await ready.solver.solve(ready.scene, {
     host: await nodeHost(),
     signal: stopper.signal,
     jobs: { have: new Map(jobs.map((job) => [job.excited, job])), done: (job) => port.postMessage({ job }) },

@@ -1,6 +1,5 @@
 import { writeCsv } from '@jadebell/core/csv';
 import { formatSI } from '@jadebell/core/format';
-import { sizeOf } from '@jadebell/core/results';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useRuns } from '../api/hooks.ts';
@@ -12,6 +11,7 @@ import { traceStyle } from '../charts/traces.ts';
 import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
+import { sizeOf } from '@jadebell/core/methods';
 
 /** Names of parameters whose value differs among runs, or that not all runs have. */
 function differing(runs: Run[]): string[] {
@@ -124,7 +124,7 @@ export default function ExploreStage() {
                     <td className="mono">{low ? low.db.toFixed(2) : ''}</td>
                     <td className="mono">{low ? formatSI(low.frequency, 'frequency') : ''}</td>
                     <td className="mono">{figures.length ? (10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain)))).toFixed(2) : ''}</td>
-                    <td className="mono">{sizeOf(r.meta!.evidence).count.toLocaleString('en')}</td>
+                    <td className="mono">{sizeOf(r.meta!).count.toLocaleString('en')}</td>
                   </tr>
                 );
               })}

@@ -3,7 +3,7 @@ import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { lightOn, sendOn, toggleExcitation, withFieldsOf, withAnotherWave, withWave } from './excitation.ts';
+import { toggleExcitation, withFieldsOf, withAnotherWave, withWave } from './excitation.ts';
 
 const fieldOptions = [
   { value: 'first', label: 'the first alone' },
@@ -13,12 +13,16 @@ const fieldOptions = [
 
 /** Which ports are excited, and of what the recorded fields are. */
 export function Excitation({ feeding }: { feeding: Port[] }) {
-  const { excite, combine, keep, solver } = useProject((s) => s.document)!.solve;
+  const { ports, solve } = useProject((s) => s.document)!;
+  const { excite, combine, keep } = solve;
   const edit = useProject((s) => s.edit);
   const problems = useModel((s) => s.view.problems);
   const excited = feeding.filter((p) => excite?.includes(p.name) ?? true);
   const several = feeding.length > 1 || feeding.some((p) => portKind(p).family === 'guided');
-  if (solver === 'moment') return <WireExcitation feeding={feeding} />;
+  if (feeding.some((p) => portKind(p).role === 'source'))
+    return ports.some((p) => portKind(p).family === 'lumped' && portKind(p).role === 'port') ? (
+      <p className="quiet pad">Excited from without, the structure has its lumped ports as loads.</p>
+    ) : null;
   if (!several) return null;
   return (
     <div style={{ padding: '2px 14px 6px' }}>
@@ -107,39 +111,6 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
           </div>
         );
       })}
-    </div>
-  );
-}
-
-/** Of wires: ports send one after the other, or a wave lights them while the ports are loads. */
-function WireExcitation({ feeding }: { feeding: Port[] }) {
-  const { excite } = useProject((s) => s.document)!.solve;
-  const edit = useProject((s) => s.edit);
-  const ports = feeding.filter((p) => portKind(p).family === 'wire');
-  const wave = feeding.find((p) => portKind(p).role === 'source' && (excite?.includes(p.name) ?? true));
-  const lightable = feeding.filter((p) => portKind(p).role === 'source');
-  if (!lightable.length && ports.length < 2) return null;
-  const sends = (name: string): boolean => !wave && (excite?.includes(name) ?? true);
-  return (
-    <div className="row" role="group" aria-label="Excited" style={{ gap: 4, flexWrap: 'wrap', padding: '2px 14px 6px' }}>
-      <span className="quiet">excite</span>
-      {ports.map((p) => (
-        <button
-          key={p.name}
-          type="button"
-          className="tool"
-          aria-pressed={sends(p.name)}
-          onClick={() => edit('excited ports', (d) => sendOn(d, p.name, !sends(p.name)))}
-        >
-          {p.name}
-        </button>
-      ))}
-      {lightable.map((p) => (
-        <button key={p.name} type="button" className="tool" aria-pressed={wave === p} onClick={() => edit('excited wave', (d) => lightOn(d, p.name))}>
-          {p.name}
-        </button>
-      ))}
-      <span className="quiet">{wave ? 'the ports are loads of the wave' : 'one after the other; fields of each are kept'}</span>
     </div>
   );
 }

@@ -15,14 +15,12 @@ import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { closeSection, openSection, useSection } from '../section/sectionState.ts';
-import { BoundarySection } from './BoundarySection.tsx';
 import { removePort } from './excitation.ts';
-import { Excitation } from './Excitation.tsx';
-import { GroundSection } from './GroundSection.tsx';
 import { addablePorts, addPort, onlyWires } from './newPort.ts';
 import { withRecorder } from './newRecorder.ts';
 import { newSection } from './newSection.ts';
 import { Chip } from '../ledger/Chip.tsx';
+import { methodParts } from '../methods/registry.ts';
 import { Entry } from '../ledger/Entry.tsx';
 import { glyphOf } from '../ledger/glyphs.tsx';
 import { Sentence } from '../ledger/Sentence.tsx';
@@ -69,8 +67,8 @@ export function FeedLedger() {
   const problems = useModel((s) => s.view.problems);
   const bodies = useModel((s) => s.view.bodies);
   const { solver } = document.solve;
+  const { Excitation, Surroundings } = methodParts[solver];
   const feeding = document.ports.filter((p) => portKind(p).role !== 'load');
-  const lit = document.ports.some((p) => portKind(p).role === 'source');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const filled = [...new Set(bodies.map((b) => b.line))];
   const renamers = {
@@ -137,10 +135,7 @@ export function FeedLedger() {
           </p>
         )}
         {entries('ports', portSentence, portChips)}
-        {solver === 'fdtd' && lit && document.ports.some((p) => portKind(p).family === 'lumped' && portKind(p).role === 'port') && (
-          <p className="quiet pad">Excited from without, the structure has its lumped ports as loads.</p>
-        )}
-        {(solver === 'moment' || !lit) && feeding.length > 0 && <Excitation feeding={feeding} />}
+        {feeding.length > 0 && <Excitation feeding={feeding} />}
       </section>
       <section aria-label="Sections">
         <header>
@@ -164,7 +159,7 @@ export function FeedLedger() {
           <p className="quiet pad">A cross-section whose modes are solved by themselves: index, impedance, loss, fields.</p>
         )}
       </section>
-      {solver === 'moment' ? <GroundSection /> : <BoundarySection />}
+      <Surroundings />
       <section aria-label="Recorders">
         <header>
           <h2>Recorders</h2>

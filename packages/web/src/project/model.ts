@@ -20,8 +20,7 @@ const empty: View = {
   region: null,
   estimate: null,
   wires: null,
-  nodes: null,
-  grid: null,
+  mesh: null,
 };
 
 interface ModelState {
@@ -75,7 +74,7 @@ function start(): Worker {
       if (data.ticket !== newest) return;
       const { view } = useModel.getState();
       // Until the second answer the old estimate and grid stand.
-      const next = data.whole ? received : { ...received, estimate: view.estimate, grid: view.grid, nodes: view.nodes };
+      const next = data.whole ? received : { ...received, estimate: view.estimate, mesh: view.mesh };
       useModel.setState({ view: next, ready: true, checked: data.whole, fault: null });
       if (data.whole) look(received);
     } else useModel.setState({ fault: data.fault });
@@ -87,13 +86,13 @@ function start(): Worker {
 const post = (request: Request): void => (worker ??= start()).postMessage(request);
 
 /** The project that was asked for last, whether its ports are to be looked at, and what was found in the one looked at last. */
-let asked: { project: Project; look: boolean } | null = null;
+let asked: { project: Project; machine: Machine | null; look: boolean } | null = null;
 let found: { project: Project; problems: Problem[] } | null = null;
 
 /** Looks at the ports of a sound model, and adds what is found to its problems; what is known of the same project is not sought again. */
 function look(view: View): void {
   if (!asked || !(view.ports.length || view.guides.length) || view.problems.some((p) => p.severity === 'error')) return;
-  const { project } = asked;
+  const { project, machine } = asked;
   const own = newest;
   const tell = (problems: Problem[]): void => {
     found = { project, problems };
@@ -102,18 +101,18 @@ function look(view: View): void {
     useModel.setState({ looking: false, ...(problems.length ? { view: { ...now, problems: [...now.problems, ...problems] } } : {}) });
   };
   if (found?.project === project) return tell(found.problems);
-  if (!asked.look) return;
+  if (!asked.look || !machine) return;
   useModel.setState({ looking: true });
-  lookAtPorts(project, tell);
+  lookAtPorts(project, machine, tell);
 }
 
 /** Asks for the model of a project, with its grid, and with a look at its ports on it, where they are wanted; the newest request wins. */
-export function evaluateProject(project: Project, machine: Machine | null, wantGrid: boolean, wantLook: boolean): void {
+export function evaluateProject(project: Project, machine: Machine | null, wantMesh: boolean, wantLook: boolean): void {
   newest = ++ticket;
   endLook();
-  asked = { project, look: wantLook };
+  asked = { project, machine, look: wantLook };
   useModel.setState({ checked: false, looking: false });
-  post({ kind: 'evaluate', ticket: newest, project: sender.pack(project), machine, wantGrid });
+  post({ kind: 'evaluate', ticket: newest, project: sender.pack(project), machine, wantMesh });
 }
 
 /** Forgets the model when another project is opened. */

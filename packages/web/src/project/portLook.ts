@@ -1,4 +1,5 @@
 import type { Problem, Project } from '@jadebell/core/document';
+import type { Machine } from '@jadebell/core/solvers';
 import type { PortsReply, PortsRequest } from '../workers/ports.protocol.ts';
 import { ProjectSender } from '../workers/sentProject.ts';
 
@@ -23,7 +24,7 @@ export function endLook(): void {
 }
 
 /** Looks at a project's ports on their grid in a worker of its own, after a while of quiet, and tells what stands in the way; an older look ends. */
-export function lookAtPorts(project: Project, done: (problems: Problem[]) => void): void {
+export function lookAtPorts(project: Project, machine: Machine, done: (problems: Problem[]) => void): void {
   endLook();
   const own = ticket;
   timer = setTimeout(() => {
@@ -39,7 +40,7 @@ export function lookAtPorts(project: Project, done: (problems: Problem[]) => voi
       busy = false;
       done('problems' in data ? data.problems : []);
     };
-    const request: PortsRequest = { ticket: own, project: sender.pack(project) };
+    const request: PortsRequest = { ticket: own, project: sender.pack(project), machine };
     worker.postMessage(request);
   }, settle);
 }

@@ -1,5 +1,6 @@
 import { formatSI } from '@jadebell/core/format';
 import { evidenceRows } from '@jadebell/core/reading';
+import { isOf } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
@@ -7,7 +8,7 @@ import { Card } from '../charts/Card.tsx';
 /** Where a result can be held against itself. */
 export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   const rows = evidenceRows(run.meta!);
-  const inTime = run.meta!.evidence.method !== 'wires' && run.meta!.excitations.length > 0;
+  const inTime = isOf('fdtd', run.meta!) && run.meta!.excitations.length > 0;
   const { data: signal } = useArray(inTime ? run.id : null, 'signal');
   const { data: time } = useArray(inTime ? run.id : null, 'time');
   return (

@@ -222,8 +222,8 @@ export default function StageView({ stage }: { stage: StagePath }) {
         {view.wires && view.wires.ground !== null && <GroundPlane frame={shownFrame} level={view.wires.ground} dark={dark} />}
         <LabelMover labels={labels} layer={layer} />
         {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
-        {stage === 'solve' && showGrid && view.grid && <GridPlane grid={view.grid} level={level} dark={dark} />}
-        {stage === 'solve' && showGrid && view.nodes && <SegmentNodes nodes={view.nodes} dark={dark} />}
+        {stage === 'solve' && showGrid && view.mesh?.grid && <GridPlane grid={view.mesh.grid} level={level} dark={dark} />}
+        {stage === 'solve' && showGrid && view.mesh?.nodes && <SegmentNodes nodes={view.mesh.nodes} dark={dark} />}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
       {stage === 'shape' && <HandleLayer handles={handles} layer={handleLayer} eye={eye} />}

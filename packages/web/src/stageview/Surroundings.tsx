@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
+import type { MeshView } from '@jadebell/core/solvers';
 import type { View } from '../workers/protocol.ts';
 import { type Project, sides } from '@jadebell/core/document';
 import { sideText } from '../feed/boundaries.ts';
@@ -101,7 +102,7 @@ function dashed(points: number[], count: number): number[] {
 }
 
 /** Grid lines in the plane z = `level`; the absorbing layers are drawn fainter. */
-export function GridPlane({ grid, level, dark }: { grid: NonNullable<View['grid']>; level: number; dark: boolean }) {
+export function GridPlane({ grid, level, dark }: { grid: NonNullable<MeshView['grid']>; level: number; dark: boolean }) {
   const [inner, outer] = useMemo(() => {
     const [x, y] = grid.lines;
     const [x0, x1, y0, y1] = grid.pml;

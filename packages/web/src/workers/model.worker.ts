@@ -1,9 +1,9 @@
 import { emptyProject, type Problem, type Project, type Quantity } from '@jadebell/core/document';
 import { evaluateAny, evaluateExpression, evaluateParameters, formatSI, sampleExpression } from '@jadebell/core/expressions';
 import { type Body, evaluateModel, isSheet, ModelCache } from '@jadebell/core/geometry';
-import { buildGrid, meshNodes, wireMarks } from '@jadebell/core/grid';
+import { wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
-import { meshOf, solverOf } from '@jadebell/core/solvers';
+import { solverOf } from '@jadebell/core/solvers';
 import { loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
 import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
@@ -28,7 +28,7 @@ const settle = 60;
  * Evaluates a project in two answers: the model first, so that it follows a dial at once, then checks, cost and grid, which take
  * longer, unless a newer request has come meanwhile.
  */
-async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project: Project): Promise<void> {
+async function evaluate({ ticket, machine, wantMesh }: EvaluateRequest, project: Project): Promise<void> {
   const { model, ports, guides, source, recorders, wires, scene, problems } = buildScene(project, await kernel, cache);
   const view: SentView = {
     bodies: model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))),
@@ -45,8 +45,7 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
     problems,
     region: scene && { min: scene.min, max: scene.max },
     estimate: null,
-    grid: null,
-    nodes: null,
+    mesh: null,
   };
   sent = new Set(model.bodies.map((b) => b.id));
   scope = model.scope;
@@ -56,18 +55,15 @@ async function evaluate({ ticket, machine, wantGrid }: EvaluateRequest, project:
   await new Promise((resolve) => setTimeout(resolve, settle));
   if (ticket !== newest) return;
   const solver = solverOf(scene);
-  const found = solver.check(scene, machine);
-  const good = !found.some((p) => p.severity === 'error');
-  const grid = wantGrid && good && scene.solver === 'fdtd' ? buildGrid(scene) : null;
+  const { problems: found, ready } = solver.plan(scene, machine);
   answer({
     ticket,
     view: {
       ...view,
       bodies: heads,
       problems: [...problems, ...found],
-      estimate: good ? solver.estimate(scene, machine) : null,
-      grid: grid && { lines: grid.lines, pml: grid.pml },
-      nodes: wantGrid && good && scene.solver === 'moment' ? meshNodes(meshOf(scene)) : null,
+      estimate: ready?.estimate ?? null,
+      mesh: wantMesh && ready ? solver.meshView(ready.mesh) : null,
     },
     whole: true,
   });

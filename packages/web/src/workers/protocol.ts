@@ -3,7 +3,8 @@ import type { Scope } from '@jadebell/core/expressions';
 import type { Body, Model, ModelCurve } from '@jadebell/core/geometry';
 import type { WireMark } from '@jadebell/core/grid';
 import type { SceneGuide, ScenePort, PlacedRecorder, SceneSource } from '@jadebell/core/scene';
-import type { Estimate, Machine } from '@jadebell/core/solvers';
+import type { Machine, MeshView } from '@jadebell/core/solvers';
+import type { Estimate } from '@jadebell/core/methods';
 
 /** A body as it is drawn: without the exact shape that only solvers ask for. */
 export type ViewBody = Omit<Body, 'shape' | 'planes' | 'curved'> & {
@@ -33,10 +34,8 @@ export interface View {
   /** The computed region, null while the project has errors. */
   region: { min: number[]; max: number[] } | null;
   estimate: Estimate | null;
-  /** Grid lines with absorbing layers, when asked for. */
-  grid: { lines: Float64Array[]; pml: number[] } | null;
-  /** Ends of the segments of wires, when the grid is asked for. */
-  nodes: Float32Array | null;
+  /** The grid or the segments, when asked for. */
+  mesh: MeshView | null;
 }
 /** A view on its way: bodies that were sent before come as their heads. */
 export type SentView = Omit<View, 'bodies'> & { bodies: (ViewBody | BodyHead)[] };
@@ -54,7 +53,7 @@ export interface EvaluateRequest {
   ticket: number;
   project: SentProject;
   machine: Machine | null;
-  wantGrid: boolean;
+  wantMesh: boolean;
 }
 /** An expression to be tried in the newest evaluated project. */
 export interface ExpressionRequest {

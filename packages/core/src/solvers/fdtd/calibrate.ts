@@ -1,11 +1,12 @@
 import { ProblemError } from '../../document/index.ts';
 import { type Grid } from '../../grid/index.ts';
-import type { PortGap, ResultSet, TimeEvidence } from '../../results/index.ts';
+import type { PortGap, ResultSet } from '../../results/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { portGap } from './gapLine.ts';
 import { spreadGap } from './gapSpread.ts';
 import type { SolveOnce } from './solveOnce.ts';
+import type { TimeEvidence } from '../../methods/index.ts';
 
 /** Largest difference of a reference line from an ideal one with which what it tells of a gap is believed. */
 const worstLine = 0.1;

@@ -1,9 +1,10 @@
 import { type Problem, problem, ProblemError } from '../../document/index.ts';
-import { accuracyTable, buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
+import { buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
 import type { GridScene } from '../../scene/index.ts';
-import type { Machine, TimeEstimate } from '../solver.ts';
+import { gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
+import type { Machine, Plan } from '../solver.ts';
 import { cutsCells } from '../../discretisation/cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
@@ -36,7 +37,7 @@ const guideBytes = (scene: GridScene, maxSteps: number): number =>
 /** Steps after which a run ends whatever its energy. */
 export const stepLimit = (scene: GridScene, dt: number): number => {
   const pulse = pulseFor(scene.band.from, scene.band.to);
-  return scene.details.maxSteps ?? Math.ceil((pulse.length + 200 / pulse.centre) / dt);
+  return scene.details.maxSteps ?? Math.ceil((pulse.length + steppingDefaults.periods / pulse.centre) / dt);
 };
 
 /** Grid lines of each axis that lie in a box. */
@@ -65,8 +66,8 @@ function statesOf(scene: GridScene, grid: Grid): number {
   }, 0);
 }
 
-/** Cost of a scene on its grid: cells, bytes, steps, seconds; of accuracy certain that of its first pass. */
-export function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEstimate {
+/** Cost of a scene on its grid: cells, bytes, steps, seconds; of adaptive accuracy that of its first pass. */
+function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEstimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
   const dt = timeStep(grid, cutsCells(scene));
   const pulse = pulseFor(scene.band.from, scene.band.to);
@@ -84,6 +85,7 @@ export function estimateScene(scene: GridScene, grid: Grid, machine: Machine): T
     memoryNeeded(cells, grid.pml, 0, sumsOf(scene, grid)) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
   const turns = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), excitations);
   return {
+    solver: 'fdtd',
     cells,
     bytes,
     timeStep: dt,
@@ -98,56 +100,63 @@ export function estimateScene(scene: GridScene, grid: Grid, machine: Machine): T
 const gigabytes = (bytes: number): string => `${(bytes / 1e9).toPrecision(3)} GB`;
 
 /**
- * What a specialist would point out before the run.
+ * What a specialist would point out before the run, its grid and its cost.
  * @throws what is no fault of the model.
  */
-export function checkScene(scene: GridScene, machine: Machine): Problem[] {
-  const found: Problem[] = checkGuides(scene);
+export function planScene(scene: GridScene, machine: Machine): Plan<Grid, TimeEstimate> {
+  const problems: Problem[] = checkGuides(scene);
   const limit = Math.min(machine.memory, addressable);
   // A lower bound before any grid is made, so that an absurd model is refused at once.
   const rough = roughCells(scene);
   const cells = rough[0] * rough[1] * rough[2];
   if (cells * 24 > limit || Math.max(...rough) > mostCellsPerAxis)
-    return [
-      tooLarge(
-        `The model would need at least ${rough.map((n) => n.toPrecision(3)).join(' × ')} cells, ${gigabytes(cells * 24)}; ${gigabytes(limit)} can be used here.`,
-      ),
-    ];
-  found.push(...betweenWalls(scene));
-  let estimate: TimeEstimate;
+    return {
+      problems: [
+        tooLarge(
+          `The model would need at least ${rough.map((n) => n.toPrecision(3)).join(' × ')} cells, ${gigabytes(cells * 24)}; ${gigabytes(limit)} can be used here.`,
+        ),
+      ],
+    };
+  problems.push(...betweenWalls(scene), ...wideBand(scene));
+  let grid: Grid;
   try {
-    const grid = buildGrid(scene);
-    estimate = estimateScene(scene, grid, machine);
-    found.push(...sliver(scene, grid));
+    grid = buildGrid(scene);
   } catch (error) {
-    if (error instanceof ProblemError) return error.problems;
+    if (error instanceof ProblemError) return { problems: error.problems };
     throw error;
   }
+  const estimate = estimateScene(scene, grid, machine);
+  problems.push(...sliver(scene, grid), ...tooMuch(estimate, limit));
+  return problems.some((p) => p.severity === 'error') ? { problems } : { problems, ready: { mesh: grid, estimate } };
+}
+
+/** What a run takes beyond what there is, of memory and of patience. */
+function tooMuch(estimate: TimeEstimate, limit: number): Problem[] {
   if (estimate.bytes > limit)
-    found.push(
-      tooLarge(`The model needs ${gigabytes(estimate.bytes)} for ${estimate.cells.join(' × ')} cells; ${gigabytes(limit)} can be used here.`),
-    );
-  else if (estimate.seconds > longSeconds)
-    found.push(
-      problem(
-        'warning',
-        'machine.time',
-        { part: 'machine' },
-        `The run is expected to take ${(estimate.seconds / 3600).toPrecision(2)} hours.`,
-        'Look for a very small gap or strip, or take a coarser accuracy.',
-      ),
-    );
-  if (scene.band.to > 20 * scene.band.from)
-    found.push(
-      problem(
-        'warning',
-        'band.wide',
-        { part: 'band' },
-        'The band spans more than 20 to 1: the margin follows the lowest frequency and the cells the highest.',
-        'Narrow the band if you can.',
-      ),
-    );
-  return found;
+    return [tooLarge(`The model needs ${gigabytes(estimate.bytes)} for ${estimate.cells.join(' × ')} cells; ${gigabytes(limit)} can be used here.`)];
+  if (estimate.seconds <= longSeconds) return [];
+  return [
+    problem(
+      'warning',
+      'machine.time',
+      { part: 'machine' },
+      `The run is expected to take ${(estimate.seconds / 3600).toPrecision(2)} hours.`,
+      'Look for a very small gap or strip, or take a coarser accuracy.',
+    ),
+  ];
+}
+
+function wideBand({ band }: GridScene): Problem[] {
+  if (band.to <= 20 * band.from) return [];
+  return [
+    problem(
+      'warning',
+      'band.wide',
+      { part: 'band' },
+      'The band spans more than 20 to 1: the margin follows the lowest frequency and the cells the highest.',
+      'Narrow the band if you can.',
+    ),
+  ];
 }
 
 /** Cells of the shortest wavelength over the smallest one from which on the time step is absurdly short. */
@@ -155,7 +164,7 @@ const sliverRatio = 150;
 
 /** A cell so small that it alone makes the time step absurdly short, with its place and what stands there. */
 function sliver(scene: GridScene, grid: Grid): Problem[] {
-  const coarsest = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? accuracyTable[scene.accuracy].cellsPerWavelength);
+  const coarsest = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? gridAccuracy[scene.accuracy].cellsPerWavelength);
   let least = { size: Infinity, axis: 0, from: 0 };
   grid.lines.forEach((x, axis) => {
     for (let i = 1; i < x.length; i++) if (x[i] - x[i - 1] < least.size) least = { size: x[i] - x[i - 1], axis, from: x[i - 1] };
@@ -209,7 +218,7 @@ const tooLarge = (message: string): Problem =>
 
 /** Cells per axis if all had the largest size. */
 function roughCells(scene: GridScene): number[] {
-  const { cellsPerWavelength } = accuracyTable[scene.accuracy];
+  const { cellsPerWavelength } = gridAccuracy[scene.accuracy];
   const step = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? cellsPerWavelength);
   return [0, 1, 2].map((a) => Math.max(1, (scene.max[a] - scene.min[a]) / step));
 }

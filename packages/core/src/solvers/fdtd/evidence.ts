@@ -1,7 +1,8 @@
 import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
 import { type Pulse, pulseLevel } from '../../numerics/pulse.ts';
-import type { ResultArray, TimeEvidence } from '../../results/index.ts';
+import type { ResultArray } from '../../results/index.ts';
 import type { March } from './march.ts';
+import type { TimeEvidence } from '../../methods/index.ts';
 
 interface Stepped {
   grid: Grid;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry, Point3 } from '../../document/index.ts';
+import { buildGrid } from '../../grid/index.ts';
 import type { GridScene, SceneGuide, ScenePort } from '../../scene/index.ts';
 import { plainBody, plainScene } from '../../verification/bench.ts';
 import { portsOnGrid } from './portsOnGrid.ts';
@@ -36,7 +37,7 @@ function guide(change: Partial<SceneGuide>, band: [number, number], ...more: Gri
   });
 }
 
-const codes = (scene: GridScene): string[] => portsOnGrid(scene).map((p) => `${p.code} ${p.place.part} ${p.place.name}`);
+const codes = (scene: GridScene): string[] => portsOnGrid(scene, buildGrid(scene)).map((p) => `${p.code} ${p.place.part} ${p.place.name}`);
 
 describe('ports on the grid, before a run', () => {
   test('sound ones have no problem', () => {

@@ -1,5 +1,5 @@
 import type { Problem } from '../../document/index.ts';
-import { buildGrid, type Grid, nearestLine } from '../../grid/index.ts';
+import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, pointsOf, type SceneGuide, type ScenePort } from '../../scene/index.ts';
 import { discretise } from './discretise.ts';
@@ -46,8 +46,7 @@ function sourced(scene: GridScene, grid: Grid): Problem[] {
  * What would stop a run at its start, found before it: lumped ports that the grid's metal shorts or does not reach, guided ones without enough modes, whose
  * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim; and a dipole where its power has no meaning. Only the grid around each is made.
  */
-export function portsOnGrid(scene: GridScene, kernel?: FrontKernel): Problem[] {
-  const grid = buildGrid(scene);
+export function portsOnGrid(scene: GridScene, grid: Grid, kernel?: FrontKernel): Problem[] {
   return [
     ...scene.ports.flatMap((p) => lumped(scene, grid, p)),
     ...scene.guides.flatMap((g) => guided(scene, grid, g, kernel)),

@@ -1,5 +1,5 @@
 import { type Problem, ProblemError } from '../../document/index.ts';
-import { type ResultArray, type ResultMeta, resultOf, type ResultSet, type TimeEvidence, turnName } from '../../results/index.ts';
+import { type ResultArray, type ResultMeta, resultOf, type ResultSet, turnName } from '../../results/index.ts';
 import type { RecorderTold } from '../../recorders/index.ts';
 import { bandFrequencies, farFieldOf, type GridScene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
@@ -22,6 +22,7 @@ import { Settled, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
 import type { GuideModes } from './modeTypes.ts';
 import type { Discrete } from './discrete.ts';
+import { steppingDefaults, type TimeEvidence } from '../../methods/index.ts';
 
 /** Samples per period of the highest frequency in the pulse for the running Fourier sums. */
 export const samplesPerPeriod = 2.4;
@@ -54,7 +55,7 @@ export async function solveScene(
   await solveModes(plan.sought, scene, discrete, host);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
   // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
-  const stopAt = scene.details.stopAt ?? (scene.guides.length ? 1e-7 : 1e-5);
+  const stopAt = scene.details.stopAt ?? (scene.guides.length ? steppingDefaults.stopAtGuided : steppingDefaults.stopAt);
   const pulseSteps = Math.ceil(pulse.length / dt);
   // Not at the same phase each time where the fields are looked at.
   const perPeriod = Math.max(8, Math.round((observe ? 1.37 : 1) / (pulse.centre * dt)));

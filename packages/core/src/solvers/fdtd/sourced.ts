@@ -1,6 +1,6 @@
 import { ProblemError } from '../../document/index.ts';
 import { directionsOf } from '../../recorders/index.ts';
-import { type ResultArray, resultOf, type ResultSet, type TimeEvidence } from '../../results/index.ts';
+import { type ResultArray, resultOf, type ResultSet } from '../../results/index.ts';
 import { farFieldOf, type GridScene, numbersOf, type SceneSource } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { stepLimit } from './check.ts';
@@ -14,6 +14,7 @@ import { solveModes } from './rectangleModes.ts';
 import { Simulation } from './simulation.ts';
 import { reportEvery, samplesPerPeriod } from './solve.ts';
 import { gridSource } from './sources/index.ts';
+import { steppingDefaults, type TimeEvidence } from '../../methods/index.ts';
 
 /**
  * Solves a discrete model of a scene that a source excites from without: a plane wave of 1 V/m, or a dipole that gives 1 W. Lumped ports are loads. Throws
@@ -35,7 +36,7 @@ export async function solveSourced(
   const plan = planRecording(scene, d, source.box);
   await solveModes(plan.sought, scene, d, host);
   const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
-  const stopAt = scene.details.stopAt ?? 1e-5;
+  const stopAt = scene.details.stopAt ?? steppingDefaults.stopAt;
   const started = host.now();
   let lastReport = started;
   const simulation = await Simulation.create(

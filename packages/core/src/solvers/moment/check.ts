@@ -2,11 +2,12 @@ import { type Place, type Problem, problem } from '../../document/index.ts';
 import { course, joinWithin, pointOn, toPiece, type WireMesh } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { type WiresScene, type WirePlace, type WireScene, wireLength } from '../../scene/index.ts';
-import type { Machine, WireEstimate } from '../solver.ts';
+import type { Machine, Plan } from '../solver.ts';
 import { circuitOf, extraUnknowns } from './circuit.ts';
 import { distanceOf } from './near.ts';
 import { meshOf } from './solve.ts';
 import { WireSystem } from './system.ts';
+import type { WireEstimate } from '../../methods/index.ts';
 
 /** Radius over wavelength from which on a wire is no longer thin: currents around it begin to matter. */
 const thickWire = 1 / 30;
@@ -36,14 +37,13 @@ function secondsEach(mesh: WireMesh, unknowns: number, machine: Machine, earth: 
 }
 
 /** Cost of a scene of wires: segments, unknowns, bytes, frequencies, seconds. */
-export function estimateScene(scene: WiresScene, machine: Machine): WireEstimate {
-  const mesh = meshOf(scene);
+function estimateScene(scene: WiresScene, mesh: WireMesh, machine: Machine): WireEstimate {
   const unknowns = mesh.bases + extraUnknowns(scene.wires);
   const frequencies = expectedSolves(scene, mesh);
   let longest = 0;
   for (let i = 0; i < mesh.count; i++) longest = Math.max(longest, mesh.segments[8 * i + 6]);
   return {
-    method: 'wires',
+    solver: 'moment',
     segments: mesh.count,
     unknowns,
     bytes: WireSystem.bytes(mesh, unknowns - mesh.bases, machine.threads),
@@ -54,36 +54,39 @@ export function estimateScene(scene: WiresScene, machine: Machine): WireEstimate
   };
 }
 
-/** What a specialist would point out before the run. */
-export function checkScene(scene: WiresScene, machine: Machine): Problem[] {
+/** What a specialist would point out before the run, its segments and its cost. */
+export function planScene(scene: WiresScene, machine: Machine): Plan<WireMesh, WireEstimate> {
   const wires = scene.wires;
   const rough = wires.wires.reduce((sum, w) => sum + wireLength(w), 0) / (c0 / scene.band.to / 16);
   const limit = Math.min(machine.memory, 2 ** 32 - 2 ** 24);
   if (rough ** 2 * 16 > limit)
-    return [
-      problem(
-        'error',
-        'machine.memory',
-        { part: 'machine' },
-        `The wires would need at least ${rough.toPrecision(3)} unknowns, ${((rough ** 2 * 16) / 1e9).toPrecision(3)} GB; ${(limit / 1e9).toPrecision(3)} GB can be used here.`,
-        'Look for a dimension or a frequency with the wrong unit; otherwise take a coarser accuracy or a lower band.',
-      ),
-    ];
+    return {
+      problems: [
+        problem(
+          'error',
+          'machine.memory',
+          { part: 'machine' },
+          `The wires would need at least ${rough.toPrecision(3)} unknowns, ${((rough ** 2 * 16) / 1e9).toPrecision(3)} GB; ${(limit / 1e9).toPrecision(3)} GB can be used here.`,
+          'Look for a dimension or a frequency with the wrong unit; otherwise take a coarser accuracy or a lower band.',
+        ),
+      ],
+    };
   const found: Problem[] = [...inGround(wires), ...meetings(wires), ...selfCrossings(wires), ...thick(scene)];
-  if (found.some((p) => p.severity === 'error')) return found;
+  if (found.some((p) => p.severity === 'error')) return { problems: found };
   const mesh = meshOf(scene);
-  const bytes = WireSystem.bytes(mesh, extraUnknowns(wires), machine.threads);
-  if (bytes > limit)
+  const estimate = estimateScene(scene, mesh, machine);
+  if (estimate.bytes > limit)
     found.push(
       problem(
         'error',
         'machine.memory',
         { part: 'machine' },
-        `The model needs ${(bytes / 1e9).toPrecision(3)} GB for ${mesh.bases} unknowns; ${(limit / 1e9).toPrecision(3)} GB can be used here.`,
+        `The model needs ${(estimate.bytes / 1e9).toPrecision(3)} GB for ${mesh.bases} unknowns; ${(limit / 1e9).toPrecision(3)} GB can be used here.`,
         'Take a coarser accuracy or a lower band.',
       ),
     );
-  return [...found, ...shortSegments(wires, mesh), ...sharpJoints(wires, mesh), ...emptyPlaces(wires, mesh)];
+  const problems = [...found, ...shortSegments(wires, mesh), ...sharpJoints(wires, mesh), ...emptyPlaces(wires, mesh)];
+  return problems.some((p) => p.severity === 'error') ? { problems } : { problems, ready: { mesh, estimate } };
 }
 
 /** Wires under or along the ground. */

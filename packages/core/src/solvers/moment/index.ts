@@ -1,17 +1,14 @@
 import type { WiresScene } from '../../scene/index.ts';
-import type { WireEvidence } from '../../results/index.ts';
-import type { Solver, WireEstimate } from '../solver.ts';
-import { solveCertain } from './certain.ts';
-import { checkScene, estimateScene } from './check.ts';
+import type { Solver } from '../solver.ts';
+import { solveAdaptive } from './adaptive.ts';
+import { planScene } from './check.ts';
+import { meshNodes, type WireMesh } from '../../grid/index.ts';
 import { solveScene } from './solve.ts';
-
-export { meshOf } from './solve.ts';
+import type { WireEvidence, WireEstimate } from '../../methods/index.ts';
 
 /** Integral equation on thin wires, by the method of moments. */
-export const moment: Solver<WiresScene, WireEstimate, WireEvidence> = {
-  name: 'moment',
-  title: 'Wires',
-  check: checkScene,
-  estimate: estimateScene,
-  solve: (scene, options) => (scene.accuracy === 'certain' ? solveCertain(scene, options, solveScene) : solveScene(scene, options)),
+export const moment: Solver<WiresScene, WireMesh, WireEstimate, WireEvidence> = {
+  plan: planScene,
+  meshView: (mesh) => ({ nodes: meshNodes(mesh) }),
+  solve: (scene, options) => (scene.accuracy === 'adaptive' ? solveAdaptive(scene, options, solveScene) : solveScene(scene, options)),
 };

@@ -1,4 +1,4 @@
-import { meshWires, wireAccuracy, type WireMesh } from '../../grid/index.ts';
+import { meshWires, type WireMesh } from '../../grid/index.ts';
 import type { C } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
 import {
@@ -9,7 +9,6 @@ import {
   type ResultSet,
   type ScatterFigures,
   turnName,
-  type WireEvidence,
 } from '../../results/index.ts';
 import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
 import { bandFrequencies, farFieldOf, loadImpedance, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
@@ -35,9 +34,10 @@ import { incidentField } from './sources.ts';
 import { sweepBand } from './sweep.ts';
 import { WireSystem } from './system.ts';
 import { wireImpedance } from './wireMetal.ts';
+import { wireAccuracy, type WireEvidence } from '../../methods/index.ts';
 
 /** Deviation of a fit over the band that is accepted. */
-const fitTolerance = { draft: 1e-3, normal: 1e-4, fine: 1e-5, certain: 1e-5 } as const;
+const fitTolerance = { draft: 1e-3, normal: 1e-4, fine: 1e-5, adaptive: 1e-5 } as const;
 
 /** Largest length of a segment for a scene. */
 function longestSegment(scene: WiresScene): number {
@@ -148,7 +148,6 @@ export async function solveScene(scene: WiresScene, { host, onProgress, signal }
     const far = asked && at.length ? { name: asked.name, step: directionsOf(asked.step).step } : null;
     const first = told[0];
     const evidence: WireEvidence = {
-      method: 'wires',
       segments: mesh.count,
       unknowns: system.size,
       segmentsPerWavelength: leastPerWavelength(mesh, Math.max(scene.band.to, ...scene.recordAt)),

@@ -1,5 +1,5 @@
-import { accuracyTable } from '../../grid/index.ts';
 import type { GridScene, SceneGuide, SceneSection } from '../../scene/index.ts';
+import { gridAccuracy } from '../../methods/index.ts';
 
 /** The cross-section of a guided port, or of the part of it that is computed, just inside its plane, at the middle of the band. */
 export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: number }, accuracy: GridScene['accuracy']): SceneSection {
@@ -19,7 +19,7 @@ export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: numb
     frequency: (band.from + band.to) / 2,
     near: 0,
     bend: null,
-    grid: { perWavelength: accuracyTable[accuracy].cellsPerWavelength },
+    grid: { perWavelength: gridAccuracy[accuracy].cellsPerWavelength },
     finer: 3,
     boxes: [],
   };

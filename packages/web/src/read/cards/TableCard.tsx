@@ -2,7 +2,6 @@ import { writeCsv } from '@jadebell/core/csv';
 import type { TableCard as TableCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/format';
 import { figureColumns, quantities, termsOfS } from '@jadebell/core/reading';
-import { sizeOf } from '@jadebell/core/results';
 import { channelNames } from '@jadebell/core/s';
 import { DataGrid, type GridColDef } from '@mui/x-data-grid';
 import { useContext, useMemo } from 'react';
@@ -14,6 +13,7 @@ import type { ShownRun } from '../lens/shown.ts';
 import { type ShownReading, useReadings } from '../useReadings.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
+import { sizeOf } from '@jadebell/core/methods';
 
 interface Column {
   title: string;
@@ -80,7 +80,7 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
         { title: 'run', values: runs.map((r) => r.label) },
         { title: 'accuracy', values: runs.map((r) => r.run.accuracy) },
         ...parameters.map((g) => ({ title: g, values: runs.map((r) => parameterText(r.run, g)) })),
-        { title: 'cells or unknowns', values: runs.map((r) => sizeOf(r.run.meta!.evidence).count), digits: 12 },
+        { title: 'cells or unknowns', values: runs.map((r) => sizeOf(r.run.meta!).count), digits: 12 },
         ...names.slice(0, 8).map((key) => ({
           title: `most |Δ${key}|`,
           values: runs.map(({ run }) => {

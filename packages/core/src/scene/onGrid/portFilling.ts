@@ -1,7 +1,8 @@
-import { type Boundary, type Place, type Point3, type Problem, problem } from '../document/index.ts';
-import { type Body, Filling } from '../geometry/index.ts';
-import { permittivityAt } from '../materials/index.ts';
-import type { SceneGuide } from '../ports/index.ts';
+import { type Place, type Point3, type Problem, problem } from '../../document/index.ts';
+import { type Body, Filling } from '../../geometry/index.ts';
+import { permittivityAt } from '../../materials/index.ts';
+import type { SceneGuide } from '../../ports/index.ts';
+import type { SceneRegion } from './region.ts';
 
 /** Points across a port, each way, at which its filling is looked at beside those between flat faces, as bodies may be curved. */
 const looks = 32;
@@ -57,16 +58,17 @@ export function seesSeveral(guide: SceneGuide, bodies: readonly Body[], [from, t
 }
 
 /**
- * Ends the computed region at the planes of guided ports that see several media, where absorbing layers carry the guide on;
- * changes the region and its boundaries, and tells of ports that do not stand at an end of the model.
+ * The region that ends at the planes of guided ports which see several media, where absorbing layers carry the guide on; tells of ports that do not stand at an
+ * end of the model.
  */
 export function endAtGuides(
   guides: readonly SceneGuide[],
   bodies: readonly Body[],
   others: readonly { name: string; min: Point3; max: Point3 }[],
-  region: { min: Point3; max: Point3; boundaries: Boundary[] },
-): Problem[] {
+  around: SceneRegion,
+): { region: SceneRegion; problems: Problem[] } {
   const problems: Problem[] = [];
+  const region = { min: [...around.min] as Point3, max: [...around.max] as Point3, boundaries: [...around.boundaries] };
   for (const g of guides) {
     if (!g.mixed) continue;
     const a = g.normal;
@@ -88,5 +90,5 @@ export function endAtGuides(
     region[g.into > 0 ? 'min' : 'max'][a] = plane;
     region.boundaries[2 * a + (g.into > 0 ? 0 : 1)] = 'open';
   }
-  return problems;
+  return { region, problems };
 }

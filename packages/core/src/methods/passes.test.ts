@@ -6,7 +6,7 @@ const passesOf = (...changes: (number | null)[]): Pass[] => changes.map((change,
 
 const part = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true });
 
-describe('passes of accuracy certain', () => {
+describe('passes of adaptive accuracy', () => {
   test('have settled when two in a row changed the result by less than was asked for', () => {
     expect(isSettled(passesOf(null, 0.1, 0.009, 0.008), 0.01)).toBe(true);
     expect(isSettled(passesOf(null, 0.009, 0.008), 0.01)).toBe(true);

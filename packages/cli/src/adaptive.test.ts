@@ -35,12 +35,12 @@ function error({ arrays }: ResultSet): number {
   }, 0);
 }
 
-describe('accuracy certain', () => {
+describe('adaptive accuracy', () => {
   test('refines until S changes by less than asked, tells each pass, and comes closer to the reference', async () => {
     const host = await nodeHost();
     const seen: Progress[] = [];
     const once = await solvers.fdtd.solve(iris('normal'), { host });
-    const result = await solvers.fdtd.solve(iris('certain', 0.01), { host, onProgress: (p) => seen.push(p) });
+    const result = await solvers.fdtd.solve(iris('adaptive', 0.01), { host, onProgress: (p) => seen.push(p) });
     const passes = result.meta.evidence.passes!;
     process.stdout.write(`passes ${JSON.stringify(passes)}, error ${error(once).toFixed(4)} once, ${error(result).toFixed(4)} after them\n`);
     expect(passes.length).toBeGreaterThan(2);
@@ -59,7 +59,7 @@ describe('accuracy certain', () => {
   test('a run stopped by hand gives what was finished', async () => {
     const host = await nodeHost();
     const stop = new AbortController();
-    const result = await solvers.fdtd.solve(iris('certain', 1e-4), { host, signal: stop.signal, onProgress: (p) => p.pass! >= 2 && stop.abort() });
+    const result = await solvers.fdtd.solve(iris('adaptive', 1e-4), { host, signal: stop.signal, onProgress: (p) => p.pass! >= 2 && stop.abort() });
     // The second pass may have been too quick to be seen, but hardly the fifth.
     expect(result.meta.evidence.passes!.length).toBeLessThan(8);
     expect(result.meta.evidence.ended).not.toBe('stopped');

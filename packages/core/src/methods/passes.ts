@@ -1,4 +1,4 @@
-/** A pass of accuracy certain: its cells or unknowns, and by how much the result changed from the one before; null for the first. */
+/** A pass of adaptive accuracy: its cells or unknowns, and by how much the result changed from the one before; null for the first. */
 export interface Pass {
   cells: number;
   change: number | null;

@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { emptyProject, type Line, type Port, type Project } from '../document/index.ts';
-import { loadGeometryKernel } from '../geometry/index.ts';
-import { buildScene, sceneFor } from './index.ts';
+import { emptyProject, type Line, type Port, type Project } from '../../document/index.ts';
+import { loadGeometryKernel } from '../../geometry/index.ts';
+import { buildScene, sceneFor } from '../index.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {

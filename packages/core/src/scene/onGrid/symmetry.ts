@@ -1,7 +1,7 @@
-import { axes, type Place, type Point3, type Problem, problem, type Project } from '../document/index.ts';
-import { type Body, touches } from '../geometry/index.ts';
-import type { SceneGuide, ScenePort } from '../ports/index.ts';
-import { imageOf, type Mirror, type Mirrors } from '../yee/index.ts';
+import { axes, type Place, type Point3, type Problem, problem, type Project } from '../../document/index.ts';
+import { type Body, touches } from '../../geometry/index.ts';
+import type { SceneGuide, ScenePort } from '../../ports/index.ts';
+import { imageOf, type Mirror, type Mirrors } from '../../yee/index.ts';
 
 /** Planes of symmetry as the document has them. */
 export function resolveSymmetry(project: Project, value: (text: string, place: Place) => number): Mirrors {

@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { emptyProject, mapExpressions, projectSchema, type Project, redirectLines } from '../document/index.ts';
-import { loadGeometryKernel } from '../geometry/index.ts';
-import { solvers } from '../solvers/index.ts';
-import { buildScene, loadImpedance, wireLength, sceneFor } from './index.ts';
+import { emptyProject, mapExpressions, projectSchema, type Project, redirectLines } from '../../document/index.ts';
+import { loadGeometryKernel } from '../../geometry/index.ts';
+import { solvers } from '../../solvers/index.ts';
+import { buildScene, loadImpedance, wireLength, sceneFor } from '../index.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -33,7 +33,7 @@ const machine = { memory: 8e9, threads: 2, cellsPerSecond: 2e8 };
 /** Codes of what is wrong, with where, before a run. */
 function told(p: Project): string[] {
   const { scene, problems } = buildScene(p, kernel);
-  const all = [...problems, ...(scene ? solvers.moment.check(sceneFor('moment', scene), machine) : [])];
+  const all = [...problems, ...(scene ? solvers.moment.plan(sceneFor('moment', scene), machine).problems : [])];
   return all.map((x) => `${x.severity} ${x.code} ${x.place.name ?? x.place.part}`);
 }
 

@@ -1,0 +1,142 @@
+import { z } from 'zod';
+import { expression } from '../entries/index.ts';
+import { durationText, formatSI } from '../expressions/format.ts';
+import { type CommonEstimate, type CommonEvidence, megabytes, type Method, passDetails, type Rows, threadsText } from './method.ts';
+
+/** What a run in time will cost. */
+export interface TimeEstimate extends CommonEstimate {
+  solver: 'fdtd';
+  cells: [number, number, number];
+  /** Seconds of simulated time per step. */
+  timeStep: number;
+  /** Expected steps; the run stops earlier or later as the energy decays. */
+  steps: number;
+  maxSteps: number;
+  cellsPerWavelength: number;
+}
+
+/** Where a run in time can be held against itself. */
+export interface TimeEvidence extends CommonEvidence {
+  steps: number;
+  /** Seconds. */
+  timeStep: number;
+  cells: [number, number, number];
+  cellsPerWavelength: number;
+  /** Field energy at the end over its peak. */
+  residualEnergy: number;
+  /** Why the run ended: 'decayed', 'settled' (the ports' waves change no more), 'steps' (limit reached) or 'stopped' by the user. */
+  ended: 'decayed' | 'settled' | 'steps' | 'stopped';
+  /** Runs that were cut short while ringing and whose waves were carried on by decaying exponentials: how far off these were on what they had not seen, and their resonances (hertz, quality factor). */
+  carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
+  /** Level of the exciting pulse at the band's edges against its strongest, dB. */
+  pulseAtEdges: [number, number];
+  cellsPerSecond: number;
+  /** Lumped ports whose gap was to be taken out, and why it could not. */
+  gapsKept?: { name: string; why: string }[];
+}
+
+/** What the accuracies mean: cells per shortest wavelength; cells across a strip or gap; across a layer. */
+export const gridAccuracy = {
+  draft: { cellsPerWavelength: 12, across: 2, layers: 1 },
+  normal: { cellsPerWavelength: 18, across: 4, layers: 2 },
+  fine: { cellsPerWavelength: 28, across: 6, layers: 3 },
+  /** The first of several passes. */
+  adaptive: { cellsPerWavelength: 18, across: 4, layers: 2 },
+} as const;
+const cellsText = (of: keyof typeof gridAccuracy): string => {
+  const { cellsPerWavelength, across } = gridAccuracy[of];
+  return `${cellsPerWavelength} cells a wavelength, ${across} across strips`;
+};
+
+/**
+ * What is taken where nothing is set by hand: absorbing layers; field energy over its peak at which a run ends, with guided ports and without; periods of the
+ * band's centre after which it ends anyway.
+ */
+export const steppingDefaults = { pmlLayers: 10, stopAt: 1e-5, stopAtGuided: 1e-7, periods: 200 } as const;
+
+const details = {
+  cellsPerWavelength: { schema: z.number().min(6).max(200), label: 'cells a wavelength' },
+  smallestCell: { schema: expression, label: 'smallest cell', hint: 'e.g. 0.2 mm; from the metal if empty' },
+  pmlLayers: {
+    schema: z.number().int().min(4).max(40),
+    label: 'absorbing layers',
+    unit: 'cells',
+    hint: `${steppingDefaults.pmlLayers} if empty`,
+  },
+  stopAt: {
+    schema: z.number().min(1e-12).max(0.1).describe('Field energy, relative to its peak, at which the run ends'),
+    label: 'stop at energy',
+    unit: 'of the peak',
+    hint: `${steppingDefaults.stopAt.toExponential()} if empty, ${steppingDefaults.stopAtGuided.toExponential()} with guided ports`,
+  },
+  ...passDetails,
+  maxSteps: { schema: z.number().int().min(100).max(10_000_000), label: 'most steps', hint: `${steppingDefaults.periods} periods if empty` },
+};
+
+const endings: Record<TimeEvidence['ended'], string> = {
+  decayed: 'the energy had decayed',
+  settled: 'the waves at the ports had settled',
+  steps: 'the step limit was reached',
+  stopped: 'stopped by hand',
+};
+
+const ringing = ({ carriedOn }: TimeEvidence): Rows =>
+  carriedOn
+    ? [
+        ['ringing carried on by decaying exponentials', `foretold within ${(100 * carriedOn.error).toPrecision(2)} %`],
+        [
+          'resonances and Q',
+          carriedOn.resonances
+            .slice(0, 6)
+            .map((r) => `${formatSI(r.frequency, 'frequency', 5)} ${r.q.toPrecision(3)}`)
+            .join('; '),
+        ],
+      ]
+    : [];
+
+/** Finite differences in the time domain. */
+export const fdtd = {
+  name: 'fdtd',
+  title: 'Time domain',
+  meaning: 'finite-difference time domain',
+  about: 'fields on a grid in time; one run covers the band; takes any body',
+  accuracy: {
+    draft: `quick look: ${cellsText('draft')}`,
+    normal: `for daily work: ${cellsText('normal')}`,
+    fine: `for the final word: ${cellsText('fine')}`,
+    adaptive: 'passes on finer grids, refined where the field changes fast, until S changes twice by less than 0.01',
+  },
+  details,
+  unit: 'cells',
+  suits: (bodies) => {
+    const other = bodies.find((b) => !b.wire || b.material.kind !== 'conductor');
+    return other ? `${other.name} is no wire, so the fields around it are solved.` : null;
+  },
+  costText: (e) => {
+    const times = e.excitations > 1 ? `${e.excitations} × ` : '';
+    return `${e.cells.join(' × ')} cells, ${megabytes(e.bytes)}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency`;
+  },
+  size: (e) => e.cells.reduce((p, n) => p * n, 1),
+  effortText: (e) => `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`,
+  rows: (e, channels) => [
+    ['field energy at the end', `${(10 * Math.log10(e.residualEnergy)).toFixed(1)} dB, ${endings[e.ended]}`],
+    ...ringing(e),
+    ...channels.flatMap(({ name, gap }): Rows =>
+      gap
+        ? [
+            [
+              `gap of ${name}, by ${gap.impedance ? 'a reference line' : 'its current spread over the metal across it'}`,
+              `${formatSI(gap.capacitance[0], 'capacitance', 3)} across, ${formatSI(gap.inductance[0], 'inductance', 3)} in series;${gap.impedance ? ` it sees ${gap.impedance[0].toPrecision(4)} ohm;` : ''} S off by ${gap.before.toPrecision(2)} with, ${gap.after.toPrecision(2)} without`,
+            ],
+          ]
+        : [],
+    ),
+    ...(e.gapsKept ?? []).map(({ name, why }): [string, string] => [`gap of ${name} kept`, why]),
+    ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
+    ['cells', e.cells.join(' × ')],
+    ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
+    ['pulse at the band’s edges', e.pulseAtEdges.map((d) => `${d.toFixed(1)} dB`).join(', ')],
+    ['time', `${durationText(e.seconds)}, ${threadsText(e.threads)}, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${megabytes(e.bytes)}`],
+  ],
+  speed: (e) => e.cellsPerSecond,
+} as const satisfies Method<TimeEvidence, TimeEstimate>;

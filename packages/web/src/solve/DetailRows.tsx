@@ -1,0 +1,80 @@
+import { type Detail, detailForm, detailHint, type Details, readDetail } from '@jadebell/core/methods';
+import { useState } from 'react';
+
+interface RowsProps {
+  /** The settings of a method, by their keys. */
+  details: Record<string, Detail>;
+  given: Details | undefined;
+  /** Takes all that is given then, undefined for nothing, and which of it has changed. */
+  onChange(next: Details | undefined, key: string): void;
+}
+
+/** Settings by hand of a method, a row each, in the form that its schema asks for. */
+export function DetailRows({ details, given = {}, onChange }: RowsProps) {
+  const set = (key: string, value: unknown): void => {
+    const next: Record<string, unknown> = { ...given, [key]: value };
+    if (value === undefined) delete next[key];
+    onChange(Object.keys(next).length ? (next as Details) : undefined, key);
+  };
+  return Object.entries(details).map(([key, detail]) => {
+    const value = given[key as keyof Details];
+    return detailForm(detail) === 'choice' ? (
+      <ChoiceRow key={key} detail={detail} on={value === true} onChange={(on) => set(key, on || undefined)} />
+    ) : (
+      <TypedRow key={key} detail={detail} value={value?.toString() ?? ''} onChange={(v) => set(key, v)} />
+    );
+  });
+}
+
+function ChoiceRow({ detail, on, onChange }: { detail: Detail; on: boolean; onChange(on: boolean): void }) {
+  return (
+    <>
+      <dt>{detail.label}</dt>
+      <dd>
+        <label className="row" style={{ gap: 6 }}>
+          <input type="checkbox" checked={on} onChange={(e) => onChange(e.target.checked)} />
+          {detail.choice}
+        </label>
+        <span className="quiet">{detailHint(detail)}</span>
+      </dd>
+    </>
+  );
+}
+
+/** A setting that is typed; what cannot be taken is told below it, and what was typed stays. */
+function TypedRow({ detail, value, onChange }: { detail: Detail; value: string; onChange(value: number | string | undefined): void }) {
+  const [fault, setFault] = useState<string | null>(null);
+  const take = (text: string): void => {
+    if (text === value) return setFault(null);
+    const read = readDetail(detail, text);
+    if ('fault' in read) return setFault(read.fault);
+    setFault(null);
+    onChange(read.value);
+  };
+  return (
+    <>
+      <dt>{detail.label}</dt>
+      <dd>
+        <input
+          className="chip"
+          style={{ width: 84 }}
+          key={value}
+          aria-label={detail.label}
+          aria-invalid={!!fault}
+          defaultValue={value}
+          placeholder="automatic"
+          onBlur={(e) => take(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+          }}
+        />
+        {detail.unit} <span className="quiet">{detailHint(detail)}</span>
+        {fault && (
+          <span role="alert" className="bad">
+            {fault}
+          </span>
+        )}
+      </dd>
+    </>
+  );
+}
