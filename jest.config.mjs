@@ -1,9 +1,4 @@
-const transform = {
-  '^.+\\.(ts|tsx)$': [
-    '@swc/jest',
-    { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
-  ],
-};
+const transform = { '^.+\\.(ts|tsx)$': '<rootDir>/scripts/jestTransform.mjs' };
 const common = { testEnvironment: 'node', transform, extensionsToTreatAsEsm: ['.ts', '.tsx'] };
 export default {
   testTimeout: 240_000,

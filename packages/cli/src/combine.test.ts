@@ -25,7 +25,7 @@ function pair(more: Partial<GridScene> = {}): GridScene {
     max: [75e-3, 75e-3, 28e-3],
     band: { from: 1.2e9, to: 1.6e9, points: 5 },
     accuracy: 'draft',
-    details: { smallestCell: 2e-3 },
+    details: { smallestCell: 4e-3 },
     recorders: [
       { kind: 'far-field', name: 'pattern', step: Math.PI / 18 },
       { kind: 'field-plane', name: 'above', normal: 2, at: 10e-3 },

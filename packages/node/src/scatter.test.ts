@@ -11,12 +11,12 @@ const frequencies = [2.2e9, 3e9];
 
 /** Two blocks of unlike size, one with a metal plate on it: nothing that looks alike from two sides. */
 function lit(material: MaterialEntry, from: [theta: number, phi: number], angle: number, more: Partial<GridScene> = {}): GridScene {
-  const far = 0.06;
+  const far = 0.05;
   return plainScene({
     bodies: [
       plainBody('low', 0, material, { form: 'box', min: [-0.02, -0.01, -0.015], max: [0.008, 0.014, 0.002] }),
       plainBody('high', 1, material, { form: 'box', min: [0.002, -0.012, 0.002], max: [0.02, 0.004, 0.02] }),
-      plainBody('plate', 2, { name: 'metal', kind: 'conductor' }, { form: 'box', min: [-0.02, 0.014, -0.015], max: [0, 0.016, 0.002] }),
+      plainBody('plate', 2, { name: 'metal', kind: 'conductor' }, { form: 'box', min: [-0.02, 0.014, -0.015], max: [0, 0.018, 0.002] }),
     ],
     ports: [],
     source: waveOf('wave', 0, from[0], from[1], angle, 0),
@@ -31,7 +31,7 @@ function lit(material: MaterialEntry, from: [theta: number, phi: number], angle:
 }
 const solve = async (scene: GridScene): ReturnType<typeof solvers.fdtd.solve> => solvers.fdtd.solve(scene, { host: await nodeHost(2) });
 
-// At draft a wavelength has twelve cells, in the blocks too: a percent or two is its error.
+// At draft a wavelength has twelve cells, in the blocks too: a percent is its error.
 describe('a structure lit by a plane wave', () => {
   /** The wet blocks from one side; the tests share it. */
   let wetRun: ReturnType<typeof solve> | undefined;
@@ -42,9 +42,9 @@ describe('a structure lit by a plane wave', () => {
       const { meta } = await (material === wet ? wetOnce() : solve(lit(material, [0.8, 0.5], 0.3)));
       for (const f of meta.scattered!.figures) {
         process.stdout.write(`${material.name}: scatters ${(f.scattering * 1e4).toFixed(3)} cm2, absorbs ${(f.absorption * 1e4).toFixed(3)}, extinction ${(f.extinction * 1e4).toFixed(3)}\n`); // prettier-ignore
-        expect(Math.abs((f.extinction - f.scattering - f.absorption) / f.extinction)).toBeLessThan(0.02);
-        expect(Math.abs(f.fromPattern / f.scattering - 1)).toBeLessThan(0.02);
-        if (material === dry) expect(Math.abs(f.absorption / f.extinction)).toBeLessThan(0.02);
+        expect(Math.abs((f.extinction - f.scattering - f.absorption) / f.extinction)).toBeLessThan(0.01);
+        expect(Math.abs(f.fromPattern / f.scattering - 1)).toBeLessThan(0.01);
+        if (material === dry) expect(Math.abs(f.absorption / f.extinction)).toBeLessThan(0.01);
         else expect(f.absorption / f.extinction).toBeGreaterThan(0.1);
       }
     }
@@ -58,17 +58,19 @@ describe('a structure lit by a plane wave', () => {
     const [{ re, im }, lit2] = [there, back].map((s) => s.source as SceneWave);
     back.source = { ...lit2, re, im };
     const [a, b] = [(await wetOnce()).meta.scattered!.figures, (await solve(back)).meta.scattered!.figures];
+    const differs: number[] = [];
     a.forEach((f, n) => {
       process.stdout.write(`extinction ${(f.extinction * 1e4).toFixed(3)} and ${(b[n].extinction * 1e4).toFixed(3)} cm2; back ${(f.back * 1e4).toFixed(3)} and ${(b[n].back * 1e4).toFixed(3)}\n`); // prettier-ignore
-      expect(Math.abs(b[n].extinction / f.extinction - 1)).toBeLessThan(0.01);
-      expect(Math.abs(b[n].back / f.back - 1)).toBeGreaterThan(0.05);
+      expect(Math.abs(b[n].extinction / f.extinction - 1)).toBeLessThan(0.005);
+      differs.push(Math.abs(b[n].back / f.back - 1));
     });
+    expect(Math.max(...differs)).toBeGreaterThan(0.05);
   });
 
   test('that is not there scatters nothing', async () => {
     const { meta } = await solve(lit(dry, [0.8, 0.5], 0.3, { bodies: [] }));
     // Against what a disc as large as the region would.
-    for (const f of meta.scattered!.figures) expect(Math.abs(f.scattering)).toBeLessThan(1e-6 * 0.06 ** 2);
+    for (const f of meta.scattered!.figures) expect(Math.abs(f.scattering)).toBeLessThan(1e-6 * 0.05 ** 2);
   });
 
   test('must have room around it', async () => {
