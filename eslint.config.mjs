@@ -29,28 +29,62 @@ const order = [
   'reading',
   'solvers',
   'formats',
-  'verification',
+];
+
+/** The same of the interface: from what holds the project to the frame that holds all. */
+const webOrder = [
+  'types',
+  'workers',
+  'ui',
+  'api',
+  'project',
+  'space',
+  'charts',
+  'lens',
+  'ports',
+  'recorders',
+  'ledger',
+  'materials',
+  'methods',
+  'section',
+  'shape',
+  'feed',
+  'stageview',
+  'solve',
+  'calculator',
+  'exchange',
+  'explore',
+  'read',
+  'shelf',
+  'frame',
 ];
 
 /** Modules that the core may not know. */
 const outside = ['node:*', 'fs', 'path', 'react*', 'express', 'sequelize*', '@mui/*', 'three*', '@jadebell/*'];
 
-const coreLayers = order.map((folder, i) => ({
-  files: [`packages/core/src/${folder}/**/*.ts`],
-  rules: {
-    'no-restricted-imports': [
-      'error',
-      {
-        patterns: [
-          { group: outside, message: 'The core is pure computation.' },
-          ...(i + 1 < order.length
-            ? [{ group: order.slice(i + 1).map((f) => `**/../${f}/**`), message: `Nothing in ${folder} reaches forward in the path of data.` }]
-            : []),
-        ],
-      },
-    ],
-  },
-}));
+/** What each folder of an order may not import: what comes after it, and modules from outside. */
+const layers = (source, order, forbidden) =>
+  order.map((folder, i) => ({
+    files: [`${source}/${folder}/**/*.{ts,tsx}`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            forbidden,
+            ...(i + 1 < order.length
+              ? [{ group: order.slice(i + 1).map((f) => `**/../${f}/**`), message: `Nothing in ${folder} reaches forward in the path of data.` }]
+              : []),
+          ],
+        },
+      ],
+    },
+  }));
+const coreLayers = layers('packages/core/src', order, { group: outside, message: 'The core is pure computation.' });
+const webLayers = layers('packages/web/src', webOrder, {
+  group: ['node:*', 'express', 'sequelize*', '@jadebell/server*', '@jadebell/cli*', '@jadebell/node*', '@jadebell/verification*'],
+  message: 'The interface runs in a browser.',
+});
 
 export default ts.config(
   {
@@ -95,7 +129,7 @@ export default ts.config(
   {
     // What the core hands out says what it is, and what it throws.
     files: ['packages/core/src/**/*.ts'],
-    ignores: ['**/*.test.ts', '**/*.testing.ts', 'packages/core/src/verification/**'],
+    ignores: ['**/*.test.ts', '**/*.testing.ts'],
     plugins: { jsdoc },
     rules: {
       'jsdoc/require-jsdoc': [
@@ -111,10 +145,11 @@ export default ts.config(
     },
   },
   ...coreLayers,
+  ...webLayers,
   { files: ['packages/core/src/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
   {
-    files: ['packages/{cli,node,server}/src/**/*.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: ['react*', '@mui/*', '@jadebell/web*'] }] },
+    files: ['packages/{verification,cli,node,server}/src/**/*.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: ['react*', '@mui/*', '@jadebell/web*', '**/../*/src/**'] }] },
   },
   {
     files: ['packages/web/src/**/*.{ts,tsx}'],
@@ -122,7 +157,6 @@ export default ts.config(
     rules: {
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
-      'no-restricted-imports': ['error', { patterns: ['node:*', 'express', 'sequelize*', '@jadebell/server*', '@jadebell/cli*', '@jadebell/node*'] }],
     },
   },
 );

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { formulas } from '@jadebell/core/formulas';
-import { stepSolids } from '../packages/core/src/verification/stepSolids.ts';
-import { readFileFor } from '@jadebell/core/import';
+import { stepSolids } from '@jadebell/verification/stepSolids';
+import { readFileFor } from '@jadebell/core/formats/import';
 import type { Page } from 'playwright-core';
 import { type Session, startSession, until } from './session.ts';
 

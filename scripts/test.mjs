@@ -62,12 +62,8 @@ const jest = (title, args, env = {}) => {
   rmSync(report, { force: true });
 };
 if (only.length) jest('tests', ['--runInBand', ...only]);
-else {
-  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all.
-  jest('unit tests', ['--selectProjects', 'unit', `--maxWorkers=${availableParallelism()}`], { JADEBELL_THREADS: '1' });
-  // Browsers wait for answers: one at a time.
-  jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand']);
-}
+// Suites beside each other, solvers on one thread each, are done sooner than one after the other with solvers on all.
+else jest('tests', [`--maxWorkers=${availableParallelism()}`], { JADEBELL_THREADS: '1' });
 rmSync(folder, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

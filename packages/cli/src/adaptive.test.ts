@@ -4,8 +4,8 @@ import type { ResultSet } from '@jadebell/core/results';
 import type { GridScene } from '@jadebell/core/scene';
 import { type Progress, solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { irisReflection } from '../../core/src/verification/modeMatching.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { irisReflection } from '@jadebell/verification/modeMatching';
 
 const [width, opening, thickness, height, length] = [15.8e-3, 8e-3, 1e-3, 1.5e-3, 25e-3];
 const metal = { name: 'metal', kind: 'conductor' } as const;

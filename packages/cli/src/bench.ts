@@ -4,12 +4,8 @@ import { buildScene, type GridScene, sceneFor } from '@jadebell/core/scene';
 import { buildGrid, cellCount } from '@jadebell/core/grid';
 import { solvers } from '@jadebell/core/solvers';
 import { kernels, nodeHost, spawnKernel } from '@jadebell/node';
-import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { pulseAt, pulseFor } from '../../core/src/numerics/pulse.ts';
-import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
-import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
-import { samplesPerPeriod } from '../../core/src/solvers/fdtd/solve.ts';
-import type { Discrete } from '../../core/src/solvers/fdtd/discrete.ts';
+import { discretise, planRecording, Simulation, samplesPerPeriod, type Discrete } from '@jadebell/core/solvers/fdtd/parts';
+import { pulseAt, pulseFor } from '@jadebell/core/numerics';
 
 interface Instance {
   exports: Record<string, (...args: number[]) => void>;

@@ -1,5 +1,4 @@
-import { denseKernel } from '@jadebell/core/dense';
-import { emptySection, guidedModes, type Section } from '../../core/src/solvers/modes/index.ts';
+import { denseKernel, emptySection, guidedModes, type Section } from '@jadebell/core/solvers/modes';
 import { nodeHost } from '@jadebell/node';
 
 /** A guide of 0.8 x 0.4 um of permittivity 8.3 in 2.1 on n x n cells of a square of 3 um. */

@@ -1,10 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import type { Point3 } from '@jadebell/core/document';
 import { nodeHost } from '@jadebell/node';
-import { meshWires } from '../../core/src/grid/index.ts';
-import { circuitOf } from '../../core/src/solvers/moment/circuit.ts';
-import { WireSystem } from '../../core/src/solvers/moment/system.ts';
-import { plainWire, solveWires, upright, wireScene } from '../../core/src/verification/wireBench.ts';
+import { meshWires } from '@jadebell/core/grid';
+import { circuitOf, WireSystem } from '@jadebell/core/solvers/moment/parts';
+import { plainWire, solveWires, upright, wireScene } from '@jadebell/verification/wireBench';
 
 const wl = 1;
 const frequency = 299792458 / wl;

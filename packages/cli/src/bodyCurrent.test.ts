@@ -3,12 +3,11 @@ import { emptyProject, type Project, type Recorder } from '@jadebell/core/docume
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import type { PlacedRecorder } from '@jadebell/core/recorders';
 import { recordedOf } from '@jadebell/core/results';
-import { buildScene, type Mirrors, type GridScene, sceneFor } from '@jadebell/core/scene';
+import { buildScene, type Mirrors, type GridScene, sceneFor, mirrorRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { airCoax } from '../../core/src/verification/coax.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { airCoax } from '@jadebell/verification/coax';
 
 const eta0 = 376.730313668;
 const metal = { name: 'metal', kind: 'conductor' } as const;

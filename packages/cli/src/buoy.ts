@@ -1,8 +1,8 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { emptyProject, packMesh, type Project } from '@jadebell/core/document';
-import { writeStl } from '@jadebell/core/export';
-import { readFileFor, repairMesh } from '@jadebell/core/import';
+import { writeStl } from '@jadebell/core/formats/export';
+import { readFileFor, repairMesh } from '@jadebell/core/formats/import';
 
 /** Profile of the buoy's hull: radius and height in metres, from the keel up. */
 const profile: readonly (readonly [number, number])[] = [

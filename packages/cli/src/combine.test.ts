@@ -6,7 +6,7 @@ import { type ResultSet, sCurve, turnName } from '@jadebell/core/results';
 import type { GridScene, ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 
 const metal = { name: 'metal', kind: 'conductor', conductivity: 5e3 } as const;
 

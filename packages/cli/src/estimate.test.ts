@@ -2,8 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import type { GridScene, SceneDipole } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
-import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { plainWire, wireScene } from '../../core/src/verification/wireBench.ts';
+import { filament, plainBody, plainScene } from '@jadebell/verification/bench';
+import { plainWire, wireScene } from '@jadebell/verification/wireBench';
 
 const metal = { name: 'metal', kind: 'conductor', conductivity: 1e5 } as const;
 const glass = (permittivity: number, lossTangent = 0) => ({ name: `glass ${permittivity}`, kind: 'dielectric', permittivity, lossTangent }) as const;

@@ -1,10 +1,9 @@
-import { recordedOf } from '@jadebell/core/results';
+import { recordedOf, packResult, type ResultMeta, unpackResult } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
-import { packResult, type ResultMeta, unpackResult } from '@jadebell/core/results';
 import type { GridScene } from '@jadebell/core/scene';
 import { type Job, solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 
 const [a, b, length] = [15.8e-3, 7.9e-3, 24e-3];
 

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type Problem, problem, type Project, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
-import { denseKernel } from '@jadebell/core/dense';
+import { denseKernel } from '@jadebell/core/solvers/modes';
 import { type Checked, checkProject, type Machine } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 

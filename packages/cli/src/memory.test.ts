@@ -1,10 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry } from '@jadebell/core/document';
 import { nodeHost } from '@jadebell/node';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { fdtd } from '../../core/src/solvers/fdtd/index.ts';
-import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { fdtd } from '@jadebell/core/solvers/fdtd';
+import { discretise, Simulation } from '@jadebell/core/solvers/fdtd/parts';
 import { buildGrid } from '@jadebell/core/grid';
 
 const medium = (dispersion: MaterialEntry['dispersion'], permittivity: number): MaterialEntry => ({ name: 'medium', kind: 'dielectric', permittivity, dispersion }); // prettier-ignore

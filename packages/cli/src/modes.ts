@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
-import { denseKernel } from '@jadebell/core/dense';
+import { denseKernel } from '@jadebell/core/solvers/modes';
 import { type Problem, problem, readProject } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { buildScene } from '@jadebell/core/scene';
-import { type ModeFigures, prepareSection, sectionCells, sectionOfGuide, solveModes } from '@jadebell/core/sections';
+import { type ModeFigures, prepareSection, sectionCells, sectionOfGuide, solveModes } from '@jadebell/core/solvers/sections';
 import { nodeHost } from '@jadebell/node';
 import { applyChanges, type Changes } from './load.ts';
 

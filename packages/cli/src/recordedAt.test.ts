@@ -1,13 +1,12 @@
-import { recordedOf } from '@jadebell/core/results';
+import { recordedOf, farFrequencies, frequenciesKept, type ResultSet } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Project, type Recorder, readProjectData } from '@jadebell/core/document';
 import { quantities, type RunReading } from '@jadebell/core/reading';
-import { farFrequencies, frequenciesKept, type ResultSet } from '@jadebell/core/results';
 import { buildScene, type PlacedRecorder, type Scene } from '@jadebell/core/scene';
 import { solvers, solverOf } from '@jadebell/core/solvers';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { nodeHost } from '@jadebell/node';
-import { plainScene } from '../../core/src/verification/bench.ts';
+import { plainScene } from '@jadebell/verification/bench';
 
 const mm = (...v: number[]): string[] => v.map((x) => `${x} mm`);
 const bar = (name: string, material: string, at: number[], size: number[]): unknown => ({ kind: 'box', name, material, size: mm(...size), anchor: 'base', at: mm(...at) }); // prettier-ignore

@@ -1,15 +1,13 @@
-import { recordedOf } from '@jadebell/core/results';
+import { recordedOf, type ResultSet } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
 import { type FieldVolume, inMedia, readField, volumeOf } from '@jadebell/core/reading';
-import type { ResultSet } from '@jadebell/core/results';
-import type { Mirrors, GridScene, PlacedRecorder } from '@jadebell/core/scene';
+import { type Mirrors, type GridScene, type PlacedRecorder, mirrorRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { ball, ballEnergy, litBall } from '../../core/src/verification/energy.ts';
-import type { Axis } from '@jadebell/core/axis';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { ball, ballEnergy, litBall } from '@jadebell/verification/energy';
+import type { Axis } from '@jadebell/core/numerics';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const [c0, eta0] = [299792458, 376.730313668];
@@ -31,7 +29,7 @@ const guide = (fill: number, block: { permittivity: number; lossTangent?: number
     boundaries: Array<'electric'>(6).fill('electric'),
     recorders,
     recordAt: [f0],
-    details: { cellsPerWavelength: 40 },
+    details: { cellsPerWavelength: 30 },
   });
 const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): PlacedRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
 const fluxAt = (name: string, z: number): PlacedRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });

@@ -1,16 +1,14 @@
 import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
-import type { Mirrors, GridScene, PlacedRecorder } from '@jadebell/core/scene';
-import { mirrorRecorder } from '../../core/src/scene/recorders.ts';
+import { type Mirrors, type GridScene, type PlacedRecorder, mirrorRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { planRecording } from '../../core/src/solvers/fdtd/recorders.ts';
-import { airCoax } from '../../core/src/verification/coax.ts';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { discretise, planRecording } from '@jadebell/core/solvers/fdtd/parts';
+import { airCoax } from '@jadebell/verification/coax';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 import { buildGrid } from '@jadebell/core/grid';
-import type { Axis } from '@jadebell/core/axis';
+import type { Axis } from '@jadebell/core/numerics';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const f0 = 10e9;

@@ -3,7 +3,7 @@ import { type ResultSet, sCurve } from '@jadebell/core/results';
 import type { GridScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
-import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { filament, plainBody, plainScene } from '@jadebell/verification/bench';
 import type { TimeEvidence } from '@jadebell/core/methods';
 
 describe('resonances', () => {

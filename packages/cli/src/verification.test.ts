@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { cases, inducedEmf, passes } from '@jadebell/core/verification';
-import { thinWireImpedance } from '../../core/src/verification/thinWire.ts';
+import { cases, inducedEmf, passes } from '@jadebell/verification';
+import { thinWireImpedance } from '@jadebell/verification/thinWire';
 import { nodeHost } from '@jadebell/node';
 
 describe('solver against references', () => {

@@ -1,8 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { type FrontKernel, plainKernel } from '../../core/src/numerics/factors.ts';
-import { Fronts } from '../../core/src/numerics/fronts.ts';
-import { denseKernel, emptySection, guidedModes, type Section } from '../../core/src/solvers/modes/index.ts';
-import { modeOperator, shifted, unknownsOf } from '../../core/src/solvers/modes/operator.ts';
+import { type FrontKernel, plainKernel, Fronts } from '@jadebell/core/numerics';
+import { denseKernel, emptySection, guidedModes, type Section, modeOperator, shifted, unknownsOf } from '@jadebell/core/solvers/modes';
 import { nodeHost } from './index.ts';
 
 let kernel: FrontKernel;

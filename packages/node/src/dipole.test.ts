@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import type { MaterialEntry, Point3 } from '@jadebell/core/document';
-import type { GridScene, SceneDipole } from '../../core/src/scene/index.ts';
-import { solvers } from '../../core/src/solvers/index.ts';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
-import { c0 } from '../../core/src/numerics/constants.ts';
-import { freePower } from '../../core/src/radiation/index.ts';
+import type { GridScene, SceneDipole } from '@jadebell/core/scene';
+import { solvers } from '@jadebell/core/solvers';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { c0 } from '@jadebell/core/numerics';
+import { freePower } from '@jadebell/core/radiation';
 
 const dipole = (of: SceneDipole['of'], at: Point3, direction: Point3): SceneDipole => {
   const size = Math.hypot(...direction);

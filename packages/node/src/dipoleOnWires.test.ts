@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { freePower, wireNearField, withGround } from '../../core/src/radiation/index.ts';
-import type { PlacedRecorder, SceneDipole, WireScene, WiresScene } from '../../core/src/scene/index.ts';
-import type { SolverHost } from '../../core/src/solvers/index.ts';
-import { f, plainWire, solveWires, upright, wireScene, wl } from '../../core/src/verification/wireBench.ts';
+import { freePower, wireNearField, withGround } from '@jadebell/core/radiation';
+import type { PlacedRecorder, SceneDipole, WireScene, WiresScene } from '@jadebell/core/scene';
+import type { SolverHost } from '@jadebell/core/solvers';
+import { f, plainWire, solveWires, upright, wireScene, wl } from '@jadebell/verification/wireBench';
 import { nodeHost } from './index.ts';
 
 let host: SolverHost;

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import type { MaterialEntry, Point3 } from '@jadebell/core/document';
-import { type GridScene, type SceneWave, waveOf } from '../../core/src/scene/index.ts';
-import { solvers } from '../../core/src/solvers/index.ts';
-import { plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { type GridScene, type SceneWave, waveOf } from '@jadebell/core/scene';
+import { solvers } from '@jadebell/core/solvers';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 
 const wet: MaterialEntry = { name: 'wet', kind: 'dielectric', permittivity: 6, lossTangent: 0.4 };
 const dry: MaterialEntry = { name: 'dry', kind: 'dielectric', permittivity: 6, lossTangent: 0 };

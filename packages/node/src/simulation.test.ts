@@ -1,9 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { plainBody, plainScene, filament, uniformGrid } from '../../core/src/verification/bench.ts';
-import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { pulseAt, pulseFor } from '../../core/src/numerics/pulse.ts';
-import { planeRegion, sumAt } from '../../core/src/yee/index.ts';
-import { Simulation, type SimulationPlan } from '../../core/src/solvers/fdtd/simulation.ts';
+import { plainBody, plainScene, filament, uniformGrid } from '@jadebell/verification/bench';
+import { discretise, Simulation, type SimulationPlan } from '@jadebell/core/solvers/fdtd/parts';
+import { pulseAt, pulseFor } from '@jadebell/core/numerics';
+import { planeRegion, sumAt } from '@jadebell/core/yee';
 import { nodeHost } from './index.ts';
 
 const step = 4e-3;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { costsOf, type PlaneLoads, rebalanced, slabsOf } from '../../core/src/solvers/fdtd/slabs.ts';
+import { costsOf, type PlaneLoads, rebalanced, slabsOf } from '@jadebell/core/solvers/fdtd/parts';
 
 const none = (n: number): Float64Array => new Float64Array(n);
 

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
 import type { GridScene } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
-import { filament, plainBody, plainScene } from '../../core/src/verification/bench.ts';
+import { filament, plainBody, plainScene } from '@jadebell/verification/bench';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const plate = (name: string, order: number, min: Point3, max: Point3): ReturnType<typeof plainBody> =>

@@ -1,12 +1,10 @@
 import { expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
 import type { Body, Exact } from '@jadebell/core/geometry';
-import { type Affine, compose, invert, rotation, translation } from '../../core/src/numerics/affine.ts';
-import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
-import { filament, plainBody, plainScene, uniformGrid } from '../../core/src/verification/bench.ts';
+import { type Affine, compose, invert, rotation, translation } from '@jadebell/core/numerics';
+import { discretise, Simulation, isMetal } from '@jadebell/core/solvers/fdtd/parts';
+import { filament, plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
 import { nodeHost } from './index.ts';
-import { isMetal } from '../../core/src/solvers/fdtd/discrete.ts';
 
 /** Numbers 0..1 that are the same in every run. */
 function numbers(seed: number): () => number {

@@ -1,13 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import type { MaterialEntry, Point3 } from '@jadebell/core/document';
-import { c0 } from '../../core/src/numerics/constants.ts';
-import { coefficients, type Discrete, isMetal } from '../../core/src/solvers/fdtd/discrete.ts';
-import { discretise } from '../../core/src/solvers/fdtd/discretise.ts';
-import { Simulation } from '../../core/src/solvers/fdtd/simulation.ts';
-import { plainBody, plainScene, uniformGrid } from '../../core/src/verification/bench.ts';
-import type { Axis } from '@jadebell/core/axis';
-
+import { c0, type Axis } from '@jadebell/core/numerics';
+import { coefficients, type Discrete, isMetal, discretise, Simulation } from '@jadebell/core/solvers/fdtd/parts';
+import { plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
 const min: Point3 = [-0.02, -0.015, -0.01];
 const max: Point3 = [0.02, 0.015, 0.01];
 const dielectric = (permittivity: number): MaterialEntry => ({ name: 'board', kind: 'dielectric', permittivity, lossTangent: 0 });

@@ -1,13 +1,12 @@
-import { recordedOf } from '@jadebell/core/results';
+import { recordedOf, turnName } from '@jadebell/core/results';
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import type { Point3 } from '../../core/src/document/index.ts';
-import { meshWires } from '../../core/src/grid/index.ts';
-import { rightDivide } from '../../core/src/numerics/complexSolve.ts';
-import { turnName } from '../../core/src/results/index.ts';
-import { type PlacedRecorder, waveOf } from '../../core/src/scene/index.ts';
-import type { SolverHost } from '../../core/src/solvers/index.ts';
-import { WireSystem } from '../../core/src/solvers/moment/system.ts';
-import { impedances, plainWire, solveWires, upright, wireScene } from '../../core/src/verification/wireBench.ts';
+import type { Point3 } from '@jadebell/core/document';
+import { meshWires } from '@jadebell/core/grid';
+import { rightDivide } from '@jadebell/core/numerics';
+import { type PlacedRecorder, waveOf } from '@jadebell/core/scene';
+import type { SolverHost } from '@jadebell/core/solvers';
+import { WireSystem } from '@jadebell/core/solvers/moment/parts';
+import { impedances, plainWire, solveWires, upright, wireScene } from '@jadebell/verification/wireBench';
 import { nodeHost } from './index.ts';
 
 const f = 300e6;

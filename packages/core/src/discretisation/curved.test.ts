@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '../document/index.ts';
 import type { Exact } from '../geometry/index.ts';
-import { mie } from '../verification/mie.ts';
-import { plainBody, plainScene, uniformGrid } from '../verification/bench.ts';
+import { mie } from '@jadebell/verification/mie';
+import { plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
 import { CutCells, cutsCells, faceArea } from './cutCells.ts';
 import { permittivityOf } from '../solvers/fdtd/discrete.ts';
 import { discretise } from '../solvers/fdtd/discretise.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { plainBody } from '../verification/bench.ts';
+import { plainBody } from '@jadebell/verification/bench';
 import { fillOf, Filling } from './index.ts';
 
 const stuff = { name: 'stuff', kind: 'dielectric', permittivity: 2 } as const;

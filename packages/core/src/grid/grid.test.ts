@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Point2, SheetRecipe } from '../document/index.ts';
-import { plainBody, plainScene } from '../verification/bench.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 import { sheetEdges } from './edges.ts';
 import { buildGrid, cellCount, nearestLine } from './index.ts';
 import type { Axis } from '../numerics/axis.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Point3 } from '../document/index.ts';
-import { plainWire, upright, wireScene } from '../verification/wireBench.ts';
+import { plainWire, upright, wireScene } from '@jadebell/verification/wireBench';
 import type { SceneWire, WireScene } from '../scene/index.ts';
 import { currentAt, meshWires, pieceLengths } from './index.ts';
 

@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { denseKernel } from '@jadebell/core/dense';
+import { denseKernel } from '@jadebell/core/solvers/modes';
 import type { Project } from '@jadebell/core/document';
 import { evaluateModel, loadGeometryKernel, ModelCache, pictureOf } from '@jadebell/core/geometry';
 import { checkProject } from '@jadebell/core/solvers';

@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { complete, curveAround, type Formula, formulas, tryCompute } from '@jadebell/core/formulas';
 import { Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';

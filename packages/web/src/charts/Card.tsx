@@ -3,8 +3,8 @@ import PushPin from '@mui/icons-material/PushPin';
 import Tune from '@mui/icons-material/Tune';
 import { Divider, IconButton, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useContext, useRef, useState } from 'react';
-import { stepOfKey, stepped } from '../read/board/layout.ts';
-import { CardContext } from '../read/board/CardContext.ts';
+import { stepOfKey, stepped } from './layout.ts';
+import { CardContext } from './CardContext.ts';
 import { download } from '../ui/download.ts';
 import { cardDrawing, cardPicture } from './cardPicture.ts';
 

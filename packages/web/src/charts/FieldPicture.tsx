@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useSize } from '../ui/useSize.ts';
 import type { ViewBody } from '../workers/protocol.ts';

@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { useMemo } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 

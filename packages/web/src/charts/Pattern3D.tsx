@@ -4,11 +4,11 @@ import type { Pattern } from '@jadebell/core/radiation';
 import { interpolateSinebow, interpolateViridis } from 'd3-scale-chromatic';
 import { useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, Color, DoubleSide } from 'three';
-import { Bodies } from '../stageview/Bodies.tsx';
-import { type CameraHandle, ViewCamera } from '../stageview/Camera.tsx';
-import { type Frame, frameOf } from '../stageview/frameOf.ts';
-import { LabelLayer, LabelMover } from '../stageview/Labels.tsx';
-import { axisLabels, Floor } from '../stageview/Surroundings.tsx';
+import { Bodies } from '../space/Bodies.tsx';
+import { type CameraHandle, ViewCamera } from '../space/Camera.tsx';
+import { type Frame, frameOf } from '../space/frameOf.ts';
+import { LabelLayer, LabelMover } from '../space/Labels.tsx';
+import { axisLabels, Floor } from '../space/Surroundings.tsx';
 import { useDark } from '../ui/useDark.ts';
 import { interpolateSigned } from './colours.ts';
 

@@ -1,11 +1,11 @@
 import { Canvas } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
-import { Bodies } from '../stageview/Bodies.tsx';
-import { type CameraHandle, ViewCamera } from '../stageview/Camera.tsx';
-import { frameOf } from '../stageview/frameOf.ts';
-import { LabelLayer, LabelMover } from '../stageview/Labels.tsx';
-import { axisLabels, Floor } from '../stageview/Surroundings.tsx';
+import { Bodies } from '../space/Bodies.tsx';
+import { type CameraHandle, ViewCamera } from '../space/Camera.tsx';
+import { frameOf } from '../space/frameOf.ts';
+import { LabelLayer, LabelMover } from '../space/Labels.tsx';
+import { axisLabels, Floor } from '../space/Surroundings.tsx';
 import { useDark } from '../ui/useDark.ts';
 import type { ViewBody } from '../workers/protocol.ts';
 import { type ColourMap, ColourScale } from './Pattern3D.tsx';

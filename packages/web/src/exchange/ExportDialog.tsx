@@ -1,4 +1,4 @@
-import { writeDxf, writeGlb, writeStl, type WrittenBody } from '@jadebell/core/export';
+import { writeDxf, writeGlb, writeStl, type WrittenBody } from '@jadebell/core/formats/export';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { Chip } from '../ledger/Chip.tsx';

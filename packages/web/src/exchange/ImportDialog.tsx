@@ -1,5 +1,5 @@
 import type { Line, Part, Project } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { library } from '@jadebell/core/materials';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';

@@ -1,5 +1,5 @@
-import { writeCsv } from '@jadebell/core/csv';
-import { formatSI } from '@jadebell/core/format';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useRuns } from '../api/hooks.ts';

@@ -1,4 +1,4 @@
-import { decibel, sCurve } from '@jadebell/core/s';
+import { decibel, sCurve } from '@jadebell/core/results';
 import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../api/client.ts';
 import type { Run } from '../api/types.ts';

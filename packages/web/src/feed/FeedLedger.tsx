@@ -15,7 +15,7 @@ import Add from '@mui/icons-material/Add';
 import { Button, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { closeSection, openSection, useSection } from '../section/sectionState.ts';
-import { removePort } from './excitation.ts';
+import { removePort } from '../project/excitation.ts';
 import { addablePorts, addPort, onlyWires } from './newPort.ts';
 import { withRecorder } from './newRecorder.ts';
 import { newSection } from './newSection.ts';

@@ -1,10 +1,10 @@
 import { type Port, portKind, portKinds, type Project, projectTexts } from '@jadebell/core/document';
-import { faceName } from '@jadebell/core/naming';
+import { faceName } from '@jadebell/core/geometry/naming';
 import type { PortSurroundings } from '@jadebell/core/ports';
 import { freeName } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { useStage } from '../stageview/stageState.ts';
+import { useStage } from '../project/stageState.ts';
 
 /** The two conductors with the narrowest gap between them that no port stands in yet; none where there are no two. */
 function nextPair(d: Project): [string, string] | undefined {

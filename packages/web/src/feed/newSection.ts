@@ -1,5 +1,5 @@
 import type { Project, SectionEntry } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { freeName } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 

@@ -14,7 +14,7 @@ import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { useDark } from '../ui/useDark.ts';
 import { exportProject } from './commands.ts';
-import { type StagePath, stages } from './stages.ts';
+import { type StagePath, stages } from '../ui/stages.ts';
 
 const savedWords = { saved: 'saved', saving: 'saving …', unsaved: 'saving …', failed: 'not saved' };
 

@@ -12,11 +12,11 @@ import { ShapeLedger } from '../shape/ShapeLedger.tsx';
 import { SolveLedger } from '../solve/SolveLedger.tsx';
 import { startRun } from '../solve/startRun.ts';
 import { commands } from './commands.ts';
-import { useDialogs } from './dialogs.ts';
+import { useDialogs } from '../ui/dialogs.ts';
 import { Header } from './Header.tsx';
 import { Help } from './Help.tsx';
 import { Palette } from './Palette.tsx';
-import { type StagePath, stages } from './stages.ts';
+import { type StagePath, stages } from '../ui/stages.ts';
 
 const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) => ({ default: m.Calculator })));
 const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));

@@ -3,11 +3,11 @@ import type { NavigateFunction } from 'react-router';
 import { addablePorts, addPort } from '../feed/newPort.ts';
 import { addableRecorders, withRecorder } from '../feed/newRecorder.ts';
 import { useProject } from '../project/store.ts';
-import { addLine } from '../shape/addLine.ts';
+import { addLine } from '../project/addLine.ts';
 import { startRun } from '../solve/startRun.ts';
 import { download } from '../ui/download.ts';
-import { useDialogs } from './dialogs.ts';
-import { stages } from './stages.ts';
+import { useDialogs } from '../ui/dialogs.ts';
+import { stages } from '../ui/stages.ts';
 
 export interface Command {
   title: string;

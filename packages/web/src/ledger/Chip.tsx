@@ -1,7 +1,7 @@
 import type { Problem, Quantity } from '@jadebell/core/document';
 import { useEffect, useId, useRef, useState } from 'react';
 import { previewExpression } from '../project/model.ts';
-import { useStage } from '../stageview/stageState.ts';
+import { useStage } from '../project/stageState.ts';
 import type { Preview } from '../workers/protocol.ts';
 
 interface Props {

@@ -11,7 +11,7 @@ import BlurOn from '@mui/icons-material/BlurOnOutlined';
 import { IconButton, Tooltip } from '@mui/material';
 import { type MouseEvent, type ReactNode, useEffect, useRef } from 'react';
 import { useProject } from '../project/store.ts';
-import type { Showing } from '../stageview/stageState.ts';
+import type { Showing } from '../project/stageState.ts';
 
 interface Props {
   name: string;

@@ -1,5 +1,5 @@
 import { type Column, type Problem } from '@jadebell/core/document';
-import { parseTable } from '@jadebell/core/table';
+import { parseTable } from '@jadebell/core/formats/table';
 import { useState } from 'react';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';

@@ -1,5 +1,5 @@
 import { type Parameter, nameText } from '@jadebell/core/document';
-import { parseTable } from '@jadebell/core/table';
+import { parseTable } from '@jadebell/core/formats/table';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
 import { useProject } from '../project/store.ts';

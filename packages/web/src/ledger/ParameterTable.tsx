@@ -1,5 +1,5 @@
 import type { Parameter } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';

@@ -1,6 +1,6 @@
 import { allExpressions, type Parameter, type Problem } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
-import { namesUsed } from '@jadebell/core/uses';
+import { formatSI } from '@jadebell/core/expressions/format';
+import { namesUsed } from '@jadebell/core/expressions/uses';
 import Add from '@mui/icons-material/Add';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Tune from '@mui/icons-material/Tune';
@@ -8,7 +8,7 @@ import { Button, IconButton, Tooltip } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { freeName, removeEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
-import { useDialogs } from '../frame/dialogs.ts';
+import { useDialogs } from '../ui/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
 import { ParameterName, useParameterRename } from './parameterName.tsx';

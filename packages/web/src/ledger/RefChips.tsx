@@ -1,10 +1,10 @@
 import type { Accepts, Problem } from '@jadebell/core/document';
-import { faceName } from '@jadebell/core/naming';
+import { faceName } from '@jadebell/core/geometry/naming';
 import { useEffect, useMemo, useState } from 'react';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { candidates } from '../shape/addLine.ts';
-import { useStage } from '../stageview/stageState.ts';
+import { candidates } from '../project/addLine.ts';
+import { useStage } from '../project/stageState.ts';
 import { ChoiceChip } from './ChoiceChip.tsx';
 
 const choose = { value: '', label: 'choose …' };

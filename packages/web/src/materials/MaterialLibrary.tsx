@@ -1,5 +1,5 @@
 import type { MaterialEntry } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { curvesOf, library, materialCurves, materialGroups, materialSummary } from '@jadebell/core/materials';
 import { Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
 import { useMemo, useState } from 'react';

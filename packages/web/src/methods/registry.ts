@@ -2,10 +2,10 @@
 import type { Port } from '@jadebell/core/document';
 import type { SolverName } from '@jadebell/core/methods';
 import type { ComponentType } from 'react';
-import { BoundarySection } from '../feed/BoundarySection.tsx';
-import { Excitation } from '../feed/Excitation.tsx';
-import { GroundSection } from '../feed/GroundSection.tsx';
-import { WireExcitation } from '../feed/WireExcitation.tsx';
+import { BoundarySection } from './BoundarySection.tsx';
+import { Excitation } from './Excitation.tsx';
+import { GroundSection } from './GroundSection.tsx';
+import { WireExcitation } from './WireExcitation.tsx';
 
 interface MethodParts {
   /** What of the ports and sources is excited, under Feed. */

@@ -10,7 +10,7 @@ import {
   redirectLines,
   type SectionEntry,
 } from '@jadebell/core/document';
-import { faceWords, reservedNames } from '@jadebell/core/names';
+import { faceWords, reservedNames } from '@jadebell/core/expressions/names';
 
 type Named = 'lines' | 'ports' | 'recorders' | 'sections' | 'parameters';
 

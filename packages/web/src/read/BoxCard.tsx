@@ -1,5 +1,5 @@
-import { writeCsv } from '@jadebell/core/csv';
-import { formatSI } from '@jadebell/core/format';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { boxWidth } from '@jadebell/core/reading';
 import type { Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';

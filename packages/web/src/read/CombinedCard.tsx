@@ -1,6 +1,6 @@
-import { channelNames } from '@jadebell/core/s';
+import { channelNames } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
-import { degrees, FiguresTable } from './FiguresTable.tsx';
+import { degrees, FiguresTable } from '../charts/FiguresTable.tsx';
 
 /** What each of the combined waves meets while all are there. */
 export function CombinedCard({ run, stem }: { run: Run; stem: string }) {

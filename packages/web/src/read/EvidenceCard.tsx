@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { evidenceRows } from '@jadebell/core/reading';
 import { isOf } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';

@@ -1,11 +1,11 @@
-import { writeCsv } from '@jadebell/core/csv';
-import { formatSI } from '@jadebell/core/format';
-import { channelNames } from '@jadebell/core/s';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { formatSI } from '@jadebell/core/expressions/format';
+import { channelNames } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { ModePicture } from '../charts/ModePicture.tsx';
-import { useFrequency } from './lens/useFrequency.ts';
+import { useFrequency } from '../lens/useFrequency.ts';
 import { c0 } from './plot/constants.ts';
 import { download } from '../ui/download.ts';
 

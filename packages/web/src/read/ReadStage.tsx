@@ -1,8 +1,7 @@
 import { recorderKind } from '@jadebell/core/recorders';
-import type { Board, BoardCard } from '@jadebell/core/document';
-import { changesSince, cardWith } from '@jadebell/core/document';
+import { type Board, type BoardCard, changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
-import { channelNames, knowsGaps } from '@jadebell/core/s';
+import { channelNames, knowsGaps } from '@jadebell/core/results';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -15,21 +14,21 @@ import { BoardContext, type NewCard } from './board/BoardContext.ts';
 import { BoardGrid } from './board/BoardGrid.tsx';
 import { BoardTabs } from './board/BoardTabs.tsx';
 import { editBoard, editCard } from './board/boards.ts';
-import { freePlace, freshId } from './board/layout.ts';
+import { freePlace, freshId } from '../charts/layout.ts';
 import { CardSettings } from './board/CardSettings.tsx';
 import { PlacedCard } from './board/PlacedCard.tsx';
-import { ExcitationLens } from './lens/ExcitationLens.tsx';
-import { FrequencyLens, PhaseLens } from './lens/FrequencyLens.tsx';
-import { type Excitation, useLens } from './lens/lens.ts';
-import { keepsEach } from './lens/waves.ts';
-import { PinnableContext } from './lens/pinnable.ts';
-import { PlaneLens } from './lens/PlaneLens.tsx';
-import { PortsLens } from './lens/PortsLens.tsx';
-import { RunsLens } from './lens/RunsLens.tsx';
-import { shownRuns } from './lens/shown.ts';
-import { MiddleContext } from './lens/useFrequency.ts';
-import { usePlay } from './lens/usePlay.ts';
-import { ShownContext } from './lens/useShown.ts';
+import { ExcitationLens } from '../lens/ExcitationLens.tsx';
+import { FrequencyLens, PhaseLens } from '../lens/FrequencyLens.tsx';
+import { type Excitation, useLens } from '../lens/lens.ts';
+import { keepsEach } from '../lens/waves.ts';
+import { PinnableContext } from '../lens/pinnable.ts';
+import { PlaneLens } from '../lens/PlaneLens.tsx';
+import { PortsLens } from '../lens/PortsLens.tsx';
+import { RunsLens } from '../lens/RunsLens.tsx';
+import { shownRuns } from '../lens/shown.ts';
+import { MiddleContext } from '../lens/useFrequency.ts';
+import { usePlay } from '../lens/usePlay.ts';
+import { ShownContext } from '../lens/useShown.ts';
 
 /** The boards of a project: cards under one lens bar. */
 export default function ReadStage() {

@@ -1,12 +1,11 @@
-import { found } from '../frame/Palette.tsx';
 import { describe, expect, test } from '@jest/globals';
 import { type Board, cardWith, emptyProject } from '@jadebell/core/document';
 import type { Run } from '../api/types.ts';
 import { arrowPath, streamPath } from '../charts/flow.ts';
 import { sameModel } from '../project/useModelPart.ts';
-import { freeName, freePlace, stepOfKey, stepped } from './board/layout.ts';
-import { fieldShares, summed } from './lens/waves.ts';
-import { differingParameters, shownRuns } from './lens/shown.ts';
+import { freeName, freePlace, stepOfKey, stepped } from '../charts/layout.ts';
+import { fieldShares, summed } from '../lens/waves.ts';
+import { differingParameters, shownRuns } from '../lens/shown.ts';
 import { pixel, type Scale, spanOf, tickText, ticksOf, valueOfPixel } from './plot/axis.ts';
 
 const board = (...places: [x: number, y: number, w: number, h: number][]): Board => ({
@@ -137,12 +136,4 @@ test('work on boards leaves the model as it is', () => {
   const project = emptyProject('t');
   expect(sameModel(project, { ...project, boards: [board()], title: 'other' })).toBe(true);
   expect(sameModel(project, { ...project, lines: [] })).toBe(false);
-});
-
-test('the palette finds words at the beginning of words first', () => {
-  const titles = (text: string): string[] =>
-    found([{ title: 'Add imported body: a body from a file' }, { title: 'Add port across a gap' }, { title: 'Run' }], text).map((c) => c.title);
-  expect(titles('add port')).toEqual(['Add port across a gap', 'Add imported body: a body from a file']);
-  expect(titles('')).toHaveLength(3);
-  expect(titles('nothing')).toEqual([]);
 });

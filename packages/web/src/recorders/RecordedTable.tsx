@@ -1,7 +1,7 @@
 import { type AnyRecorderKind, recorderKind } from '@jadebell/core/recorders';
 import { toldFor } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
-import { FiguresTable } from '../read/FiguresTable.tsx';
+import { FiguresTable } from '../charts/FiguresTable.tsx';
 
 /** The table of all recorders of a kind, as the kind describes it. */
 export function RecordedTable({ run, stem, kind }: { run: Run; stem: string; kind: AnyRecorderKind['kind'] }) {

@@ -1,4 +1,4 @@
-import { formatSI, withPrefix } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import { percentile } from '@jadebell/core/reading';
 import type { Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
@@ -8,9 +8,9 @@ import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
 import { paint } from '../charts/colours.ts';
 import { SurfaceView } from '../charts/SurfaceView.tsx';
-import { useModelBodies } from '../read/cards/useModelBodies.ts';
-import { useSum } from '../read/cards/useSum.ts';
-import { nearestRecorded, useFrequency, usePhase } from '../read/lens/useFrequency.ts';
+import { useModelBodies } from '../lens/useModelBodies.ts';
+import { useSum } from '../lens/useSum.ts';
+import { nearestRecorded, useFrequency, usePhase } from '../lens/useFrequency.ts';
 import type { RecorderCardProps } from './cardProps.ts';
 
 /** Two triangles for each patch of a surface, [n][18]; `at` has eight values a patch. */

@@ -1,13 +1,13 @@
-import { writeCsv } from '@jadebell/core/csv';
-import { formatSI } from '@jadebell/core/format';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { formatSI } from '@jadebell/core/expressions/format';
 import type { Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
 import { LineChartBox } from '../charts/LineChartBox.tsx';
 import { traceStyle } from '../charts/traces.ts';
-import { useSum } from '../read/cards/useSum.ts';
-import { nearestRecorded, useFrequency } from '../read/lens/useFrequency.ts';
+import { useSum } from '../lens/useSum.ts';
+import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 import type { RecorderCardProps } from './cardProps.ts';

@@ -1,5 +1,5 @@
-import { writeCsv } from '@jadebell/core/csv';
-import { formatSI } from '@jadebell/core/format';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { formatSI } from '@jadebell/core/expressions/format';
 import type { Told } from '@jadebell/core/recorders';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';

@@ -1,5 +1,5 @@
-import { formatSI } from '@jadebell/core/format';
-import type { ModeFigures } from '@jadebell/core/sections';
+import { formatSI } from '@jadebell/core/expressions/format';
+import type { ModeFigures } from '@jadebell/core/solvers/sections';
 import { crossover, lossText } from './display.ts';
 
 interface Props {

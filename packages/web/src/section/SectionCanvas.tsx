@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { interpolatePRGn, interpolateViridis } from 'd3-scale-chromatic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDark } from '../ui/useDark.ts';

@@ -1,5 +1,5 @@
-import { writeCsv } from '@jadebell/core/csv';
-import { formatSI } from '@jadebell/core/format';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { formatSI } from '@jadebell/core/expressions/format';
 import type { SectionEntry } from '@jadebell/core/document';
 import { useState } from 'react';
 import { LineChartBox, type Trace } from '../charts/LineChartBox.tsx';

@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../project/store.ts';
 import { quantitiesOf } from './display.ts';

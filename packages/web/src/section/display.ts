@@ -1,4 +1,4 @@
-import type { ModeFigures } from '@jadebell/core/sections';
+import type { ModeFigures } from '@jadebell/core/solvers/sections';
 
 /** What of a mode's fields is drawn: a value at a node from its twelve numbers (E then H along x, y, the guide; real, imaginary). */
 export interface Quantity {

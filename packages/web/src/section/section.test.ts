@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { ModeFigures } from '@jadebell/core/sections';
+import type { ModeFigures } from '@jadebell/core/solvers/sections';
 import { crossover, curveKinds, lossText, quantitiesOf, sectionScale } from './display.ts';
 
 const figures = (change: Partial<ModeFigures>): ModeFigures => ({

@@ -1,5 +1,5 @@
 import type { Problem, Project } from '@jadebell/core/document';
-import type { ConvergencePass, SweepStep } from '@jadebell/core/sections';
+import type { ConvergencePass, SweepStep } from '@jadebell/core/solvers/sections';
 import { create } from 'zustand';
 import { ProjectSender } from '../workers/sentProject.ts';
 import type { FoundModes, Prepared, SectionReply, SectionRequest, SectionTask } from '../workers/section.protocol.ts';

@@ -6,7 +6,7 @@ import { Sentence } from '../ledger/Sentence.tsx';
 import { duplicateLines, removeEntry, replaceEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { cycleShowing, useStage } from '../stageview/stageState.ts';
+import { cycleShowing, useStage } from '../project/stageState.ts';
 import type { Problem } from '@jadebell/core/document';
 
 interface Props {

@@ -1,5 +1,5 @@
 import { findMaterial, materialSummary } from '@jadebell/core/materials';
-import { useDialogs } from '../frame/dialogs.ts';
+import { useDialogs } from '../ui/dialogs.ts';
 import { useProject } from '../project/store.ts';
 
 /** Materials in use, and the way to the library. */

@@ -1,5 +1,5 @@
 import { atPath, type Chip as ChipInfo, type Line, type SentencePart, shapeOf, withPath } from '@jadebell/core/document';
-import { namesUsed } from '@jadebell/core/uses';
+import { namesUsed } from '@jadebell/core/expressions/uses';
 import { Chip } from '../ledger/Chip.tsx';
 import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { changeLines, duplicateLines, removeLines } from '../project/edits.ts';

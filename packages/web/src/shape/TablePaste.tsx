@@ -1,5 +1,5 @@
 import { type Line, nameText, shapeGroups, shapeOf, shapes, withPath } from '@jadebell/core/document';
-import { parseTable } from '@jadebell/core/table';
+import { parseTable } from '@jadebell/core/formats/table';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { freeName } from '../project/edits.ts';

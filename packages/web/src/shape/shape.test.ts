@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Line, type Project, shapes } from '@jadebell/core/document';
-import { namesUsed } from '@jadebell/core/uses';
+import { namesUsed } from '@jadebell/core/expressions/uses';
 import { changeLines, clip, duplicateLines, moveLine, paste } from '../project/edits.ts';
 import { inSections, matches, sectionLength } from './sections.ts';
 

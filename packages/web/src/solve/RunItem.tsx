@@ -1,4 +1,4 @@
-import { durationText as duration, formatSI } from '@jadebell/core/format';
+import { durationText as duration, formatSI } from '@jadebell/core/expressions/format';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';

@@ -1,6 +1,6 @@
 import { placeName, type Problem, type Project } from '@jadebell/core/document';
 import { accuracies, costText, methodOf, methods, suitedTo } from '@jadebell/core/methods';
-import { durationText as duration } from '@jadebell/core/format';
+import { durationText as duration } from '@jadebell/core/expressions/format';
 import PlayArrow from '@mui/icons-material/PlayArrow';
 import { Button } from '@mui/material';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { useEffect, useState } from 'react';
 import { previewBounds } from '../project/bounds.ts';
 import { useModel } from '../project/model.ts';

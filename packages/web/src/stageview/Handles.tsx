@@ -1,12 +1,12 @@
 import { atPath, draggedExpression, type Handle, handlesOf, shapeOf, withPath } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { useFrame, useThree } from '@react-three/fiber';
 import { type PointerEvent, type RefObject, useRef } from 'react';
 import { type Camera, Vector3 } from 'three';
 import { useModel } from '../project/model.ts';
 import { replaceEntry } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
-import { roundLength } from './frameOf.ts';
+import { roundLength } from '../space/frameOf.ts';
 
 /** A handle in the axes of the world. */
 export interface PlacedHandle extends Handle {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
 import type { View } from '../workers/protocol.ts';
-import type { Hit } from './stageState.ts';
+import type { Hit } from '../project/stageState.ts';
 
 const geometryOf = (positions: Float32Array): BufferGeometry => {
   const g = new BufferGeometry();

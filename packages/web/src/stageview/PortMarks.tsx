@@ -1,7 +1,7 @@
 import type { ScenePort } from '@jadebell/core/scene';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
-import type { Label } from './Labels.tsx';
+import type { Label } from '../space/Labels.tsx';
 
 export const plum = '#6B3F6B';
 

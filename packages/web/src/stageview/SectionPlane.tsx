@@ -1,8 +1,8 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { Plane, Vector3 } from 'three';
-import type { Frame } from './frameOf.ts';
-import { useStage } from './stageState.ts';
+import type { Frame } from '../space/frameOf.ts';
+import { useStage } from '../project/stageState.ts';
 
 /** Cuts what is drawn at the section plane. */
 export function SectionPlane() {

@@ -1,7 +1,7 @@
 import type { SceneDipole, SceneSource, SceneWave } from '@jadebell/core/scene';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
-import type { Frame } from './frameOf.ts';
+import type { Frame } from '../space/frameOf.ts';
 import { plum } from './PortMarks.tsx';
 
 /** How a source from without is drawn: where its name stands, and lines, pairs of points. */

@@ -1,11 +1,11 @@
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import type { Frame } from './frameOf.ts';
+import type { Frame } from '../space/frameOf.ts';
 import { sectionRange } from './SectionPlane.tsx';
-import { type PickMode, pickModes, useStage } from './stageState.ts';
-import type { Axis } from '@jadebell/core/axis';
+import { type PickMode, pickModes, useStage } from '../project/stageState.ts';
+import type { Axis } from '@jadebell/core/numerics';
 
 const axes = ['x', 'y', 'z'] as const;
 

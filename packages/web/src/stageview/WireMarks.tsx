@@ -1,7 +1,7 @@
 import type { WireMark } from '@jadebell/core/grid';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
-import type { Label } from './Labels.tsx';
+import type { Label } from '../space/Labels.tsx';
 import { plum } from './PortMarks.tsx';
 
 /** Tags of ports, and names of all else that stands in wires. */

@@ -1,7 +1,7 @@
 import type { ModelCurve } from '@jadebell/core/geometry';
 import { type Camera, type Intersection, Vector3 } from 'three';
 import type { View, ViewBody } from '../workers/protocol.ts';
-import type { Hit, PickMode } from './stageState.ts';
+import type { Hit, PickMode } from '../project/stageState.ts';
 
 /** Pixels within which an edge or a point counts as under the pointer. */
 const reach = 9;

@@ -1,8 +1,8 @@
-import { formatSI } from '@jadebell/core/format';
-import { edgeName, edgeRuns, extentName, faceName, type Named, pointName } from '@jadebell/core/naming';
+import { formatSI } from '@jadebell/core/expressions/format';
+import { edgeName, edgeRuns, extentName, faceName, type Named, pointName } from '@jadebell/core/geometry/naming';
 import type { View, ViewBody } from '../workers/protocol.ts';
-import { boundsOfEdges } from './frameOf.ts';
-import type { Hit } from './stageState.ts';
+import { boundsOfEdges } from '../space/frameOf.ts';
+import type { Hit } from '../project/stageState.ts';
 
 const bodyOf = (view: View, hit: Hit): ViewBody | undefined => view.bodies.find((b) => b.name === hit.body);
 

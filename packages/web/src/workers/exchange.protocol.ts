@@ -1,7 +1,7 @@
 import type { Part } from '@jadebell/core/document';
-import type { LengthUnit } from '@jadebell/core/import';
+import type { LengthUnit } from '@jadebell/core/formats/import';
 import type { ViewBody } from './protocol.ts';
-import type { Axis } from '@jadebell/core/axis';
+import type { Axis } from '@jadebell/core/numerics';
 
 /** A part or layer of a file, as the dialog lists it. Sizes in the file's unit. */
 export interface FoundPart {

@@ -1,6 +1,6 @@
 import { type MeshData, packMesh, packOutlines, type Part, type Point2 } from '@jadebell/core/document';
 import { loadGeometryKernel, modelOutlines, resolveOutlines } from '@jadebell/core/geometry';
-import { ImportFault, largestFile, readFileFor, repairMesh } from '@jadebell/core/import';
+import { ImportFault, largestFile, readFileFor, repairMesh } from '@jadebell/core/formats/import';
 import kernelAddress from 'manifold-3d/manifold.wasm?url';
 import stepAddress from 'occt-import-js/dist/occt-import-js.wasm?url';
 import type { ExchangeReply, ExchangeRequest, FoundPart } from './exchange.protocol.ts';

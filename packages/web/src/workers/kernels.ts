@@ -1,5 +1,5 @@
 import kernelsAddress from '@jadebell/core/kernels/kernels.wasm?url';
-import { denseKernel } from '@jadebell/core/dense';
+import { denseKernel } from '@jadebell/core/solvers/modes';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import kernelAddress from 'manifold-3d/manifold.wasm?url';
 

@@ -1,5 +1,5 @@
 import type { Problem } from '@jadebell/core/document';
-import type { ConvergencePass, ModeFigures, SweepStep } from '@jadebell/core/sections';
+import type { ConvergencePass, ModeFigures, SweepStep } from '@jadebell/core/solvers/sections';
 import type { SentProject } from './protocol.ts';
 
 /** What is asked of a section, by its name or by that of a guided port. */

@@ -12,7 +12,7 @@ import {
   sectionOfGuide,
   solveModes,
   sweepSection,
-} from '@jadebell/core/sections';
+} from '@jadebell/core/solvers/sections';
 import { loadDense, loadGeometry } from './kernels.ts';
 import { ProjectReceiver } from './sentProject.ts';
 import type { Prepared, SectionReply, SectionRequest } from './section.protocol.ts';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { emptyProject, packMesh, packOutlines, type Point2, signedArea, unpackMesh, unpackOutlines } from '../../document/index.ts';
 import { evaluateModel, type Kernel, loadGeometryKernel, modelOutlines, resolveOutlines } from '../../geometry/index.ts';
-import { stepSolids } from '../../verification/stepSolids.ts';
+import { stepSolids } from '@jadebell/verification/stepSolids';
 import { writeDxf, writeGlb, writeStl } from '../index.ts';
 import { closeOutlines, ImportFault, importers, readFileFor, repairMesh } from './index.ts';
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { mu0 } from '../../numerics/constants.ts';
 import type { MaterialEntry } from '../../document/index.ts';
-import { plainBody, plainScene, uniformGrid } from '../../verification/bench.ts';
+import { plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
 import { type Branches, branchRuns } from './branches.ts';
 import { discretise } from './discretise.ts';
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { c0 } from '../../numerics/constants.ts';
-import { uniformGrid } from '../../verification/bench.ts';
+import { uniformGrid } from '@jadebell/verification/bench';
 import type { Grid } from '../../yee/index.ts';
 import { planWave, type TotalBox, type WavePlan } from './discreteWave.ts';
 import { pulseAt, pulseFor } from '../../numerics/pulse.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Point2 } from '../../document/index.ts';
-import { filament, plainBody, plainScene, uniformGrid } from '../../verification/bench.ts';
+import { filament, plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
 import { discretise, timeStep } from './discretise.ts';
 import { collectMedia } from '../../discretisation/media.ts';
 import { cutPieces } from '../../discretisation/pieces.ts';

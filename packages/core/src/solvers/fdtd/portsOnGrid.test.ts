@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry, Point3 } from '../../document/index.ts';
 import { buildGrid } from '../../grid/index.ts';
 import type { GridScene, SceneGuide, ScenePort } from '../../scene/index.ts';
-import { plainBody, plainScene } from '../../verification/bench.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 import { portsOnGrid } from './portsOnGrid.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;

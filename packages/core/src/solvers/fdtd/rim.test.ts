@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SceneGuide } from '../../scene/index.ts';
-import { plainBody, plainScene } from '../../verification/bench.ts';
+import { plainBody, plainScene } from '@jadebell/verification/bench';
 import { discretise } from './discretise.ts';
 import { guideModes } from './guides.ts';
 import { buildGrid } from '../../grid/index.ts';

@@ -1,4 +1,5 @@
 export { denseKernel } from './kernel.ts';
+export { modeOperator, shifted, unknownsOf } from './operator.ts';
 export { conductorsOf, uniformPermittivity } from './homogeneous.ts';
 export type { Transverse } from './operator.ts';
 export * from './guided.ts';

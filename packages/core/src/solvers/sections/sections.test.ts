@@ -3,8 +3,8 @@ import type { MaterialEntry } from '../../document/index.ts';
 import type { Body, Exact } from '../../geometry/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { SceneSection } from '../../scene/index.ts';
-import { plainBody } from '../../verification/bench.ts';
-import { bar, copper, dielectric, sectionAcross } from '../../verification/modes/parts.ts';
+import { plainBody } from '@jadebell/verification/bench';
+import { bar, copper, dielectric, sectionAcross } from '@jadebell/verification/modes/parts';
 import {
   convergeSection,
   followers,

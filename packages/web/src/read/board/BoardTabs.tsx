@@ -7,10 +7,10 @@ import { useProject } from '../../project/store.ts';
 import { cardKinds, recorderCards } from '../cards/registry.tsx';
 import { importData } from '../data/importData.ts';
 import { boardReport } from '../report/boardReport.ts';
-import { useShown } from '../lens/useShown.ts';
+import { useShown } from '../../lens/useShown.ts';
 import { BoardContext } from './BoardContext.ts';
 import { editBoards } from './boards.ts';
-import { freeName } from './layout.ts';
+import { freeName } from '../../charts/layout.ts';
 
 interface Props {
   boards: readonly Board[];

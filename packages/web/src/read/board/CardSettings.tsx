@@ -4,7 +4,7 @@ import type { BoardCard } from '@jadebell/core/document';
 import type { ResultMeta } from '@jadebell/core/results';
 import type { ComponentType } from 'react';
 import { cardKinds } from '../cards/registry.tsx';
-import { TypedField } from '../lens/TypedField.tsx';
+import { TypedField } from '../../lens/TypedField.tsx';
 import { Part, Row } from '../settings/Fields.tsx';
 
 interface Props {

@@ -2,10 +2,10 @@ import type { Board, BoardCard } from '@jadebell/core/document';
 import { memo, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
 import { cardKinds, ShowCard } from '../cards/registry.tsx';
-import { useLens } from '../lens/lens.ts';
+import { useLens } from '../../lens/lens.ts';
 import { editBoard } from './boards.ts';
-import { freePlace, freshId } from './layout.ts';
-import { CardContext, type OnBoard } from './CardContext.ts';
+import { freePlace, freshId } from '../../charts/layout.ts';
+import { CardContext, type OnBoard } from '../../charts/CardContext.ts';
 
 interface Props {
   card: BoardCard;

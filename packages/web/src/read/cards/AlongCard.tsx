@@ -1,6 +1,6 @@
-import { writeCsv } from '@jadebell/core/csv';
+import { writeCsv } from '@jadebell/core/formats/csv';
 import type { AlongCard as AlongCardData } from '@jadebell/core/document';
-import { formatSI, withPrefix } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import { alongLine, fieldKinds, inMedia, lackingFor, readField } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -8,7 +8,7 @@ import { Legend } from '../../charts/Legend.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
-import { usePhase } from '../lens/useFrequency.ts';
+import { usePhase } from '../../lens/useFrequency.ts';
 import { Plot } from '../plot/Plot.tsx';
 import { stemOf } from './stem.ts';
 import { unitOfAxis } from './units.ts';

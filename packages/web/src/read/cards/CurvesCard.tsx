@@ -1,4 +1,4 @@
-import { writeCsv } from '@jadebell/core/csv';
+import { writeCsv } from '@jadebell/core/formats/csv';
 import { bands as bandsOf, held, statistics } from '@jadebell/core/curves';
 import type { CurvesCard as CurvesCardData } from '@jadebell/core/document';
 import { spotOf, termsOfS } from '@jadebell/core/reading';
@@ -7,7 +7,7 @@ import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { Legend } from '../../charts/Legend.tsx';
 import { download } from '../../ui/download.ts';
-import { CardContext } from '../board/CardContext.ts';
+import { CardContext } from '../../charts/CardContext.ts';
 import { LensCursor } from '../plot/LensCursor.tsx';
 import { Plot } from '../plot/Plot.tsx';
 import type { PlotMark } from '../plot/PlotStatic.tsx';

@@ -1,6 +1,6 @@
-import { writeCsv } from '@jadebell/core/csv';
+import { writeCsv } from '@jadebell/core/formats/csv';
 import type { CutCard as CutCardData } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { frameOfCard, pathOf, patternTitle, readCut } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -9,7 +9,7 @@ import { PolarCut } from '../../charts/PolarCut.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
-import { CardContext } from '../board/CardContext.ts';
+import { CardContext } from '../../charts/CardContext.ts';
 import { Plot } from '../plot/Plot.tsx';
 import type { PlotTrace } from '../plot/PlotStatic.tsx';
 import { patternFiles } from './exports.ts';

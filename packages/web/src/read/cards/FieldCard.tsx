@@ -1,6 +1,6 @@
 import { recordedOf } from '@jadebell/core/results';
 import type { FieldCard as FieldCardData } from '@jadebell/core/document';
-import { formatSI, withPrefix } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import {
   type FieldSlice,
   decibelsOf,
@@ -18,18 +18,18 @@ import { sphericalBase } from '@jadebell/core/radiation';
 import { useContext, useMemo, useState } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { FieldPicture, type PictureScale } from '../../charts/FieldPicture.tsx';
-import { CardContext } from '../board/CardContext.ts';
+import { CardContext } from '../../charts/CardContext.ts';
 import { BoardContext } from '../board/BoardContext.ts';
-import { useLens } from '../lens/lens.ts';
-import { usePhase } from '../lens/useFrequency.ts';
+import { useLens } from '../../lens/lens.ts';
+import { usePhase } from '../../lens/useFrequency.ts';
 import { BoxCard } from '../BoxCard.tsx';
 import { fieldFiles } from './fieldFiles.ts';
 import { animationFiles } from './animationFiles.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { type RecordedField, useField } from './useField.ts';
-import { useModelBodies } from './useModelBodies.ts';
-import type { Axis } from '@jadebell/core/axis';
+import { useModelBodies } from '../../lens/useModelBodies.ts';
+import type { Axis } from '@jadebell/core/numerics';
 
 const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', normal: 'across the plane', tangential: 'in the plane' };
 const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };

@@ -1,7 +1,7 @@
 import type { NoteCard as NoteCardData } from '@jadebell/core/document';
 import { useContext } from 'react';
 import { Card } from '../../charts/Card.tsx';
-import { CardContext } from '../board/CardContext.ts';
+import { CardContext } from '../../charts/CardContext.ts';
 import { stemOf } from './stem.ts';
 
 /** Words of one's own on a board. */

@@ -1,16 +1,16 @@
 import type { PatternCard as PatternCardData } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { patternTitle, readGrid } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { Pattern3D } from '../../charts/Pattern3D.tsx';
-import { CardContext } from '../board/CardContext.ts';
+import { CardContext } from '../../charts/CardContext.ts';
 import { patternFiles } from './exports.ts';
 import { partOptions, quantityOptions } from './patternOptions.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { useFarField } from './useFarField.ts';
-import { useModelBodies } from './useModelBodies.ts';
+import { useModelBodies } from '../../lens/useModelBodies.ts';
 
 /** The far field around the model. */
 export function PatternCard({ card }: { card: PatternCardData }) {

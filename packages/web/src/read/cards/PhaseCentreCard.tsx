@@ -1,6 +1,6 @@
-import { writeCsv } from '@jadebell/core/csv';
+import { writeCsv } from '@jadebell/core/formats/csv';
 import type { PhaseCentreCard as PhaseCentreCardData } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { readPhaseCentre } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';

@@ -6,8 +6,8 @@ import { Card } from '../../charts/Card.tsx';
 import { RecordedTable } from '../../recorders/RecordedTable.tsx';
 import type { RecorderCardProps } from '../../recorders/cardProps.ts';
 import { recorderParts } from '../../recorders/registry.tsx';
-import { type Excitation, useLens } from '../lens/lens.ts';
-import { fieldShares } from '../lens/waves.ts';
+import { type Excitation, useLens } from '../../lens/lens.ts';
+import { fieldShares } from '../../lens/waves.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 

@@ -1,5 +1,5 @@
 import type { VolumeCard as VolumeCardData } from '@jadebell/core/document';
-import { formatSI, withPrefix } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import {
   decibelsOf,
   fieldKinds,
@@ -18,12 +18,12 @@ import { Card } from '../../charts/Card.tsx';
 import { paint } from '../../charts/colours.ts';
 import { SurfaceView } from '../../charts/SurfaceView.tsx';
 import type { ViewBody } from '../../workers/protocol.ts';
-import { CardContext } from '../board/CardContext.ts';
-import { usePhase } from '../lens/useFrequency.ts';
+import { CardContext } from '../../charts/CardContext.ts';
+import { usePhase } from '../../lens/useFrequency.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { type RecordedField, useField } from './useField.ts';
-import { useModelBodies } from './useModelBodies.ts';
+import { useModelBodies } from '../../lens/useModelBodies.ts';
 
 const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
 

@@ -1,7 +1,7 @@
 import { toldFor } from '@jadebell/core/results';
-import { writeCsv } from '@jadebell/core/csv';
+import { writeCsv } from '@jadebell/core/formats/csv';
 import type { WiresCard as WiresCardData } from '@jadebell/core/document';
-import { formatSI, withPrefix } from '@jadebell/core/format';
+import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import { alongWire, largestCurrent, readWireCurrents, wireTubes } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
@@ -10,17 +10,17 @@ import { paint } from '../../charts/colours.ts';
 import { Legend } from '../../charts/Legend.tsx';
 import { SurfaceView } from '../../charts/SurfaceView.tsx';
 import { traceStyle } from '../../charts/traces.ts';
-import { frameOf } from '../../stageview/frameOf.ts';
+import { frameOf } from '../../space/frameOf.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
-import { CardContext } from '../board/CardContext.ts';
-import { nearestRecorded, useFrequency, usePhase } from '../lens/useFrequency.ts';
+import { CardContext } from '../../charts/CardContext.ts';
+import { nearestRecorded, useFrequency, usePhase } from '../../lens/useFrequency.ts';
 import { Plot } from '../plot/Plot.tsx';
 import { stemOf } from './stem.ts';
 import { unitOfAxis } from './units.ts';
 import { useCardRuns } from './useCardRuns.ts';
-import { useModelBodies } from './useModelBodies.ts';
-import { useSum } from './useSum.ts';
+import { useModelBodies } from '../../lens/useModelBodies.ts';
+import { useSum } from '../../lens/useSum.ts';
 
 const noAxis = { label: '', size: 1 };
 /** Wires that are told along their length where none were chosen. */

@@ -1,7 +1,7 @@
 import type { CurveForm } from '@jadebell/core/document';
 import { curveForms, quantities } from '@jadebell/core/reading';
-import { referenceText } from '../lens/lens.ts';
-import type { ShownReading } from '../useReadings.ts';
+import { referenceText } from '../../lens/lens.ts';
+import type { ShownReading } from '../../lens/useReadings.ts';
 
 /** What an axis is called that tells one quantity. */
 export function axisTitle(quantity: string, form: CurveForm | undefined): string {

@@ -1,10 +1,10 @@
-import { writeCsv } from '@jadebell/core/csv';
+import { writeCsv } from '@jadebell/core/formats/csv';
 import { type FieldSlice, sampleVolume } from '@jadebell/core/reading';
-import { type VtkArray, writeVti, writeVtr } from '@jadebell/core/vtk';
+import { type VtkArray, writeVti, writeVtr } from '@jadebell/core/formats/vtk';
 import type { Run } from '../../api/types.ts';
 import { download } from '../../ui/download.ts';
 import type { RecordedField } from './useField.ts';
-import type { Axis } from '@jadebell/core/axis';
+import type { Axis } from '@jadebell/core/numerics';
 
 const fields = ['e', 'h'] as const;
 const names = { e: 'E', h: 'H' };

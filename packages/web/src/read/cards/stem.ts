@@ -1,5 +1,5 @@
 import { useProject } from '../../project/store.ts';
-import type { ShownRun } from '../lens/shown.ts';
+import type { ShownRun } from '../../lens/shown.ts';
 
 const plain = (text: string): string => text.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, ''); // prettier-ignore
 

@@ -1,7 +1,7 @@
-import { channelNames } from '@jadebell/core/s';
+import { channelNames } from '@jadebell/core/results';
 import type { Run } from '../../api/types.ts';
 import { downloadFrom } from '../../ui/download.ts';
-import { useLens } from '../lens/lens.ts';
+import { useLens } from '../../lens/lens.ts';
 
 /** Touchstone files of a run as the lens sees its ports: the server writes them from what is stored. */
 export function TouchstoneExports(run: Run): { label: string; act(): Promise<void> }[] {

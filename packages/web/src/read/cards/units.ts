@@ -1,4 +1,4 @@
-import { formatSI, unitFor, unitsFor } from '@jadebell/core/format';
+import { formatSI, unitFor, unitsFor } from '@jadebell/core/expressions/format';
 
 /** What the units of curves measure, where they take prefixes. */
 const measures: Record<string, string> = {

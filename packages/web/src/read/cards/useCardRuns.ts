@@ -1,9 +1,9 @@
 import { useContext, useMemo } from 'react';
-import { CardContext } from '../board/CardContext.ts';
-import type { ShownRun } from '../lens/shown.ts';
-import { useShown } from '../lens/useShown.ts';
-import { PinnableContext } from '../lens/pinnable.ts';
-import { shownRuns } from '../lens/shown.ts';
+import { CardContext } from '../../charts/CardContext.ts';
+import type { ShownRun } from '../../lens/shown.ts';
+import { useShown } from '../../lens/useShown.ts';
+import { PinnableContext } from '../../lens/pinnable.ts';
+import { shownRuns } from '../../lens/shown.ts';
 
 /** The runs that a card shows: those of the lens, or its own if it is pinned to one. */
 export function useCardRuns(): readonly ShownRun[] {

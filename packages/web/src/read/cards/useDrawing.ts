@@ -5,8 +5,8 @@ import type { PlotTrace } from '../plot/PlotStatic.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { useProject } from '../../project/store.ts';
 import { useDark } from '../../ui/useDark.ts';
-import { useFrequency } from '../lens/useFrequency.ts';
-import { type ShownReading, useReadings } from '../useReadings.ts';
+import { useFrequency } from '../../lens/useFrequency.ts';
+import { type ShownReading, useReadings } from '../../lens/useReadings.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { useMixedFigures } from './useFarField.ts';
 

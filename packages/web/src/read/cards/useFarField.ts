@@ -5,9 +5,9 @@ import { useMemo } from 'react';
 import { getArray } from '../../api/client.ts';
 import { useLoaded } from '../../api/useLoaded.ts';
 import type { Run } from '../../api/types.ts';
-import { type Excitation, useLens } from '../lens/lens.ts';
-import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
-import { fieldShares, keepsEach, summed, type Wave } from '../lens/waves.ts';
+import { type Excitation, useLens } from '../../lens/lens.ts';
+import { nearestRecorded, useFrequency } from '../../lens/useFrequency.ts';
+import { fieldShares, keepsEach, summed, type Wave } from '../../lens/waves.ts';
 
 /** What far fields are made of: that of each excitation, and S where they are to be combined. */
 interface Parts {

@@ -3,9 +3,9 @@ import { frequenciesKept, recordedOf } from '@jadebell/core/results';
 import { useEffect, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
-import { readAhead, useShares, useSum } from './useSum.ts';
-import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
-import type { Axis } from '@jadebell/core/axis';
+import { readAhead, useShares, useSum } from '../../lens/useSum.ts';
+import { nearestRecorded, useFrequency } from '../../lens/useFrequency.ts';
+import type { Axis } from '@jadebell/core/numerics';
 
 /** Elements of all frequencies up to which the others are fetched ahead, once the one that is looked at is there. */
 const ahead = 24_000_000;

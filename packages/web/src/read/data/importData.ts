@@ -1,5 +1,5 @@
 import type { DataSet } from '@jadebell/core/document';
-import { readData } from '@jadebell/core/data';
+import { readData } from '@jadebell/core/formats/data';
 import { useProject } from '../../project/store.ts';
 import type { NewCard } from '../board/BoardContext.ts';
 

@@ -1,5 +1,5 @@
 import { c0 } from './constants.ts';
-import { useFrequency } from '../lens/useFrequency.ts';
+import { useFrequency } from '../../lens/useFrequency.ts';
 
 /** The frequency of the lens on a plot; it moves without the plot being drawn anew. */
 export function LensCursor({ x, top, bottom, over }: { x(v: number): number; top: number; bottom: number; over: string }) {

@@ -1,12 +1,12 @@
 import type { Run } from '../../api/types.ts';
 import { getJson } from '../../api/client.ts';
 import type { Project } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { evidenceRows } from '@jadebell/core/reading';
 import { cardCanvas } from '../../charts/cardPicture.ts';
 import { download } from '../../ui/download.ts';
-import type { ShownRun } from '../lens/shown.ts';
-import { parameterText } from '../lens/shown.ts';
+import type { ShownRun } from '../../lens/shown.ts';
+import { parameterText } from '../../lens/shown.ts';
 
 const escaped = (t: string): string => t.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>

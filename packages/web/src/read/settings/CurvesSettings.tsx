@@ -7,8 +7,8 @@ import { useProject } from '../../project/store.ts';
 import { Choice, measureOf, Part, Quantity, Row, Tick } from './Fields.tsx';
 import { axisUnits } from '../cards/units.ts';
 import { useDrawing } from '../cards/useDrawing.ts';
-import { PortsTable } from '../lens/PortsTable.tsx';
-import { TypedField } from '../lens/TypedField.tsx';
+import { PortsTable } from '../../lens/PortsTable.tsx';
+import { TypedField } from '../../lens/TypedField.tsx';
 
 interface Props<C> {
   card: C;

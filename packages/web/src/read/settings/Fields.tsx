@@ -1,7 +1,7 @@
 import { compileValue } from '@jadebell/core/expressions';
-import { formatSI } from '@jadebell/core/format';
+import { formatSI } from '@jadebell/core/expressions/format';
 import type { ReactNode } from 'react';
-import { TypedField } from '../lens/TypedField.tsx';
+import { TypedField } from '../../lens/TypedField.tsx';
 
 /** A part of a card's settings. */
 export const Part = ({ title, children, action }: { title: string; children?: ReactNode; action?: ReactNode }) => (

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import { eps0 } from '../../../numerics/constants.ts';
 import type { Ground, SceneWire } from '../../../scene/index.ts';
-import { plainWire, upright, wireScene } from '../../../verification/wireBench.ts';
+import { plainWire, upright, wireScene } from '@jadebell/verification/wireBench';
 import { meshWires } from '../../../grid/index.ts';
 import { WireSystem } from '../system.ts';
 import { addEarth, type Earth } from './addEarth.ts';

@@ -1,0 +1,13 @@
+// Parts of the time-domain solver by themselves, for benchmark, verification and tests.
+export { calibratePorts } from './calibrate.ts';
+export { coefficients, type Discrete, isMetal } from './discrete.ts';
+export { planWave } from './discreteWave.ts';
+export { discretise } from './discretise.ts';
+export { fitGap, halfLine } from './gapFit.ts';
+export { facingColumns, fitSpread } from './gapSpread.ts';
+export { columnEdges } from './portEdges.ts';
+export { PortSpectrum } from './portSpectrum.ts';
+export { planRecording } from './recorders.ts';
+export { Simulation, type SimulationPlan } from './simulation.ts';
+export { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
+export { samplesPerPeriod, solveScene } from './solve.ts';

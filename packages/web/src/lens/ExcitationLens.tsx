@@ -1,0 +1,111 @@
+import { Popover } from '@mui/material';
+import { channelNames } from '@jadebell/core/results';
+import { useState } from 'react';
+import type { Run } from '../api/types.ts';
+import { type Excitation, useLens } from './lens.ts';
+import { TypedField } from './TypedField.tsx';
+
+/** What runs into the ports: one channel, what was recorded, or a named combination of waves. */
+export function ExcitationLens({ run }: { run: Run }) {
+  const { excitation, set } = useLens();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const { ports, excitations, combined } = run.meta!;
+  const names = channelNames(ports);
+  const own = excitations.map((c) => names[c]);
+  if (own.length < 2) return null;
+  const recorded = combined ? 'as recorded together' : `${own[0]}, as recorded`;
+  const waves =
+    excitation?.waves ??
+    (combined
+      ? combined.map((w) => ({ channel: names[w.channel], amplitude: w.amplitude, phase: (180 * w.phase) / Math.PI }))
+      : [{ channel: own[0], amplitude: 1, phase: 0 }]);
+  const change = (channel: string, part: Partial<Excitation['waves'][number]>): void => {
+    const known = waves.find((w) => w.channel === channel);
+    const next = { channel, amplitude: 0, phase: 0, ...known, ...part };
+    const all = [...waves.filter((w) => w.channel !== channel), next].filter((w) => w.amplitude !== 0);
+    set({
+      excitation: {
+        name: excitation?.name && !own.includes(excitation.name) ? excitation.name : 'together',
+        waves: own.flatMap((c) => all.filter((w) => w.channel === c)),
+      },
+    });
+  };
+  return (
+    <div className="group">
+      <label>
+        <span className="quiet">excited</span>
+        <select
+          className="plain-select"
+          aria-label="Excitation"
+          value={excitation?.name ?? ''}
+          onChange={(e) =>
+            set({ excitation: e.target.value === '' ? null : { name: e.target.value, waves: [{ channel: e.target.value, amplitude: 1, phase: 0 }] } })
+          }
+        >
+          <option value="">{recorded}</option>
+          {own.map((c) => (
+            <option key={c} value={c}>
+              {c} alone
+            </option>
+          ))}
+          {excitation && !own.includes(excitation.name) && <option value={excitation.name}>{excitation.name}</option>}
+        </select>
+      </label>
+      <button type="button" className="tool" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+        Waves
+      </button>
+      <Popover anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
+        <div className="pad" role="dialog" aria-label="Waves that run in together" style={{ maxHeight: 420, overflow: 'auto' }}>
+          <label className="row">
+            <span className="quiet">name</span>
+            <TypedField
+              label="Name of the combination"
+              value={excitation?.name ?? ''}
+              placeholder="together"
+              check={(t) => (t.length > 40 ? 'at most 40 characters' : null)}
+              onChange={(name) => set({ excitation: { name: name || 'together', waves } })}
+            />
+          </label>
+          <table className="figures">
+            <thead>
+              <tr>
+                <th>channel</th>
+                <th>amplitude</th>
+                <th>phase (deg)</th>
+              </tr>
+            </thead>
+            <tbody>
+              {own.map((channel) => {
+                const wave = waves.find((w) => w.channel === channel);
+                const number = (t: string): string | null => (t !== '' && !Number.isFinite(Number(t)) ? 'a number' : null);
+                return (
+                  <tr key={channel}>
+                    <td>{channel}</td>
+                    <td>
+                      <TypedField
+                        label={`Amplitude of ${channel}`}
+                        width={60}
+                        value={String(wave?.amplitude ?? 0)}
+                        check={number}
+                        onChange={(t) => change(channel, { amplitude: Number(t) })}
+                      />
+                    </td>
+                    <td>
+                      <TypedField
+                        label={`Phase of ${channel}`}
+                        width={60}
+                        value={String(Number((wave?.phase ?? 0).toFixed(4)))}
+                        check={number}
+                        onChange={(t) => change(channel, { phase: Number(t) })}
+                      />
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      </Popover>
+    </div>
+  );
+}

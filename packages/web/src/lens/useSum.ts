@@ -1,0 +1,61 @@
+import { turnName } from '@jadebell/core/results';
+import { useMemo } from 'react';
+import { getArray, type NumberArray } from '../api/client.ts';
+import type { Run } from '../api/types.ts';
+import { loadAhead, useLoaded } from '../api/useLoaded.ts';
+import { useLens } from './lens.ts';
+import { fieldShares, summed, type Wave } from './waves.ts';
+
+/** Shares of the excitations of which the lens wants the fields of a run. */
+export function useShares(run: Run | undefined): Wave[] {
+  const excitation = useLens((s) => s.excitation);
+  return useMemo(() => (run ? fieldShares(run, excitation) : []), [run, excitation]);
+}
+
+interface Range {
+  from: number;
+  count: number;
+}
+/** Parts of a field array, one of each excitation that takes part. */
+interface Parts {
+  parts: NumberArray[];
+  /** Run, array and length that they are of. */
+  of: string;
+  shares: readonly Wave[];
+  columns: string;
+}
+
+const columnsOf = (shares: readonly Wave[]): string => shares.map((s) => s.column).join();
+const formOf = (run: Run | undefined, name: string | null, { count }: Range): string => `${run?.id}/${name}/${count}`;
+
+const loading = (run: Run, name: string, range: Range, shares: readonly Wave[]): [key: string, load: () => Promise<Parts>, weight: number] => [
+  `sum ${run.id}/${name}/${range.from}/${range.count} ${columnsOf(shares)}`,
+  async () => ({
+    parts: await Promise.all(shares.map((s) => getArray(run.id, turnName(name, s.column), range))),
+    of: formOf(run, name, range),
+    shares,
+    columns: columnsOf(shares),
+  }),
+  4 * range.count * shares.length,
+];
+
+/** Begins to read a part of a field array before it is looked at. */
+export const readAhead = (run: Run, name: string, range: Range, shares: readonly Wave[]): void =>
+  void loadAhead(...loading(run, name, range, shares));
+
+const none = async (): Promise<Parts> => ({ parts: [], of: '', shares: [], columns: '' });
+
+/** Numbers of a field array for the excitation of the lens: those of each wave read and added up. The last ones stay until the next are there. */
+export function useSum(run: Run | undefined, name: string | null, range: Range): { data: Float32Array | Float64Array | null; error?: Error } {
+  const shares = useShares(run);
+  const [key, load, weight] = run && name && range.count ? loading(run, name, range, shares) : [null, none, 0];
+  const { data, error } = useLoaded(key, load, weight);
+  // Those of another run or recorder are of another form; those of other waves stand until theirs are there.
+  const mine = data !== null && data.of === formOf(run, name, range);
+  const own = mine && data.columns === columnsOf(shares) ? shares : (data?.shares ?? shares);
+  const sum = useMemo(() => {
+    if (!mine) return null;
+    return summed(data.parts.map((p) => p.data as Float32Array), own); // prettier-ignore
+  }, [data, mine, own]);
+  return { data: sum, error };
+}
