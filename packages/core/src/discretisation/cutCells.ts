@@ -5,6 +5,7 @@ import type { Filled } from '../geometry/index.ts';
 import type { Media } from './media.ts';
 import { nodesAround } from './nodeRegion.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** Whether some metal of the scene is curved or slanted, so that it cuts cells. */
 export const cutsCells = (scene: Filled): boolean => cutters(scene).length > 0;
@@ -13,7 +14,7 @@ const metal = (b: Body): boolean => b.material.kind === 'conductor' && !isSheet(
 /** Curved solids of metal, and curved dielectrics that hollow out metal of an earlier line. */
 function cutters({ bodies }: Filled): Body[] {
   const overlap = (a: Body, b: Body): boolean =>
-    [0, 1, 2].every((i) => Math.min(a.max[i], b.max[i]) - Math.max(a.min[i], b.min[i]) > 1e-9 * (a.max[i] - a.min[i]));
+    [0, 1, 2].every((i) => Math.min(a.max[i], b.max[i]) - Math.max(a.min[i], b.min[i]) > sameNumber * (a.max[i] - a.min[i]));
   return bodies.filter((b) => b.curved && !isSheet(b) && (metal(b) || bodies.some((m) => metal(m) && m.order < b.order && overlap(m, b))));
 }
 

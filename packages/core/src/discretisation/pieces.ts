@@ -1,3 +1,4 @@
+import { sameMesh } from '../numerics/tolerance.ts';
 /**
  * Pieces of the half cells along one axis, cut also at faces that are no grid lines, so that averages over thin layers are
  * exact. Pieces of half cell h stand at start[h] .. start[h+1]; half cell 2i is the lower half of cell i.
@@ -17,7 +18,7 @@ export function cutPieces(lines: Float64Array, faces: readonly number[], round: 
     const i = h >> 1;
     const mid = (lines[i] + lines[i + 1]) / 2;
     const [a, b] = h & 1 ? [mid, lines[i + 1]] : [lines[i], mid];
-    const cuts = faces.filter((f) => f > a + 1e-6 * (b - a) && f < b - 1e-6 * (b - a));
+    const cuts = faces.filter((f) => f > a + sameMesh * (b - a) && f < b - sameMesh * (b - a));
     if (round.some(([r0, r1]) => b > r0 && a < r1)) cuts.push((a + b) / 2);
     const ends = [a, ...cuts.sort((p, q) => p - q), b];
     start[h] = centre.length;

@@ -7,6 +7,7 @@ import type { Subpixel } from './subpixel.ts';
 import type { Media } from './media.ts';
 import { cutPieces, type Pieces } from './pieces.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameMesh } from '../numerics/tolerance.ts';
 
 /** Averages of a row for each set of media, kept for other rows that are cut alike. */
 interface Kept {
@@ -330,7 +331,7 @@ function markSheets(scene: Filled, grid: Grid, media: Media): Map<string, Uint16
     const size = Math.max(max[u] - min[u], max[w] - min[w]);
     const plane = lines[n].reduce((best, x, i) => (Math.abs(x - shape.offset) < Math.abs(lines[n][best] - shape.offset) ? i : best), 0);
     // A long body may have features far smaller than itself: no more than a part of a cell.
-    const tolerance = Math.min(1e-6 * size, 1e-3 * least[u], 1e-3 * least[w]);
+    const tolerance = Math.min(sameMesh * size, 1e-3 * least[u], 1e-3 * least[w]);
     for (const along of [u, w] as const) {
       const across = along === u ? w : u;
       // Outlines with the row's direction first, so that each row is cut once.

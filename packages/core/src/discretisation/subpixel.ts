@@ -4,6 +4,7 @@ import type { Filled } from '../geometry/index.ts';
 import type { Media } from './media.ts';
 import { nodesAround } from './nodeRegion.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameMesh, sameNumber } from '../numerics/tolerance.ts';
 
 /** Whether some dielectric of the scene is curved or slanted. */
 export const blendsCells = (scene: Filled): boolean => scene.bodies.some(blends);
@@ -219,7 +220,7 @@ export class Subpixel {
     const slope = moment.map((m, a) => m / square[a]);
     const size = Math.hypot(slope[0], slope[1], slope[2]);
     // Two media of one permittivity have no surface between them.
-    if (!(size > 1e-9 * (out.re / Math.sqrt(square[0] / volume)))) return null;
+    if (!(size > sameNumber * (out.re / Math.sqrt(square[0] / volume)))) return null;
     out.normal = [slope[0] / size, slope[1] / size, slope[2] / size];
     return out;
   }
@@ -298,7 +299,7 @@ export function mixingOf(nodes: readonly NodeTensor[], grid: Grid, permittivity:
   };
   for (const { at, across } of nodes)
     pairs.forEach(([p, q], n) => {
-      if (Math.abs(across[n]) < 1e-6) return;
+      if (Math.abs(across[n]) < sameMesh) return;
       const r = 3 - p - q;
       for (const back of [0, 1])
         for (const down of [0, 1]) {

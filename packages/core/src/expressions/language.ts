@@ -4,6 +4,7 @@ import type { Quantity } from '../entries/index.ts';
 import { FormulaFault, formulas } from '../formulas/index.ts';
 import { type constantNames, functionNames, unitNameList } from './names.ts';
 import { type Reference, referenceOf } from './reference.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** mathjs with nothing reachable from an expression but arithmetic on numbers and units. */
 const math = mathjs.create(mathjs.all, { number: 'number', predictable: false });
@@ -230,7 +231,7 @@ const examples: Record<Quantity, string> = {
 export function toSI(value: Value, quantity: Quantity, text: string): number {
   let si = NaN;
   if (isUnit(value)) {
-    const dimensionless = (value as unknown as { dimensions: number[] }).dimensions.every((d) => Math.abs(d) < 1e-9);
+    const dimensionless = (value as unknown as { dimensions: number[] }).dimensions.every((d) => Math.abs(d) < sameNumber);
     const fits = quantity === 'number' ? dimensionless : references[quantity].equalBase(value);
     if (!fits)
       throw new ExpressionFault(

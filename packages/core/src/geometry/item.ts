@@ -5,6 +5,7 @@ import { type Affine, apply, cross, dot, frameOf, sub } from '../numerics/affine
 import type { Exact } from './exact.ts';
 import type { Loops } from './flat.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { nothing, sameNumber } from '../numerics/tolerance.ts';
 
 /** A solid: the kernel's body for drawing and combining, the exact shape for solvers. */
 export interface SolidPart {
@@ -66,7 +67,7 @@ export function axisFrame(normal: Axis, offset: number): Affine {
 export function frameAlong(origin: Point3, z: Point3): Affine {
   const level = cross([0, 0, 1], z);
   const l = Math.hypot(...level);
-  const x: Point3 = l < 1e-9 ? [1, 0, 0] : (level.map((c) => c / l) as Point3);
+  const x: Point3 = l < sameNumber ? [1, 0, 0] : (level.map((c) => c / l) as Point3);
   return frameOf(x, cross(z, x), z, origin);
 }
 
@@ -79,14 +80,14 @@ export const originOf = (m: Affine): Point3 => column(m, 3);
 /** The axis a frame's normal lies along, or null if it is tilted. */
 export function alignedAxis(frame: Affine): Axis | null {
   const n = normalOf(frame);
-  const axis = n.findIndex((c) => Math.abs(Math.abs(c) - 1) < 1e-12);
+  const axis = n.findIndex((c) => Math.abs(Math.abs(c) - 1) < nothing);
   return axis < 0 ? null : (axis as Axis);
 }
 
 /** Outlines of one frame as seen in another of the same plane, or null if the planes differ by more than `tolerance`. */
 export function inPlaneOf(target: Affine, inverse: Affine, { frame, loops }: SheetPart, tolerance: number): Loops | null {
   const n = normalOf(target);
-  if (Math.abs(Math.abs(dot(n, normalOf(frame))) - 1) > 1e-9) return null;
+  if (Math.abs(Math.abs(dot(n, normalOf(frame))) - 1) > sameNumber) return null;
   if (Math.abs(dot(n, sub(originOf(frame), originOf(target)))) > tolerance) return null;
   return loops.map((l) => l.map((p) => apply(inverse, apply(frame, [p[0], p[1], 0])).slice(0, 2) as [number, number]));
 }

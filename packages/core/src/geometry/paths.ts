@@ -4,6 +4,7 @@ import { GeometryFault } from './fault.ts';
 import { cutLoops, type Loops, unionLoops } from './flat.ts';
 import type { CurvePart } from './item.ts';
 import type { Kernel } from './kernel.ts';
+import { nothing, sameNumber } from '../numerics/tolerance.ts';
 
 const distance = (a: Point3, b: Point3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 const along = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]];
@@ -32,7 +33,7 @@ export function pointAlong(curve: CurvePart, s: number): { point: Point3; direct
 function carried(v: Point3, a: Point3, b: Point3): Point3 {
   const axis = cross(a, b);
   const s = Math.hypot(...axis);
-  if (s < 1e-12) return v;
+  if (s < nothing) return v;
   return apply(rotation(axis, Math.atan2(s, dot(a, b))), v);
 }
 
@@ -45,7 +46,7 @@ export function sweptRings(curve: CurvePart, given: readonly Point2[]): Point3[]
   const { points, closed } = curve;
   const ds = directions(curve);
   const level = cross([0, 0, 1], ds[0]);
-  let u: Point3 = Math.hypot(...level) < 1e-9 ? [1, 0, 0] : normalised(level);
+  let u: Point3 = Math.hypot(...level) < sameNumber ? [1, 0, 0] : normalised(level);
   const start = u;
   const us = ds.map((d, i) => (i ? (u = carried(u, ds[i - 1], d)) : u));
   let twist = 0;
@@ -96,7 +97,7 @@ function filleted(points: readonly Point2[], closed: boolean, radius: number): P
     if (cut === 0) return [p];
     const [a, b] = [points[(i + n - 1) % n], points[(i + 1) % n]];
     const length = Math.hypot(b[0] - p[0], b[1] - p[1]);
-    if (cut + cuts[(i + 1) % n] > length * (1 + 1e-9) || cut > Math.hypot(p[0] - a[0], p[1] - a[1]) * (1 + 1e-9))
+    if (cut + cuts[(i + 1) % n] > length * (1 + sameNumber) || cut > Math.hypot(p[0] - a[0], p[1] - a[1]) * (1 + sameNumber))
       throw new GeometryFault(
         `The piece at point ${i + 1} is too short for bends of this radius.`,
         'Give a smaller bend radius or move the points apart.',
@@ -147,7 +148,7 @@ export function stripLoops(kernel: Kernel, given: readonly Point2[], width: numb
   for (let i = o.closed ? 0 : 1; i < (o.closed ? n : n - 1); i++) {
     const [a, p, b] = [points[(i + n - 1) % n], points[i], points[(i + 1) % n]];
     const turn = bend(a, p, b);
-    if (Math.abs(turn) < 1e-9) continue;
+    if (Math.abs(turn) < sameNumber) continue;
     if (o.corners === 'round') {
       pieces.push([
         Array.from({ length: 48 }, (_, k): Point2 => [p[0] + half * Math.cos((Math.PI * k) / 24), p[1] + half * Math.sin((Math.PI * k) / 24)]),

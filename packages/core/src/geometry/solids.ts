@@ -5,6 +5,7 @@ import { GeometryFault } from './fault.ts';
 import { type Loops, tidyLoops } from './flat.ts';
 import type { Kernel } from './kernel.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** Names of the faces of each mesh that was made, by the kernel's number of that mesh, and the line that made it. */
 export class Origins extends Map<number, { line: string; faces: string[] }> {
@@ -205,8 +206,8 @@ const around = (axis: Axis, centre: Point3, along: number, points: readonly Poin
 
 /** Rings of a profile of (radius, height) turned about an axis: one ring of the profile's points at each angle. */
 function turnedRings(axis: Axis, at: Point3, profile: readonly Point2[], angle: number): { rings: Point3[][]; closed: boolean } {
-  const closed = angle > 2 * Math.PI - 1e-9;
-  const n = Math.max(4, Math.ceil((drawnSides * angle) / (2 * Math.PI) - 1e-9));
+  const closed = angle > 2 * Math.PI - sameNumber;
+  const n = Math.max(4, Math.ceil((drawnSides * angle) / (2 * Math.PI) - sameNumber));
   const [u, w] = inPlane[axis];
   const whole = circle(n);
   const rings = Array.from({ length: closed ? n : n + 1 }, (_, k) => {

@@ -6,6 +6,7 @@ import type { Item } from './item.ts';
 import { normalOf } from './item.ts';
 import type { Kernel } from './kernel.ts';
 import { fan, isConvex, type Origins } from './solids.ts';
+import { sameMesh } from '../numerics/tolerance.ts';
 
 /** A face: triangles that came from one face of one line. */
 export interface Face {
@@ -92,7 +93,7 @@ function assemble(positions: Float32Array, triangles: Uint32Array, faceOf: Uint1
   return { positions, triangles, faceOf, faces, edges, edgeFaces, volume: six / 6, area };
 }
 
-const tidy = (c: number): number => (Math.abs(c - Math.round(c)) < 1e-6 ? Math.round(c) + 0 : c);
+const tidy = (c: number): number => (Math.abs(c - Math.round(c)) < sameMesh ? Math.round(c) + 0 : c);
 
 function edgesOf(
   positions: Float32Array,

@@ -1,4 +1,5 @@
 export { cellCount, cellsOf, type Grid, nearestLine } from '../yee/index.ts';
+export type { AxisLimit, Gridded } from './constraints.ts';
 export * from './grid.ts';
 export * from './lines.ts';
 export * from './wireMarks.ts';

@@ -1,4 +1,5 @@
 import { problem, ProblemError } from '../document/index.ts';
+import { sameMesh, sameNumber } from '../numerics/tolerance.ts';
 
 /** Largest ratio of neighbouring cells. */
 export const maxRatio = 1.4;
@@ -56,7 +57,7 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
       const right = lines[i][1] - lines[i][0];
       // A whole cell cannot shrink: smaller cells beside it are left alone.
       const fixed = left > right ? points[i - 1].whole : points[i].whole;
-      if (!fixed && Math.max(left, right) > maxRatio * (1 - 1e-9) * Math.min(left, right)) {
+      if (!fixed && Math.max(left, right) > maxRatio * (1 - sameNumber) * Math.min(left, right)) {
         good = false;
         sizes[i] = Math.min(sizes[i] * 0.97, Math.min(left, right) * 1.02);
         seeds[i].size = sizes[i];
@@ -75,7 +76,7 @@ export function gridLines(points: readonly HardPoint[], limits: readonly Limit[]
 function fill(a: number, b: number, wanted: (x: number) => number): number[] {
   const xs = [a];
   const integral = [0];
-  const tiny = 1e-9 * (b - a);
+  const tiny = sameNumber * (b - a);
   let previous = 1 / wanted(a + tiny);
   for (let x = a; x < b;) {
     const next = Math.min(b, x + Math.max(0.25 / previous, 1e-5 * (b - a)));
@@ -97,7 +98,7 @@ function fill(a: number, b: number, wanted: (x: number) => number): number[] {
         'Look for a very thin gap or strip beside a long body, or for a wrong unit; a larger smallest cell helps.',
       ),
     ]);
-  const cells = Math.max(1, Math.ceil(total - 1e-6));
+  const cells = Math.max(1, Math.ceil(total - sameMesh));
   const out = [a];
   let s = 0;
   for (let n = 1; n < cells; n++) {
@@ -117,7 +118,7 @@ function smoothed(lines: number[], whole: Set<number>): Float64Array {
       const own = lines[i + 1] - lines[i];
       const left = i > 0 ? lines[i] - lines[i - 1] : own;
       const right = i + 2 < lines.length ? lines[i + 2] - lines[i + 1] : own;
-      return own > maxRatio * (1 + 1e-9) * Math.min(left, right);
+      return own > maxRatio * (1 + sameNumber) * Math.min(left, right);
     });
     if (worst < 0) break;
     lines.splice(worst + 1, 0, (lines[worst] + lines[worst + 1]) / 2);

@@ -1,6 +1,7 @@
 import type { Point3 } from '../document/index.ts';
 import { dot, sub } from '../numerics/affine.ts';
 import { type WirePlace, type WireScene } from '../scene/index.ts';
+import { sameMesh, sameNumber } from '../numerics/tolerance.ts';
 
 /** Straight pieces of wires, the nodes that join them, and the basis functions that carry the current across nodes. */
 export interface WireMesh {
@@ -119,7 +120,7 @@ function breaksOf(scene: WireScene, within: number): Break[][] {
   scene.lines.forEach(({ places }) => places.forEach(gap));
   scene.probes.forEach(({ place: { wire, at } }) => breaks[wire].push({ at, fine: false }));
   return breaks.map((list, n) => {
-    const least = Math.min(within, 1e-6 * courses[n].at[courses[n].at.length - 1]);
+    const least = Math.min(within, sameMesh * courses[n].at[courses[n].at.length - 1]);
     const out: Break[] = [];
     for (const b of [...list].sort((x, y) => x.at - y.at)) {
       const last = out[out.length - 1];
@@ -135,14 +136,14 @@ function breaksOf(scene: WireScene, within: number): Break[][] {
 
 /** Lengths that fill a stretch: at most `longest`, from `least` doubling towards its fine ends. */
 export function pieceLengths(length: number, longest: number, [first, last]: [number, number], fewest: number): number[] {
-  const even = Math.max(fewest, Math.ceil(length / longest - 1e-9));
+  const even = Math.max(fewest, Math.ceil(length / longest - sameNumber));
   const most = length / even;
   const [head, tail]: number[][] = [[], []];
   let [x, y] = [Math.min(first, most), Math.min(last, most)];
   let left = length;
   for (;;) {
     const size = Math.min(x, y);
-    if (size > left * (1 + 1e-9)) break;
+    if (size > left * (1 + sameNumber)) break;
     left -= size;
     if (x <= y) {
       head.push(x);
@@ -173,12 +174,13 @@ export function meshWires(scene: WireScene, { longest, grading = 1 }: MeshOption
     const least = Math.max(2 * wire.radius, most / grading);
     for (let b = 1; b < breaks[n].length; b++) {
       const [from, to] = [breaks[n][b - 1], breaks[n][b]];
+      const slack = sameNumber * (to.at - from.at);
       let turned = 0;
       for (let i = 1; i + 1 < path.points.length; i++)
-        if (path.at[i] > from.at + 1e-12 && path.at[i] < to.at - 1e-12) turned += turnAt(path.points[i - 1], path.points[i], path.points[i + 1]);
+        if (path.at[i] > from.at + slack && path.at[i] < to.at - slack) turned += turnAt(path.points[i - 1], path.points[i], path.points[i + 1]);
       // A wire of one segment between free ends could carry nothing.
       const alone = breaks[n].length === 2 && !wire.closed ? 2 : wire.closed ? 3 : 1;
-      const fewest = Math.max(alone, Math.ceil(turned / largestTurn - 1e-9));
+      const fewest = Math.max(alone, Math.ceil(turned / largestTurn - sameNumber));
       const sizes = pieceLengths(to.at - from.at, most, [from.fine ? least : most, to.fine ? least : most], fewest);
       let s = from.at;
       sizes.forEach((size, i) => {
@@ -267,7 +269,8 @@ export function currentAt(mesh: WireMesh, { wire, at }: WirePlace): [basis: numb
     for (const e of [0, 1] as const) {
       const off = Math.abs(mesh.along[s] + (e ? mesh.segments[8 * s + 6] : 0) - at);
       // Chords are shorter than their curve, so starts, whose length is that along the wire, are preferred but for the last end.
-      if (off < nearest - 1e-12 && (e === 0 || s === mesh.firstOf[wire + 1] - 1)) [segment, end, nearest] = [s, e, off];
+      if (off < nearest - sameNumber * mesh.segments[8 * s + 6] && (e === 0 || s === mesh.firstOf[wire + 1] - 1))
+        [segment, end, nearest] = [s, e, off];
     }
   const out: [number, number][] = [];
   for (let b = 0; b < mesh.bases; b++)

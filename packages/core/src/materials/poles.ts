@@ -4,6 +4,7 @@ import { nonNegative } from '../numerics/nnls.ts';
 import { lossTangentPoles } from './levelLoss.ts';
 import { modelAt, type Pole, type PoleModel, relaxation, resonance } from './poleModel.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** The exact pole model of a published formula; of a table a fit over its own frequencies. */
 export function polesOf(d: Dispersion): PoleModel {
@@ -191,7 +192,7 @@ export function gainOf(model: PoleModel, [from, to]: readonly [number, number]):
   const look = (f: number): void => {
     const { re, loss } = modelAt(model, 2 * Math.PI * f);
     // Round-off near a resonance without loss is no gain.
-    if (Number.isFinite(loss) && loss < worst - 1e-9 * (1 + Math.abs(re))) [worst, at] = [loss, f];
+    if (Number.isFinite(loss) && loss < worst - sameNumber * (1 + Math.abs(re))) [worst, at] = [loss, f];
   };
   const own = model.poles.map(({ p }) => Math.hypot(p[0], p[1]) / (2 * Math.PI)).filter((f) => f > 0);
   const [low, high] = [Math.min(from, ...own) / 100, Math.max(to, ...own) * 100];
@@ -225,7 +226,7 @@ const compactError = 2e-5;
 export function compactPoles(model: PoleModel, band: readonly [number, number], clear: number): PoleModel {
   const f = Array.from({ length: 9 }, (_, i) => band[0] + ((band[1] - band[0]) * i) / 8);
   const values = f.map((x) => modelAt(model, 2 * Math.PI * x));
-  if (!model.poles.length || values.some((v) => v.loss > 1e-9 * v.re || v.re < 1)) return model;
+  if (!model.poles.length || values.some((v) => v.loss > sameNumber * v.re || v.re < 1)) return model;
   // The nearer the poles, the more of the permittivity is there at once: first those.
   for (const above of [
     [1.2, 1.6],

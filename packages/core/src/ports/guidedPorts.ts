@@ -4,6 +4,7 @@ import type { Point3 } from '../shapes/index.ts';
 import { faceRectangle, guidedCommon, guidedFields, guidedSentence } from './guided.ts';
 import { definePort } from './port.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameMesh } from '../numerics/tolerance.ts';
 
 const face: Field<string> = { schema: faceText, fresh: '', parts: (path) => [{ face: path, label: 'face' }] };
 
@@ -29,7 +30,7 @@ export const facePort = definePort({
       const index = body.faces.findIndex((_, i) => faceName(body, i) === entry.face);
       if (index < 0) continue;
       const n = body.faces[index].normal;
-      const normal = n?.findIndex((x) => Math.abs(x) > 1 - 1e-6) ?? -1;
+      const normal = n?.findIndex((x) => Math.abs(x) > 1 - sameMesh) ?? -1;
       if (!n || normal < 0) return fail('port.tilted', 'face', `${entry.face} is not flat across an axis.`, 'Choose a flat face across x, y or z.');
       const { min, max } = faceRectangle(body, index, normal as Axis);
       return { ...common, normal: normal as Axis, into: n[normal] > 0 ? -1 : 1, min, max };

@@ -6,6 +6,7 @@ import type { ScenePort } from './types.ts';
 import type { Placing } from './port.ts';
 import { facesEnd, portLine } from './portLine.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameMesh, sameNumber } from '../numerics/tolerance.ts';
 
 /** Fields of a port: its reference, and what is done about its gap. */
 export const referenceFields = {
@@ -65,7 +66,7 @@ function facing(body: Body, axis: number, sign: 1 | -1, t: number): [number, num
   const size = Math.max(...body.max.map((m, i) => m - body.min[i]));
   const on = shape.loops
     .flat()
-    .filter((p) => Math.abs(pick(p, axis) - limit) <= 1e-9 * size)
+    .filter((p) => Math.abs(pick(p, axis) - limit) <= sameNumber * size)
     .map((p) => pick(p, t));
   return [Math.min(...on), Math.max(...on)];
 }
@@ -84,7 +85,7 @@ export function acrossGap(names: readonly string[], { bodies, fail }: Placing): 
   const gaps = [0, 1, 2].map((axis) => Math.max(b.min[axis] - a.max[axis], a.min[axis] - b.max[axis]));
   const axis = gaps.indexOf(Math.max(...gaps)) as Axis;
   const size = Math.max(...a.max.map((m, i) => m - a.min[i]), ...b.max.map((m, i) => m - b.min[i]));
-  if (!(gaps[axis] > 1e-9 * size))
+  if (!(gaps[axis] > sameNumber * size))
     return fail(
       'port.no-gap',
       null,
@@ -101,7 +102,7 @@ export function acrossGap(names: readonly string[], { bodies, fail }: Placing): 
     const sb = facing(b, axis, direction === 1 ? -1 : 1, t);
     min[t] = Math.max(sa[0], sb[0]);
     max[t] = Math.min(sa[1], sb[1]);
-    if (max[t] < min[t] - 1e-9 * size)
+    if (max[t] < min[t] - sameNumber * size)
       return fail(
         'port.not-facing',
         null,
@@ -124,11 +125,11 @@ export function alongPath(acrossLetter: 'x' | 'y' | 'z', v: Record<string, numbe
   const axis = step.indexOf(Math.max(...step)) as Axis;
   const across = 'xyz'.indexOf(acrossLetter) as Axis;
   if (step[axis] === 0) return fail('port.zero', 'to.0', 'The port begins and ends at the same point.', 'Move one of its ends.');
-  if (step.some((s, i) => i !== axis && s > 1e-6 * step[axis]))
+  if (step.some((s, i) => i !== axis && s > sameMesh * step[axis]))
     return fail('port.oblique', 'to.0', 'The port’s path does not run along an axis.', 'Let its two ends differ in one coordinate only.');
   if (v.width < 0) return fail('value.not-positive', 'width', 'The width is negative.', 'Give zero for a filament, or a positive width.');
   if (v.width > 0 && across === axis) return fail('port.across', 'across', 'The width lies along the path.', 'Choose another axis for the width.');
-  const tolerance = 1e-6 * step[axis];
+  const tolerance = sameMesh * step[axis];
   const loose = [
     { chip: 'from.0', end: from, word: 'start' },
     { chip: 'to.0', end: to, word: 'end' },

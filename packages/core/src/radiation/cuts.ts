@@ -1,6 +1,7 @@
 import { anglesOf, type PatternSampler } from './sampler.ts';
 import { type PatternFrame, sphericalBase, type Vec3 } from './frame.ts';
 import type { FarVector } from './polarisation.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /**
  * A closed path of directions: `phi` a full turn of theta through both poles at a phi, `theta` the cone of one theta, `great` the great circle
@@ -64,7 +65,7 @@ export function cutFigures(db: ArrayLike<number>): CutFigures {
   const step = (2 * Math.PI) / n;
   const v = (i: number): number => db[((i % n) + n) % n];
   let top = 0;
-  for (let i = 1; i < n; i++) if (db[i] > db[top] + 1e-9) top = i;
+  for (let i = 1; i < n; i++) if (db[i] > db[top] + sameNumber) top = i;
   const refined = (i: number): { off: number; value: number } => {
     const [rise, bend] = [v(i - 1) - v(i + 1), v(i - 1) - 2 * v(i) + v(i + 1)];
     const off = bend < 0 ? (0.5 * rise) / bend : 0;

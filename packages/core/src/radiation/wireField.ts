@@ -1,6 +1,7 @@
 import { c0, eps0, mu0 } from '../numerics/constants.ts';
 import { gauss } from '../numerics/gauss.ts';
 import type { Pattern } from './nearToFar.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /**
  * Straight segments with a current that runs linearly along each: rows of start x, y, z, direction x, y, z, length, radius (metres), and currents
@@ -67,7 +68,7 @@ export function wireFarFieldOf(
   return (theta, phi, out) => {
     const [ct, st] = [Math.cos(theta), Math.sin(theta)];
     out.fill(0);
-    if (ground && ct < 1e-9) return;
+    if (ground && ct < sameNumber) return;
     const back = ground?.reflection(Math.max(ct, 0));
     const [cp, sp] = [Math.cos(phi), Math.sin(phi)];
     const [kx, ky, kz] = [k * st * cp, k * st * sp, k * ct];

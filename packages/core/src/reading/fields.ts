@@ -2,6 +2,10 @@ import type { FieldCard, FieldQuantity } from '../document/index.ts';
 import { eps0, mu0 } from '../numerics/constants.ts';
 import type { Vec3 } from '../radiation/index.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
+
+/** Metres: far below all that is modelled here, where there is no extent to compare with. */
+const tiny = 1e-12;
 
 /** Complex vectors on a grid: [z][y][x][6] of re, im of the components x, y, z; absent where not kept. */
 export interface FieldVolume {
@@ -113,8 +117,8 @@ export function sliceOfVolume({ axes, e, h }: FieldVolume, normal: Axis, at: num
 /** Index of the cell that holds x on a growing axis, and the part of it that lies before x; null outside. */
 function cellOf(axis: ArrayLike<number>, x: number): [i: number, t: number] | null {
   const last = axis.length - 1;
-  if (last === 0) return Math.abs(x - axis[0]) < 1e-12 ? [0, 0] : null;
-  const slack = 1e-9 * (axis[last] - axis[0]);
+  if (last === 0) return Math.abs(x - axis[0]) < tiny ? [0, 0] : null;
+  const slack = sameNumber * (axis[last] - axis[0]);
   if (!(x >= axis[0] - slack && x <= axis[last] + slack)) return null;
   let [lo, hi] = [0, last];
   while (hi - lo > 1) {
@@ -150,7 +154,7 @@ export function tiltedSlice(volume: FieldVolume, normal: Vec3, through: Vec3, n 
   const { axes } = volume;
   // The first axis lies level, or along x where the plane does.
   const level = Math.hypot(normal[0], normal[1]);
-  const along: Vec3 = level > 1e-9 ? [-normal[1] / level, normal[0] / level, 0] : [1, 0, 0];
+  const along: Vec3 = level > sameNumber ? [-normal[1] / level, normal[0] / level, 0] : [1, 0, 0];
   const across: Vec3 = [
     normal[1] * along[2] - normal[2] * along[1],
     normal[2] * along[0] - normal[0] * along[2],
@@ -162,7 +166,7 @@ export function tiltedSlice(volume: FieldVolume, normal: Vec3, through: Vec3, n 
     const [u, v] = [along, across].map((d) => d[0] * corner[0] + d[1] * corner[1] + d[2] * corner[2]);
     [u0, u1, v0, v1] = [Math.min(u0, u), Math.max(u1, u), Math.min(v0, v), Math.max(v1, v)];
   }
-  const step = Math.max(u1 - u0, v1 - v0, 1e-12) / (n - 1);
+  const step = Math.max(u1 - u0, v1 - v0, tiny) / (n - 1);
   const line = (from: number, to: number): Float64Array =>
     Float64Array.from({ length: Math.max(2, Math.round((to - from) / step) + 1) }, (_, i) => from + i * step);
   const [u, v] = [line(u0, u1), line(v0, v1)];

@@ -22,6 +22,7 @@ import {
   type Vec3,
 } from '../radiation/index.ts';
 import { farFrequencies, type PatternFigures, type ResultArray, type ResultMeta } from '../results/index.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** A far field and what it is held against. */
 export interface PatternSource {
@@ -206,7 +207,7 @@ export function readPhaseCentre(
   const theta = card.theta ?? peak.theta;
   const phi = card.phi ?? peak.phi;
   // Straight up and down phi has no meaning: the frame stays along the global axes.
-  const onAxis = Math.sin(theta) < 1e-9;
+  const onAxis = Math.sin(theta) < sameNumber;
   const frame = onAxis && theta < 1 ? { ...globalFrame } : frameTowards(theta, onAxis ? 0 : phi);
   const k = (2 * Math.PI * source.frequency) / c0;
   const reference = card.reference ?? tilt(sampler.inFrame(frame, k, 0, 0));

@@ -20,6 +20,7 @@ import {
 import { formatSI } from '../expressions/format.ts';
 import { complexForms, type Numbers } from './forms.ts';
 import { immittanceOf, type ViewedNetwork } from './view.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** A run as curves are taken from it. */
 export interface RunReading {
@@ -310,7 +311,7 @@ const probe = (title: string, unit: string, part: 0 | 1, base: ProbeBase): Quant
 /** The angle of a sweep that changes, degrees: theta, or phi where theta stays. */
 export function sweptAngles(directions: readonly (readonly [number, number])[]): Float64Array {
   const [first, last] = [directions[0], directions[directions.length - 1]];
-  const which = Math.abs(last[0] - first[0]) > 1e-9 ? 0 : 1;
+  const which = Math.abs(last[0] - first[0]) > sameNumber ? 0 : 1;
   return Float64Array.from(directions, (d) => (180 * d[which]) / Math.PI);
 }
 

@@ -1,5 +1,6 @@
 import type { Vec3 } from '../radiation/index.ts';
 import type { FieldVolume } from './fields.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 type Axes = FieldVolume['axes'];
 
@@ -21,7 +22,8 @@ export function piecesOf(positions: ArrayLike<number>, triangles: ArrayLike<numb
   const corners: number[] = [];
   const normals: number[] = [];
   const [lo, hi] = [axes.map((a) => a[0]), axes.map((a) => a[a.length - 1])];
-  const outside = (p: readonly Vec3[]): boolean => [0, 1, 2].some((a) => p.every((v) => v[a] < lo[a] - 1e-9) || p.every((v) => v[a] > hi[a] + 1e-9));
+  const outside = (p: readonly Vec3[]): boolean =>
+    [0, 1, 2].some((a) => p.every((v) => v[a] < lo[a] - sameNumber) || p.every((v) => v[a] > hi[a] + sameNumber));
   const half = (a: Vec3, b: Vec3): Vec3 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2];
   const cut = (a: Vec3, b: Vec3, c: Vec3, n: Vec3, depth: number): void => {
     if (outside([a, b, c]) || corners.length > 9 * most) return;

@@ -7,6 +7,7 @@ import { blockValues, imageSign, type Mirrors, nearestLine, planVolume } from '.
 import { complexColumns, milliamperes, nodeNear, planAmpere } from './current.ts';
 import { axisOf, beside, defineRecorder, type Fault, type GridRecording, type Index, isFault, type Pair } from './recorder.ts';
 import { mirrorRectangle, type Rectangle, recordedAt } from './rectangle.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 interface Told {
   line: string;
@@ -236,7 +237,8 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
           for (let a = 0; a < 3; a++) data[(i * own.length + n) * 6 + 2 * a + part] = (along(0.5, part) * d[a]) / (2 * Math.PI * radius);
         // Where the cut crosses the segment; its end belongs to the next.
         const t = (min[normal] - [x, y, z][normal]) / (l * d[normal]);
-        if (Math.abs(d[normal]) > 1e-9 && t >= 0 && t < 1) for (const part of [0, 1] as const) sum[part] += Math.sign(d[normal]) * along(t, part);
+        if (Math.abs(d[normal]) > sameNumber && t >= 0 && t < 1)
+          for (const part of [0, 1] as const) sum[part] += Math.sign(d[normal]) * along(t, part);
       });
       current.push(sum);
     }

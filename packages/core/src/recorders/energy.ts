@@ -6,6 +6,7 @@ import { mediumAt } from '../materials/index.ts';
 import { eps0 } from '../numerics/constants.ts';
 import { type BlockValues, blockValues, isHalf, nearestLine, planVolume, type VolumePlan } from '../yee/index.ts';
 import { defineRecorder, type Fault, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { sameMesh } from '../numerics/tolerance.ts';
 
 interface Told {
   line: string;
@@ -183,7 +184,7 @@ function energiesAt(
       const m = own[mark - 1]!;
       let e2 = square;
       const other = (level - size * m.re) / (total - size);
-      if (size < 0.999 * total && Math.abs(other - m.re) > 1e-6 * m.re) {
+      if (size < 0.999 * total && Math.abs(other - m.re) > sameMesh * m.re) {
         const e = [0, 1, 2].map((a): Pair => (a === c ? [fields[c].re[n], fields[c].im[n]] : beside(fields[a], a, c, at)));
         e2 += acrossFace(m.re, size / total, other, eighths.normal(mark, c, at), c, e);
       }

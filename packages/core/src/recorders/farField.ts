@@ -1,5 +1,6 @@
 import { angle } from '../entries/index.ts';
 import { defineRecorder } from './recorder.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** Finest and coarsest step of a pattern, radians. */
 const [finest, coarsest] = [Math.PI / 360, Math.PI / 6];
@@ -21,7 +22,7 @@ export const farField = defineRecorder<{ step: number }, object>()({
   fields: { step: angle('angular step', '5 deg', { positive: true, about: 'Angular step of the pattern' }) },
   sentence: 'Far field {name} · every {step}',
   resolve: (_, { step }) =>
-    step < finest || step > coarsest + 1e-9
+    step < finest || step > coarsest + sameNumber
       ? { code: 'recorder.step', chip: 'step', fault: 'The angular step must lie between 0.5 deg and 30 deg.', fix: 'Take 5 deg if in doubt.' }
       : { step },
   samples: (_, { sides }) => 8 * (sides[0] + sides[1] + sides[2]),

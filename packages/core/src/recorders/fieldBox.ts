@@ -7,6 +7,7 @@ import type { Point3 } from '../shapes/index.ts';
 import { blockValues, imageSign, isHalf, nearestLine, planVolume, type VolumePlan } from '../yee/index.ts';
 import { axisOf, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 interface Told {
   electric: boolean;
@@ -80,7 +81,7 @@ function along(r: Placed, { grid, inner, mirrors }: GridRecording, a: Axis): { l
   if (plane === undefined || min >= plane) return { lo, hi, spots: found };
   const images = found.map((p): Spot => ({ ...p, at: 2 * plane - p.at, image: true })).reverse();
   if (!across) return { lo, hi, spots: images };
-  const slack = 1e-9 * (x[x.length - 1] - x[0]);
+  const slack = sameNumber * (x[x.length - 1] - x[0]);
   const both = [...images.filter((p) => p.at < plane - slack), ...found];
   return { lo, hi, spots: both.filter((p) => p.at >= min - slack && p.at <= max + slack) };
 }

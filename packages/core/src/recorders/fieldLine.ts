@@ -5,6 +5,7 @@ import { atNode, imageSign, nearestLine, rowRegion, sumAt } from '../yee/index.t
 import { clampTo, innerNodes, nodeNear } from './current.ts';
 import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 interface Told {
   axis: Axis;
@@ -38,7 +39,7 @@ function readLine(
   const plane = mirrors?.[r.axis];
   const places = Array.from({ length: hi - lo + 1 }, (_, i) => ({ i, at: x[lo + i], image: false }));
   const behind = plane ? places.filter((p) => p.at > plane.at).map((p) => ({ i: p.i, at: 2 * plane.at - p.at, image: true })) : [];
-  const slack = 1e-9 * (x[x.length - 1] - x[0]);
+  const slack = sameNumber * (x[x.length - 1] - x[0]);
   const all = [...behind.reverse(), ...places];
   const shown = plane ? all.filter((p) => p.at >= r.from - slack && p.at <= r.to + slack) : all;
   const data = new Float32Array(numbers.length * shown.length * 6);

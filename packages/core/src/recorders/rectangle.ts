@@ -3,6 +3,7 @@ import { type ChipValues, choice, length, normalField, pair, type ValuesOf } fro
 import type { Point3 } from '../shapes/index.ts';
 import { imageOf, imageSign, type Mirrors, nearestLine } from '../yee/index.ts';
 import { axisOf, beside, type Fault, type GridRecording, type Index, type Mark, type Surroundings } from './recorder.ts';
+import { sameMesh } from '../numerics/tolerance.ts';
 
 /** A rectangle across an axis, of which a recorder tells what passes through it. */
 export interface Rectangle {
@@ -58,7 +59,7 @@ export function mirrorRectangle<R extends Rectangle>(r: R, mirrors: Mirrors, ofC
   const out = { ...r, min: [...r.min] as Point3, max: [...r.max] as Point3, images: 1, turned: [false, false, false] };
   for (const [a, m] of mirrors.entries()) {
     if (!m) continue;
-    const slack = 1e-6 * Math.max(...r.max.map((x, i) => x - r.min[i]));
+    const slack = sameMesh * Math.max(...r.max.map((x, i) => x - r.min[i]));
     if (r.min[a] >= m.at - slack && (a === r.normal || r.max[a] > m.at + slack)) continue;
     if (r.max[a] <= m.at + slack) {
       [out.min[a], out.max[a]] = imageOf(m, [r.min[a], r.max[a]]);

@@ -3,6 +3,7 @@ import type { Point3 } from '../shapes/index.ts';
 import { nearestLine } from '../yee/index.ts';
 import { signsOf } from './fieldPlane.ts';
 import { defineRecorder, type Fault, type Index } from './recorder.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 interface Told {
   /** The grid node that stands for the point, metres. */
@@ -70,7 +71,7 @@ export const signal = defineRecorder<Placed, Told>()({
       const signs = turned ? signsOf(g, turned) : [1, 1, 1];
       const series = probes.map(probe);
       const end = stop ? Math.min(steps, Math.ceil(stop / dt)) : steps;
-      const first = Math.min(Math.ceil(start / dt - 1e-9), end);
+      const first = Math.min(Math.ceil(start / dt - sameNumber), end);
       const step = every ? Math.max(1, Math.round(every / dt)) : Math.max(1, Math.ceil((end - first) / mostSamples));
       const count = Math.floor((end - first) / step);
       // Sample i is that after so many steps.

@@ -3,6 +3,7 @@ import { formatSI } from '../expressions/index.ts';
 import { atFrequencies, type PlacedRecorder } from '../recorders/index.ts';
 import type { Evaluate } from './resolving.ts';
 import type { Located } from './recorders.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** The band and the frequencies to record at, hertz. */
 export interface Band {
@@ -35,7 +36,7 @@ export function resolveBand(project: Project, value: Evaluate, problems: Problem
 
 /** Tells that a frequency, hertz, lies outside the band. */
 function tellOutside({ from, to }: { from: number; to: number }, f: number, place: Place, problems: Problem[]): void {
-  if (from > 0 && to > from && (f < from * (1 - 1e-9) || f > to * (1 + 1e-9)))
+  if (from > 0 && to > from && (f < from * (1 - sameNumber) || f > to * (1 + sameNumber)))
     problems.push(
       problem(
         'error',
@@ -66,7 +67,7 @@ export function withFrequencies(placed: readonly Located[], band: Band, problems
       ),
     );
   const all: number[] = [];
-  const same = (p: number, q: number): boolean => Math.abs(p - q) <= 1e-9 * q;
+  const same = (p: number, q: number): boolean => Math.abs(p - q) <= sameNumber * q;
   for (const f of [...band.recordAt, ...lists.flat()].sort((p, q) => p - q)) if (!all.length || !same(f, all[all.length - 1])) all.push(f);
   const recorders = placed.map(({ recorder }, n): PlacedRecorder => {
     if (!atFrequencies(recorder)) return recorder;

@@ -3,6 +3,7 @@ import type { Body } from '../geometry/index.ts';
 import { evaluateChips, type Scope } from '../expressions/index.ts';
 import { isFault, ownValues, type Placed, type PlacedRecorder, type Recorder, recorderChips, recorderKind } from '../recorders/index.ts';
 import type { Mirrors } from '../yee/index.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** Numbers of the frequencies that a recorder keeps, of so many; absent: all. */
 export const numbersOf = (kept: readonly number[] | undefined, of: number): readonly number[] => kept ?? Array.from({ length: of }, (_, f) => f);
@@ -37,7 +38,7 @@ export function mirrorRecorder(r: PlacedRecorder, mirrors: Mirrors): { kept: Pla
 
 /** Tells of a recorder that does not lie in the computed region, and where. */
 export function recorderOutside(r: PlacedRecorder, min: Point3, max: Point3): Problem | null {
-  const slack = 1e-9 * Math.max(...max.map((m, a) => m - min[a]));
+  const slack = sameNumber * Math.max(...max.map((m, a) => m - min[a]));
   const out = (x: number, a: number): boolean => x < min[a] - slack || x > max[a] + slack;
   const found = recorderKind(r).outside?.(r, { min, max, out });
   return found

@@ -2,6 +2,7 @@ import { angle, choice, count, entry3, faceRef, length, pair, planeField, point,
 import { arcPoints, circleSides } from './outlines.ts';
 import { inPlane, planeAxes, type Point3 } from './recipe.ts';
 import { axisNumber, defineShape, listed3, twins, v3 } from './shape.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 const ends = choice('ends', { open: 'open', closed: 'closed' });
 export const straight = defineShape({
@@ -46,7 +47,7 @@ export const arc = defineShape({
   sentence: 'Arc {name} {plane} · radius {radius} · from {from} to {to} · about {at}',
   recipe(line, v) {
     const turn = Math.abs(v.to - v.from);
-    if (!(turn > 0 && turn <= 2 * Math.PI + 1e-9))
+    if (!(turn > 0 && turn <= 2 * Math.PI + sameNumber))
       return { fault: 'An arc spans more than 0 and at most 360 deg.', fix: 'Change one of its angles.', chip: 'to' };
     const [u, w, n] = planeAxes[line.plane];
     const points = arcPoints([v[`at.${u}`], v[`at.${w}`]], v.radius, v.from, v.to).map((p) => {
@@ -56,7 +57,7 @@ export const arc = defineShape({
       q[n] = v[`at.${n}`];
       return q;
     });
-    const closed = turn > 2 * Math.PI - 1e-9;
+    const closed = turn > 2 * Math.PI - sameNumber;
     return { form: 'curve', points, closed, marks: closed ? [0] : [0, points.length - 1] };
   },
 });
@@ -174,7 +175,7 @@ export const equationCurve = defineShape({
     const points = s['curve.0'].map((x, i): Point3 => [x, s['curve.1'][i], s['curve.2'][i]]);
     const [first, last] = [points[0], points[points.length - 1]];
     const size = Math.max(...points.map((p) => Math.hypot(p[0] - first[0], p[1] - first[1], p[2] - first[2])));
-    const closed = points.length > 3 && Math.hypot(first[0] - last[0], first[1] - last[1], first[2] - last[2]) < 1e-9 * size;
+    const closed = points.length > 3 && Math.hypot(first[0] - last[0], first[1] - last[1], first[2] - last[2]) < sameNumber * size;
     if (closed) points.pop();
     const same = twins(points, 'curve', closed);
     return same ? { ...same, chip: 'curve.0' } : { form: 'curve', points, closed, marks: [0, points.length - 1] };

@@ -4,6 +4,7 @@ import { planeAxes, type Point2, type Recipe } from './recipe.ts';
 import type { ChipValues } from '../entries/chips.ts';
 import { strokesOf } from './letters.ts';
 import { defineShape, listed2, type Samples } from './shape.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 type Plane = keyof typeof planeAxes;
 /** A sheet in the plane of the line, its loops measured from the position. */
@@ -81,7 +82,7 @@ export const sector = defineShape({
     if (v.bore < 0 || v.bore >= v.radius)
       return { fault: 'The inner radius must lie between zero and the outer radius.', fix: 'Give zero for a full sector.', chip: 'bore' };
     const turn = v.to - v.from;
-    if (!(turn > 0 && turn < 2 * Math.PI - 1e-9))
+    if (!(turn > 0 && turn < 2 * Math.PI - sameNumber))
       return { fault: 'The sector must span more than 0 and less than 360 deg.', fix: 'Use a disc for a whole turn.', chip: 'to' };
     const outer = arcPoints([0, 0], v.radius, v.from, v.to);
     return sheetAt(line.plane, v, [v.bore > 0 ? [...outer, ...arcPoints([0, 0], v.bore, v.from, v.to).reverse()] : [...outer, [0, 0]]]);
@@ -131,7 +132,7 @@ export const equation = defineShape({
     const loop = sampled(samples);
     const [first, last] = [loop[0], loop[loop.length - 1]];
     const extent = Math.max(...loop.map((p) => Math.hypot(p[0] - first[0], p[1] - first[1])));
-    if (Math.hypot(first[0] - last[0], first[1] - last[1]) < 1e-9 * extent) loop.pop();
+    if (Math.hypot(first[0] - last[0], first[1] - last[1]) < sameNumber * extent) loop.pop();
     const wrong = outlineFault(loop, 'curve');
     return wrong ? { ...wrong, chip: 'curve.0' } : sheetAt(line.plane, v, [loop]);
   },

@@ -1,4 +1,5 @@
 import type { Impossible, Point2 } from './recipe.ts';
+import { nothing, sameNumber } from '../numerics/tolerance.ts';
 
 /** Signed area of a closed outline (shoelace formula), square metres. */
 export function signedArea(points: readonly Point2[]): number {
@@ -43,7 +44,7 @@ export function outlineFault(outline: readonly Point2[], path: string): Impossib
     };
   }
   const extent = Math.max(...outline.map((p) => Math.max(Math.abs(p[0] - outline[0][0]), Math.abs(p[1] - outline[0][1]))));
-  if (Math.abs(signedArea(outline)) <= 1e-12 * extent * extent)
+  if (Math.abs(signedArea(outline)) <= nothing * extent * extent)
     return { fault: 'The outline encloses no area.', fix: 'Move a point so that the points do not lie on one line.', chip: `${path}.0.0` };
   return null;
 }
@@ -53,8 +54,8 @@ export const circleSides = 96;
 
 /** Points of an arc of radius r about (cx, cy), both ends included; a full circle leaves out its end. */
 export function arcPoints([cx, cy]: Point2, r: number, from: number, to: number): Point2[] {
-  const full = Math.abs(Math.abs(to - from) - 2 * Math.PI) < 1e-9;
-  const n = Math.max(2, Math.ceil((circleSides * Math.abs(to - from)) / (2 * Math.PI) - 1e-9));
+  const full = Math.abs(Math.abs(to - from) - 2 * Math.PI) < sameNumber;
+  const n = Math.max(2, Math.ceil((circleSides * Math.abs(to - from)) / (2 * Math.PI) - sameNumber));
   return Array.from({ length: full ? n : n + 1 }, (_, i): Point2 => {
     const t = from + ((to - from) * i) / n;
     return [cx + r * cosine(t), cy + r * cosine(t - Math.PI / 2)];
@@ -65,5 +66,5 @@ export function arcPoints([cx, cy]: Point2, r: number, from: number, to: number)
 function cosine(t: number): number {
   const quarters = t / (Math.PI / 2);
   const near = Math.round(quarters);
-  return Math.abs(quarters - near) < 1e-12 ? [1, 0, -1, 0][((near % 4) + 4) % 4] : Math.cos(t);
+  return Math.abs(quarters - near) < nothing ? [1, 0, -1, 0][((near % 4) + 4) % 4] : Math.cos(t);
 }

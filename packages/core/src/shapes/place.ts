@@ -3,6 +3,7 @@ import { angle, axisField, choice, count, faceRef, length, pair, partRef, planeF
 import { planeAxes, type Point3 } from './recipe.ts';
 import { axisNumber, defineShape, listed3, v3 } from './shape.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { nothing } from '../numerics/tolerance.ts';
 
 const unit = (axis: Axis): Point3 => [0, 1, 2].map((a) => (a === axis ? 1 : 0)) as Point3;
 const keeping = choice('original', { moved: 'in place of the original', kept: 'beside the original', joined: 'joined with the original' });
@@ -216,7 +217,7 @@ export const framePoints = defineShape({
     const lx = Math.hypot(...x);
     const z: Point3 = [x[1] * q[2] - x[2] * q[1], x[2] * q[0] - x[0] * q[2], x[0] * q[1] - x[1] * q[0]];
     const lz = Math.hypot(...z);
-    if (!(lz > 1e-12 * lx * Math.hypot(...q)))
+    if (!(lz > nothing * lx * Math.hypot(...q)))
       return { fault: 'The three points lie on one line.', fix: 'Move the third point off it.', chip: 'plane.0' };
     const ex = x.map((c) => c / lx) as Point3;
     const ez = z.map((c) => c / lz) as Point3;

@@ -3,6 +3,7 @@ import { outlineFault } from './outlines.ts';
 import { inPlane, type Point2, type Point3, planeAxes } from './recipe.ts';
 import { axisNumber, defineShape, listed2, v3 } from './shape.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 const triangle = [
   ['0 mm', '0 mm'],
@@ -92,7 +93,7 @@ export const revolve = defineShape({
     const below = profile.findIndex((p) => p[0] < 0);
     if (below >= 0)
       return { fault: `Point ${below + 1} has a radius below zero.`, fix: 'Keep the profile on one side of the axis.', chip: `points.${below}.0` };
-    if (!(v.angle > 0 && v.angle <= 2 * Math.PI + 1e-9))
+    if (!(v.angle > 0 && v.angle <= 2 * Math.PI + sameNumber))
       return { fault: 'The angle must be above 0 and at most 360 deg.', fix: 'Give 360 deg for a whole turn.', chip: 'angle' };
     return (
       outlineFault(profile, 'points') ?? {

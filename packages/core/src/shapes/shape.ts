@@ -4,6 +4,7 @@ import { type Conductor, conductorChips, conductorSchema } from '../entries/cond
 import { fieldChips, fieldInputs, type Fields, fieldSchemas, fieldSentence, fieldsFresh, type ValuesOf } from '../entries/fields.ts';
 import type { Impossible, Point2, Point3, Recipe } from './recipe.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 
 /** Groups under which the interface offers the shapes. */
 export const shapeGroups = ['Solids', 'Wires', 'Flat', 'Curves', 'From other lines', 'Combine', 'Place', 'Patterns', 'Order'] as const;
@@ -121,7 +122,7 @@ export const twins = (points: readonly Point3[], path: string, closed: boolean) 
   const i = points.findIndex((p, k) => {
     if (!closed && k + 1 === points.length) return false;
     const q = points[(k + 1) % points.length];
-    return !(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]) > 1e-9 * size);
+    return !(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]) > sameNumber * size);
   });
   return i < 0
     ? null

@@ -8,6 +8,7 @@ import { buildSolid, prismSolid, ringSolid } from '../solids.ts';
 import type { Bench, Made, Maker } from './maker.ts';
 import { faceOf, needFlat } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { sameMesh } from '../../numerics/tolerance.ts';
 
 type Simple = 'box' | 'cylinder' | 'cone' | 'ball' | 'torus' | 'prism' | 'rings' | 'revolve';
 /** Solids that need no other line. */
@@ -100,7 +101,7 @@ export const trace: Maker<'trace'> = (recipe, bench) => {
   const n = recipe.normal;
   const offset = points[0][n];
   const size = Math.max(...points.map((p) => Math.hypot(p[0] - points[0][0], p[1] - points[0][1], p[2] - points[0][2])));
-  if (points.some((p) => Math.abs(p[n] - offset) > 1e-6 * size))
+  if (points.some((p) => Math.abs(p[n] - offset) > sameMesh * size))
     throw new GeometryFault('The path does not lie in the plane of the trace.', 'Choose another plane, or flatten the path.', 'path');
   const [u, w] = inPlane[n];
   const flat = points.map((p): Point2 => [p[u], p[w]]);

@@ -11,6 +11,7 @@ import { surfaceOf } from '../surface.ts';
 import { columns, prismOn } from './basic.ts';
 import { type Bench, faceOf, type Made, type Maker, needFlat, solidOf } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { sameMesh } from '../../numerics/tolerance.ts';
 
 /** Extent of a body, for tolerances. */
 const extentOf = (bench: Bench, item: Item): number => {
@@ -182,7 +183,7 @@ export const imprint: Maker<'imprint'> = ({ normal, offset }, bench) => {
   const corners = new Map<string, number>();
   const size = extentOf(bench, item);
   const corner = (p: Point3): number => {
-    const key = p.map((c) => Math.round(c / size / 1e-6)).join();
+    const key = p.map((c) => Math.round(c / size / sameMesh)).join();
     let found = corners.get(key);
     if (found === undefined) corners.set(key, (found = mesh.corner(p)));
     return found;

@@ -8,6 +8,7 @@ import { curveLength, pointAlong } from '../paths.ts';
 import { columns } from './basic.ts';
 import type { Bench, Made, Maker } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { nothing, sameNumber } from '../../numerics/tolerance.ts';
 
 /** An item at another place. */
 export function placed(item: Item | Made, m: Affine): Made {
@@ -23,7 +24,7 @@ export function placed(item: Item | Made, m: Affine): Made {
 }
 
 const isRigid = (m: Affine): boolean =>
-  [0, 4, 8].every((r) => [0, 4, 8].every((q) => Math.abs(m[r] * m[q] + m[r + 1] * m[q + 1] + m[r + 2] * m[q + 2] - (r === q ? 1 : 0)) < 1e-9));
+  [0, 4, 8].every((r) => [0, 4, 8].every((q) => Math.abs(m[r] * m[q] + m[r + 1] * m[q + 1] + m[r + 2] * m[q + 2] - (r === q ? 1 : 0)) < sameNumber));
 
 /** Moves an exact tree. A shift of a simple shape changes its numbers; other maps wrap it. Null for a tree with a mesh in it. */
 export function movedExact(e: Exact, m: Affine): Exact | null {
@@ -60,7 +61,7 @@ function placedSheet({ frame, loops }: NonNullable<Item['sheet']>, m: Affine): N
     const y: Point3 = [moved[1], moved[5], moved[9]];
     const n: Point3 = [x[1] * y[2] - x[2] * y[1], x[2] * y[0] - x[0] * y[2], x[0] * y[1] - x[1] * y[0]];
     const l = Math.hypot(...n);
-    const unit = n.map((c) => (Math.abs(Math.abs(c / l) - 1) < 1e-12 ? Math.sign(c) : Math.abs(c / l) < 1e-12 ? 0 : c / l)) as Point3;
+    const unit = n.map((c) => (Math.abs(Math.abs(c / l) - 1) < nothing ? Math.sign(c) : Math.abs(c / l) < nothing ? 0 : c / l)) as Point3;
     const axis = unit.findIndex((c) => Math.abs(c) === 1);
     const target = axis >= 0 ? axisFrame(axis as Axis, originOf(moved)[axis]) : frameAlong(originOf(moved), unit);
     const inverse = invert(target);
@@ -91,7 +92,7 @@ function together(bench: Bench, copies: Made[]): Made {
   }
   const first = copies[0].sheet!;
   const inverse = invert(first.frame);
-  const loops = copies.map((c) => inPlaneOf(first.frame, inverse, c.sheet!, 1e-9));
+  const loops = copies.map((c) => inPlaneOf(first.frame, inverse, c.sheet!, sameNumber));
   if (loops.includes(null))
     throw new GeometryFault('The sheets lie in different planes, so they cannot become one.', 'Choose separate bodies.', 'as');
   return { sheet: { frame: first.frame, loops: unionLoops(bench.kernel, loops as NonNullable<(typeof loops)[0]>[]) } };

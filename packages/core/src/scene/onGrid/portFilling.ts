@@ -3,13 +3,14 @@ import { type Body, Filling } from '../../geometry/index.ts';
 import { permittivityAt } from '../../materials/index.ts';
 import type { SceneGuide } from '../../ports/index.ts';
 import type { SceneRegion } from './region.ts';
+import { sameMesh } from '../../numerics/tolerance.ts';
 
 /** Points across a port, each way, at which its filling is looked at beside those between flat faces, as bodies may be curved. */
 const looks = 32;
 /** Flat faces of a body on one axis beyond which they are not followed one by one. */
 const mostFaces = 200;
 /** Of a port's size: thinner than this is what rounding leaves. */
-const sliver = 1e-6;
+const sliver = sameMesh;
 
 /** Change of permittivity over the band from which on a port's modes are followed over it. */
 const steady = 5e-3;
@@ -74,7 +75,7 @@ export function endAtGuides(
     const a = g.normal;
     const place: Place = { part: 'ports', name: g.name };
     const plane = g.min[a];
-    const slack = 1e-6 * (region.max[a] - region.min[a]);
+    const slack = sameMesh * (region.max[a] - region.min[a]);
     const behind = (p: { min: Point3; max: Point3 }): boolean => (g.into > 0 ? p.max[a] <= plane + slack : p.min[a] >= plane - slack);
     const hidden = [...bodies, ...others.filter((o) => o.name !== g.name)].find(behind);
     if (hidden)

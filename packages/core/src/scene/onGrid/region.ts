@@ -6,6 +6,7 @@ import { pointsOf, type SceneGuide, type ScenePort } from '../../ports/index.ts'
 import type { Mirrors } from '../../yee/index.ts';
 import type { Evaluate } from '../resolving.ts';
 import type { PlacedSource } from '../sources.ts';
+import { sameNumber } from '../../numerics/tolerance.ts';
 
 /** The computed region: its inner corners, metres, and what closes its sides. */
 export interface SceneRegion {
@@ -69,7 +70,7 @@ export const wholeOf = ({ min, max }: Pick<SceneRegion, 'min' | 'max'>, mirrors:
 
 /** Sides of a guided port that lie on magnetic sides of the region; absent: none. */
 export function magneticSides(g: SceneGuide, { min, max, boundaries }: SceneRegion): { magnetic?: boolean[] } {
-  const slack = 1e-9 * Math.max(...max.map((m, a) => m - min[a]));
+  const slack = sameNumber * Math.max(...max.map((m, a) => m - min[a]));
   const onSide = (s: number): boolean => Math.abs((s & 1 ? g.max : g.min)[s >> 1] - (s & 1 ? max : min)[s >> 1]) <= slack;
   const magnetic = boundaries.map((b, s) => b === 'magnetic' && s >> 1 !== g.normal && onSide(s));
   return magnetic.includes(true) ? { magnetic } : {};

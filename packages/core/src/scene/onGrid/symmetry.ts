@@ -2,6 +2,7 @@ import { axes, type Place, type Point3, type Problem, problem, type Project } fr
 import { type Body, touches } from '../../geometry/index.ts';
 import type { SceneGuide, ScenePort } from '../../ports/index.ts';
 import { imageOf, type Mirror, type Mirrors } from '../../yee/index.ts';
+import { sameMesh, sameNumber } from '../../numerics/tolerance.ts';
 
 /** Planes of symmetry as the document has them. */
 export function resolveSymmetry(project: Project, value: (text: string, place: Place) => number): Mirrors {
@@ -20,7 +21,7 @@ function alike(b: Body, o: Body, m: Mirror, axis: number): boolean {
   if (b.shape.form === 'tilted sheet' || o.shape.form === 'tilted sheet') return true;
   let off = 0;
   let count = 0;
-  const tolerance = 1e-9 * Math.max(...b.max.map((x, a) => x - b.min[a]));
+  const tolerance = sameNumber * Math.max(...b.max.map((x, a) => x - b.min[a]));
   for (let n = 0; n < looks ** 3; n++) {
     const p = [0, 1, 2].map((a) => b.min[a] + ((b.max[a] - b.min[a]) * ((Math.floor(n / looks ** a) % looks) + 0.47)) / looks) as Point3;
     const image = p.map((x, a) => (a === axis ? 2 * m.at - x : x)) as Point3;
@@ -35,7 +36,7 @@ export function unlikeBodies(bodies: readonly Body[], mirrors: Mirrors): Problem
   return mirrors.flatMap((m, a) => {
     if (!m) return [];
     const size = Math.max(...bodies.map((b) => b.max[a])) - Math.min(...bodies.map((b) => b.min[a]));
-    const near = (p: number, q: number): boolean => Math.abs(p - q) <= 1e-6 * size;
+    const near = (p: number, q: number): boolean => Math.abs(p - q) <= sameMesh * size;
     const odd = bodies.find((b) => {
       const [from, to] = imageOf(m, [b.min[a], b.max[a]]);
       return !bodies.some(
@@ -75,7 +76,7 @@ export function halvePort(port: ScenePort, mirrors: Mirrors): Halved<ScenePort> 
   for (const [a, m] of mirrors.entries()) {
     if (!m) continue;
     const [from, to] = [port.min[a], port.max[a]];
-    const slack = 1e-6 * Math.max(...port.max.map((x, i) => x - port.min[i]));
+    const slack = sameMesh * Math.max(...port.max.map((x, i) => x - port.min[i]));
     const middle = Math.abs((from + to) / 2 - m.at) <= slack;
     if (middle && to - from <= slack) {
       if (m.wall === 'electric')
@@ -121,7 +122,7 @@ export function halveGuide(guide: SceneGuide, mirrors: Mirrors): Halved<SceneGui
   const out: SceneGuide = { ...guide, min: [...guide.min], max: [...guide.max], images: 1, wholeImpedance: 1 };
   for (const [a, m] of mirrors.entries()) {
     if (!m) continue;
-    const slack = 1e-6 * Math.max(...guide.max.map((x, i) => x - guide.min[i]));
+    const slack = sameMesh * Math.max(...guide.max.map((x, i) => x - guide.min[i]));
     if (a === guide.normal || Math.abs((guide.min[a] + guide.max[a]) / 2 - m.at) > slack)
       return told(
         place,
@@ -148,7 +149,7 @@ export function periodFaults(
   return axes.flatMap((name, a): Problem[] => {
     if (region.boundaries[2 * a] !== 'periodic') return [];
     const [low, high] = [region.min[a], region.max[a]];
-    const slack = 1e-6 * (high - low);
+    const slack = sameMesh * (high - low);
     const others = [0, 1, 2].filter((c) => c !== a);
     const reaches = (b: { min: Point3; max: Point3 }, side: number): boolean => (side ? b.max[a] >= high - slack : b.min[a] <= low + slack);
     const sameAcross = (b: Body, o: Body): boolean =>

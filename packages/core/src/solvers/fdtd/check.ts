@@ -12,6 +12,7 @@ import { dielectricsOf } from '../../discretisation/media.ts';
 import { pulseFor } from '../../numerics/pulse.ts';
 import { memoryNeeded } from './simulation.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { sameMesh } from '../../numerics/tolerance.ts';
 
 /** Most bytes the kernel can address. */
 const addressable = 2 ** 32 - 2 ** 22;
@@ -189,7 +190,7 @@ function sliver(scene: GridScene, grid: Grid): Problem[] {
 /** Lumped ports that reach from one electric wall to the other: the walls carry their current, whatever body ends there as well. */
 function betweenWalls({ ports, boundaries, min, max }: GridScene): Problem[] {
   return ports.flatMap((p) => {
-    const slack = 1e-6 * (p.max[p.axis] - p.min[p.axis]);
+    const slack = sameMesh * (p.max[p.axis] - p.min[p.axis]);
     const held = [0, 1].every(
       (side) => boundaries[2 * p.axis + side] === 'electric' && Math.abs((side ? p.max : p.min)[p.axis] - (side ? max : min)[p.axis]) <= slack,
     );

@@ -1,6 +1,7 @@
 import { type C, div, mul } from '../../numerics/complex.ts';
 import { fitPoles, modelAt, type PoleModel } from '../../materials/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
+import { sameNumber } from '../../numerics/tolerance.ts';
 
 /** A medium with memory as the time stepping has it. */
 export interface MediumClass {
@@ -96,9 +97,9 @@ export class MediumClasses {
 
   /** Number of the medium with these permittivities; a mixture is fitted once. 0 where it has neither loss nor dispersion. */
   of(values: Float64Array): number {
-    for (const p of this.plain) if (p.values.every((v, i) => Math.abs(v - values[i]) < 1e-9 * (1 + Math.abs(v)))) return p.number;
+    for (const p of this.plain) if (p.values.every((v, i) => Math.abs(v - values[i]) < sameNumber * (1 + Math.abs(v)))) return p.number;
     let level = true;
-    for (let i = 0; i < values.length && level; i += 2) level = values[i + 1] === 0 && Math.abs(values[i] - values[0]) < 1e-9;
+    for (let i = 0; i < values.length && level; i += 2) level = values[i + 1] === 0 && Math.abs(values[i] - values[0]) < sameNumber;
     if (level && values[0] >= 1) return 0;
     const grain = alike * 2 ** Math.floor(Math.log2(Math.hypot(values[0], values[1])));
     let key = '';

@@ -14,6 +14,7 @@ import { guidePlane } from './portPlane.ts';
 import type { PortMode } from './modeTypes.ts';
 import type { Discrete } from './discrete.ts';
 import { guideSection } from './guideSection.ts';
+import { sameNumber } from '../../numerics/tolerance.ts';
 
 /**
  * Length of the straight stretch between both ports, in gaps and in widths of the port and in distances between walls, whichever is most: what does not
@@ -45,9 +46,9 @@ function reference(scene: GridScene, port: ScenePort, grid: Grid): { scene: Grid
   const cut = x[at] - (inward * step) / 2;
   const middle = x[at] + inward * depths[depths.length - 1];
   const fold: Fold = { axis, at: cut, inward, length: 2 * Math.abs(middle - cut) };
-  const outer = Array.from(x).filter((v) => inward * (v - x[at]) < -1e-9 * step);
+  const outer = Array.from(x).filter((v) => inward * (v - x[at]) < -sameNumber * step);
   const before = [...outer, ...depths.map((d) => x[at] + inward * d)];
-  const all = [...before, ...before.map((v) => mirrorOf(fold, v)).filter((v) => inward * (v - middle) > 1e-9 * step)].sort((p, q) => p - q);
+  const all = [...before, ...before.map((v) => mirrorOf(fold, v)).filter((v) => inward * (v - middle) > sameNumber * step)].sort((p, q) => p - q);
   const side = 2 * axis + (inward > 0 ? 0 : 1);
   const twice = <T>(list: readonly T[]): T[] => list.map((v, s) => (s >> 1 === axis ? list[side] : v));
   const lines = grid.lines.map((l, a) => (a === axis ? Float64Array.from(all) : l)) as Grid['lines'];

@@ -2,6 +2,7 @@ import type { Grid } from '../../grid/index.ts';
 import type { FaceSamples, Pattern } from '../../radiation/index.ts';
 import { imageSign, type Mirror, type Mirrors, type GridScene } from '../../scene/index.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { sameNumber } from '../../numerics/tolerance.ts';
 
 /** A wall at which the region ends and behind which its image lies. */
 export interface ImageWall extends Mirror {
@@ -76,7 +77,7 @@ export function beforeWalls(p: Pattern, walls: readonly ImageWall[]): Pattern {
     for (let f = 0; f < p.nPhi; f++) {
       const [theta, phi] = [(t * Math.PI) / (p.nTheta - 1), (f * 2 * Math.PI) / p.nPhi];
       const towards = [Math.sin(theta) * Math.cos(phi), Math.sin(theta) * Math.sin(phi), Math.cos(theta)];
-      const behind = walls.some(({ axis, side }) => towards[axis] * (side ? -1 : 1) < -1e-9);
+      const behind = walls.some(({ axis, side }) => towards[axis] * (side ? -1 : 1) < -sameNumber);
       if (behind) values.fill(0, (t * p.nPhi + f) * 4, (t * p.nPhi + f + 1) * 4);
     }
   return { ...p, values };

@@ -10,4 +10,5 @@ export { PortSpectrum } from './portSpectrum.ts';
 export { planRecording } from './recorders.ts';
 export { Simulation, type SimulationPlan } from './simulation.ts';
 export { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
-export { samplesPerPeriod, solveScene } from './solve.ts';
+export { solveScene } from './solve.ts';
+export { samplesPerPeriod } from './stepping.ts';

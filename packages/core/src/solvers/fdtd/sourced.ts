@@ -3,18 +3,16 @@ import { directionsOf } from '../../recorders/index.ts';
 import { type ResultArray, resultOf, type ResultSet } from '../../results/index.ts';
 import { farFieldOf, type GridScene, numbersOf, type SceneSource } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
-import { stepLimit } from './check.ts';
 import type { Discrete } from './discrete.ts';
 import { energyArray, steppingEvidence } from './evidence.ts';
 import { readFar, voltageSpectrum } from './farReading.ts';
-import { forecast, march } from './march.ts';
-import { pulseFor } from '../../numerics/pulse.ts';
+import { march } from './march.ts';
 import { planRecording, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
 import { Simulation } from './simulation.ts';
-import { reportEvery, samplesPerPeriod } from './solve.ts';
 import { gridSource } from './sources/index.ts';
-import { steppingDefaults, type TimeEvidence } from '../../methods/index.ts';
+import { planOf, progressOf, steppingOf } from './stepping.ts';
+import type { TimeEvidence } from '../../methods/index.ts';
 
 /**
  * Solves a discrete model of a scene that a source excites from without: a plane wave of 1 V/m, or a dipole that gives 1 W. Lumped ports are loads. Throws
@@ -24,53 +22,40 @@ export async function solveSourced(
   scene: GridScene,
   from: SceneSource,
   d: Discrete,
-  { host, onProgress, signal }: SolveOptions,
+  options: SolveOptions,
   observe?: (s: Simulation) => void,
 ): Promise<ResultSet<TimeEvidence>> {
-  const { dt, grid } = d;
-  const pulse = pulseFor(scene.band.from, scene.band.to);
+  const { host } = options;
+  const { grid } = d;
+  const stepping = steppingOf(scene, d, observe !== undefined);
+  const { dt, pulse, every } = stepping;
   const source = gridSource(from, { scene, d, grid, pulse });
   const problems = [...d.problems, ...source.problems].filter((p) => p.severity === 'error');
   if (problems.length) throw new ProblemError(problems);
-  const maxSteps = stepLimit(scene, dt);
   const plan = planRecording(scene, d, source.box);
   await solveModes(plan.sought, scene, d, host);
-  const every = Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt)));
-  const stopAt = scene.details.stopAt ?? steppingDefaults.stopAt;
   const started = host.now();
-  let lastReport = started;
+  const tellProgress = progressOf(options, stepping, 1);
   const simulation = await Simulation.create(
     {
-      discrete: d,
+      ...planOf(scene, d, stepping),
       injection: source.injection,
       waveform: () => 0,
-      resistance: (p) => scene.ports[p].resistance,
-      load: (p) => scene.ports[p].load ?? null,
-      maxSteps,
       regions: plan.regions,
       probes: [...plan.probes, ...source.probes],
-      frequencies: scene.recordAt,
-      every,
-      lowest: scene.band.from,
-      boundaries: scene.boundaries,
     },
     host,
   );
   try {
     const pulseSteps = source.injection.steps;
     const run = await march(simulation, {
-      maxSteps,
-      perPeriod: Math.max(8, Math.round(1 / (pulse.centre * dt))),
+      ...stepping,
       pulseSteps,
-      stopAt,
       host,
-      signal,
+      signal: options.signal,
       each: (energies) => {
         observe?.(simulation);
-        const now = host.now();
-        if (!onProgress || now - lastReport <= reportEvery) return;
-        lastReport = now;
-        onProgress(forecast(energies, { maxSteps, pulseSteps, stopAt, elapsed: now - started, turn: 0, turns: 1 }));
+        tellProgress(0, pulseSteps, energies);
       },
     });
     const seconds = host.now() - started;

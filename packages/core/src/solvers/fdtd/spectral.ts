@@ -5,6 +5,7 @@ import { modelAt, type PoleModel } from '../../materials/index.ts';
 import { MediumClasses } from './dispersion.ts';
 import { anisotropic, dielectricsOf } from '../../discretisation/media.ts';
 import type { EdgeRow } from '../../discretisation/rows.ts';
+import { sameMesh } from '../../numerics/tolerance.ts';
 
 const axes = [0, 1, 2] as const;
 
@@ -86,7 +87,7 @@ export class SpectralRows {
   private reaches({ min, max }: { min: readonly number[]; max: readonly number[] }, axis: 1 | 2, from: number, to: number): boolean {
     const lines = this.grid.lines[axis];
     const [low, high] = [lines[this.grid.pml[2 * axis]], lines[lines.length - 1 - this.grid.pml[2 * axis + 1]]];
-    const margin = 1e-6 * (high - low);
+    const margin = sameMesh * (high - low);
     return (max[axis] >= from || (from >= high - margin && max[axis] >= high - margin)) && (min[axis] <= to || (to <= low + margin && min[axis] <= low + margin)); // prettier-ignore
   }
 }

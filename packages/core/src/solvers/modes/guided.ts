@@ -5,6 +5,7 @@ import { rootOf } from './root.ts';
 import { type Section, stepsOf } from './section.ts';
 import { seek, type SeekOptions } from './seek.ts';
 import { coefficientsOf, type Complexes, type ComplexSteps, complexSteps, type Coefficients } from './stretch.ts';
+import { sameSolved, sameNumber } from '../../numerics/tolerance.ts';
 
 /** A mode with all its fields, exp(-j beta z), complex; scaled to carry 1 W where it carries power, its largest transverse E real and positive. */
 export interface GuidedMode {
@@ -30,7 +31,7 @@ function onlyMedium(s: Section): C | null {
   if (!s.loss) return [re, 0];
   const im = s.loss.w.find((_, n) => s.ew[n] !== 0) ?? s.loss.u.find((_, n) => s.eu[n] !== 0) ?? 0;
   const same = ([list, e]: [Float64Array, Float64Array]): boolean =>
-    list.every((x, n) => e[n] === 0 || Math.abs(x - im) <= 1e-6 * Math.max(im, re * 1e-9));
+    list.every((x, n) => e[n] === 0 || Math.abs(x - im) <= sameSolved * Math.max(im, re * sameNumber));
   return [[s.loss.u, s.eu], [s.loss.v, s.ev], [s.loss.w, s.ew]].every((p) => same(p as [Float64Array, Float64Array])) ? [re, -im] : null; // prettier-ignore
 }
 
@@ -211,6 +212,6 @@ function kindOf(s: Section, { e, h }: GuidedMode): GuidedMode['kind'] {
     ht += area.v[n] * sq(h.u, n) + area.u[n] * sq(h.v, n);
     hz += area.cell[n] * sq(h.w, n);
   }
-  const [te, tm] = [ez < 1e-6 * et, hz < 1e-6 * ht];
+  const [te, tm] = [ez < sameSolved * et, hz < sameSolved * ht];
   return te && tm ? 'TEM' : te ? 'TE' : tm ? 'TM' : 'hybrid';
 }

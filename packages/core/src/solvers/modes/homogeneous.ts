@@ -3,6 +3,7 @@ import type { FrontKernel } from '../../numerics/factors.ts';
 import { Fronts, type PointUnknowns, type SparseRows } from '../../numerics/fronts.ts';
 import { shifted, type Transverse } from './operator.ts';
 import { type Section, type Steps, stepsOf } from './section.ts';
+import { sameSolved } from '../../numerics/tolerance.ts';
 
 /** A mode of a section of one medium: transverse E, and kc^2 with beta^2 = k^2 - kc^2 at every frequency. */
 export interface PureMode {
@@ -20,7 +21,7 @@ export function uniformPermittivity({ eu, ev, ew }: Section): number | null {
   let found = 0;
   for (const list of [eu, ev, ew])
     for (const e of list) {
-      if (e === 0 || Math.abs(e - found) <= 1e-6 * found) continue;
+      if (e === 0 || Math.abs(e - found) <= sameSolved * found) continue;
       if (found) return null;
       found = e;
     }
@@ -213,7 +214,7 @@ function separate(modes: PureMode[], st: Steps): void {
   });
   for (let k = 0; k + 1 < modes.length; k++) {
     const [a, b] = [modes[k], modes[k + 1]];
-    if (Math.abs(a.kc2 - b.kc2) > 1e-6 * a.kc2) continue;
+    if (Math.abs(a.kc2 - b.kc2) > sameSolved * a.kc2) continue;
     // Orthonormal first, then the rotation that diagonalises the share along u.
     const size = (m: PureMode): number => Math.sqrt(product(m, m).reduce((s, x) => s + x, 0));
     a.e = mix(a.e, 1 / size(a), a.e, 0);
@@ -266,6 +267,6 @@ export function homogeneousModes(s: Section, count: number, kernel?: FrontKernel
     return { kind: 'TM', kc2, e: gradient(s, st, phi), residual };
   });
   for (const list of [te, tm]) separate(list, st);
-  const higher = [...te, ...tm].sort((a, b) => (Math.abs(a.kc2 - b.kc2) < 1e-6 * a.kc2 ? (a.kind < b.kind ? -1 : 1) : a.kc2 - b.kc2));
+  const higher = [...te, ...tm].sort((a, b) => (Math.abs(a.kc2 - b.kc2) < sameSolved * a.kc2 ? (a.kind < b.kind ? -1 : 1) : a.kc2 - b.kc2));
   return [...tem(s, st, kernel), ...higher].slice(0, count);
 }

@@ -3,6 +3,7 @@ import { homogeneousModes, uniformPermittivity } from './homogeneous.ts';
 import { curlOf, divergenceOf, type Transverse } from './operator.ts';
 import { type Section, stepsOf } from './section.ts';
 import { seek } from './seek.ts';
+import { sameSolved } from '../../numerics/tolerance.ts';
 
 /**
  * A mode of a section, exp(-j beta z). Fields are real, scaled so that the sum of |e|^2 over area is 1 m^2 (V/m); H is
@@ -114,7 +115,7 @@ function kindOf(s: Section, st: ReturnType<typeof stepsOf>, ew: Float64Array, cu
     }
   // Against the size that a mode of this frequency or of this section would have.
   const span = Math.max(s.u[s.u.length - 1] - s.u[0], s.v[s.v.length - 1] - s.v[0]);
-  const small = 1e-6 * Math.max(k0, 1 / span) ** 2;
+  const small = sameSolved * Math.max(k0, 1 / span) ** 2;
   const [te, tm] = [along < small, turning < small];
   return te && tm ? 'TEM' : te ? 'TE' : tm ? 'TM' : 'hybrid';
 }

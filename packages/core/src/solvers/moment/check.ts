@@ -8,6 +8,7 @@ import { distanceOf } from './near.ts';
 import { meshOf } from './solve.ts';
 import { WireSystem } from './system.ts';
 import type { WireEstimate } from '../../methods/index.ts';
+import { sameNumber } from '../../numerics/tolerance.ts';
 
 /** Radius over wavelength from which on a wire is no longer thin: currents around it begin to matter. */
 const thickWire = 1 / 30;
@@ -106,7 +107,7 @@ function inGround({ wires, ground }: WireScene): Problem[] {
         ),
       ];
     const { points } = course(w);
-    const lying = points.findIndex((p, i) => i > 0 && Math.max(p[2], points[i - 1][2]) - ground.at < w.radius * (1 - 1e-9));
+    const lying = points.findIndex((p, i) => i > 0 && Math.max(p[2], points[i - 1][2]) - ground.at < w.radius * (1 - sameNumber));
     if (lying > 0)
       return [
         problem(

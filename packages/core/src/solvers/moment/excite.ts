@@ -5,6 +5,7 @@ import type { WireMesh } from '../../grid/index.ts';
 import type { Earth } from './earth/addEarth.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 import type { IncidentField } from './sources.ts';
+import { nothing } from '../../numerics/tolerance.ts';
 
 type V3 = readonly [number, number, number];
 
@@ -45,7 +46,7 @@ export function reflectedByEarth(wave: Incident, earth: Earth, frequency: number
   const [x, y, z] = wave.towards;
   const s = Math.hypot(x, y);
   const { e, h } = reflections(earthPermittivity(earth, frequency), [s * s, 0]);
-  const [ux, uy] = s > 1e-12 ? [x / s, y / s] : [1, 0];
+  const [ux, uy] = s > nothing ? [x / s, y / s] : [1, 0];
   // Tangential E in the plane of incidence is reflected as TM, across it as TE; the upright part follows from div E = 0.
   const parts = (v: V3): [along: number, across: number, up: number] => [v[0] * ux + v[1] * uy, -v[0] * uy + v[1] * ux, v[2]];
   const [re, im] = [parts(wave.re), parts(wave.im)];

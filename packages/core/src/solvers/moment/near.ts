@@ -1,4 +1,5 @@
 import { gauss } from '../../numerics/gauss.ts';
+import { nothing, sameNumber } from '../../numerics/tolerance.ts';
 
 /**
  * What two segments close to each other do to each other at rest: integrals of their linear shape functions over 1 / R. On one
@@ -64,7 +65,7 @@ export function distanceOf(a: Float64Array, b: Float64Array): number {
   const vw = b[3] * w[0] + b[4] * w[1] + b[5] * w[2];
   const d = 1 - uv * uv;
   const clamp = (x: number, l: number): number => Math.min(l, Math.max(0, x));
-  let s = d > 1e-12 ? clamp((uv * vw - uw) / d, a[6]) : 0;
+  let s = d > nothing ? clamp((uv * vw - uw) / d, a[6]) : 0;
   const t = clamp(vw + uv * s, b[6]);
   s = clamp(uv * t - uw, a[6]);
   const q = clamp(vw + uv * s, b[6]);
@@ -80,9 +81,9 @@ export function nearPair(a: Float64Array, b: Float64Array): Pair {
   const aside = Math.hypot(off[0] - along * a[3], off[1] - along * a[4], off[2] - along * a[5]);
   const most = Math.max(a[7], b[7]);
   // What rounding leaves of places that are meant to be the same.
-  const slack = 1e-9 * (a[6] + b[6]);
-  const tolerance = (1e-9 * scale) / Math.max(a[6], b[6]);
-  if (Math.abs(cosine) > 1 - 1e-9 && aside < Math.max(1e-3 * most, slack))
+  const slack = sameNumber * (a[6] + b[6]);
+  const tolerance = (sameNumber * scale) / Math.max(a[6], b[6]);
+  if (Math.abs(cosine) > 1 - sameNumber && aside < Math.max(1e-3 * most, slack))
     return { integrals: coaxial(a, b, along, Math.sign(cosine), tolerance), rho2: most * most };
   const rho2 = distanceOf(a, b) < a[7] + b[7] + slack ? most * most : 0;
   return { integrals: skew(a, b, rho2, tolerance), rho2 };
@@ -113,7 +114,7 @@ function coaxial(a: Float64Array, b: Float64Array, start: number, direction: num
   const places = [lo - la, lo, hi - la, hi, 0].filter((u) => u >= lo - la && u <= hi).sort((p, q) => p - q);
   const sum: Four = [0, 0, 0, 0];
   for (let i = 1; i < places.length; i++)
-    if (places[i] - places[i - 1] > 1e-12 * (la + lb)) adaptive(f, places[i - 1], places[i], tolerance).forEach((x, c) => (sum[c] += x));
+    if (places[i] - places[i - 1] > nothing * (la + lb)) adaptive(f, places[i - 1], places[i], tolerance).forEach((x, c) => (sum[c] += x));
   return sum;
 }
 
@@ -137,7 +138,7 @@ function skew(a: Float64Array, b: Float64Array, rho2: number, tolerance: number)
   // Split where the other segment is nearest.
   const w = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
   const ends = [0, b[6]].map((t) => w[0] * a[3] + w[1] * a[4] + w[2] * a[5] + t * (b[3] * a[3] + b[4] * a[4] + b[5] * a[5]));
-  const places = [0, ...ends.filter((x) => x > 1e-9 * la && x < la * (1 - 1e-9)), la].sort((p, q) => p - q);
+  const places = [0, ...ends.filter((x) => x > sameNumber * la && x < la * (1 - sameNumber)), la].sort((p, q) => p - q);
   const sum: Four = [0, 0, 0, 0];
   for (let i = 1; i < places.length; i++) adaptive(f, places[i - 1], places[i], tolerance).forEach((x, c) => (sum[c] += x));
   return sum;
@@ -185,6 +186,6 @@ export function nearPairs(segments: Float64Array, sources: Float64Array): NearLi
 function keyOf(a: Float64Array, b: Float64Array): string {
   const end = (r: Float64Array, e: number, c: number): number => r[c] + e * r[6] * r[3 + c];
   const d = (e: number, f: number): number => Math.hypot(end(a, e, 0) - end(b, f, 0), end(a, e, 1) - end(b, f, 1), end(a, e, 2) - end(b, f, 2));
-  const tidy = (x: number): string => (Math.abs(x) < 1e-9 * a[6] ? '0' : x.toPrecision(9));
+  const tidy = (x: number): string => (Math.abs(x) < sameNumber * a[6] ? '0' : x.toPrecision(9));
   return [a[6], b[6], a[7], b[7], d(0, 0), d(0, 1), d(1, 0), d(1, 1)].map(tidy).join(' ');
 }

@@ -15,6 +15,7 @@ import { type PatternFigures, type ResultArray, type ScatterFigures, turnName } 
 import { frequenciesOf, numbersOf, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { IncidentField } from './sources.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
+import { sameMesh, sameNumber } from '../../numerics/tolerance.ts';
 
 /** Fields at any point at one frequency for one excitation. */
 export interface FieldSource {
@@ -37,7 +38,7 @@ function outOfWires({ segments }: WireCurrents, p: readonly number[]): readonly 
     // On the axis itself any side will do: one level, or along x for an upright wire.
     const d = [segments[o + 3], segments[o + 4]];
     const level = Math.hypot(...d);
-    const side = distance > 1e-6 * radius ? aside.map((v) => v / distance) : level > 1e-9 ? [-d[1] / level, d[0] / level, 0] : [1, 0, 0];
+    const side = distance > sameMesh * radius ? aside.map((v) => v / distance) : level > sameNumber ? [-d[1] / level, d[0] / level, 0] : [1, 0, 0];
     return p.map((_, a) => segments[o + a] + along * segments[o + 3 + a] + radius * side[a]);
   }
   return p;
@@ -138,7 +139,7 @@ export function patternOf(wires: WireScene, { frequency, currents, incident }: F
   const { power, ...peak } = patternPower(whole);
   const values = whole.values.slice();
   const half = (nTheta - 1) / 2;
-  for (let t = Math.ceil(half + 1e-9); t < nTheta; t++) values.fill(0, 4 * t * nPhi, 4 * (t + 1) * nPhi);
+  for (let t = Math.ceil(half + sameNumber); t < nTheta; t++) values.fill(0, 4 * t * nPhi, 4 * (t + 1) * nPhi);
   return { pattern: { ...whole, values }, power: power / 2, ...peak, theta: Math.min(peak.theta, Math.PI - peak.theta) };
 }
 

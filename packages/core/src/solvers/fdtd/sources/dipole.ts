@@ -13,6 +13,7 @@ import { PortSpectrum } from '../portSpectrum.ts';
 import { type Pulse, pulseAt } from '../../../numerics/pulse.ts';
 import { boxGap } from '../recorders.ts';
 import type { GridSource, SourceGround } from './source.ts';
+import { sameMesh, sameNumber } from '../../../numerics/tolerance.ts';
 
 /** One sample of the field that a dipole drives: its share of the moment along the sample's axis, direction and place counted in. */
 interface Share {
@@ -129,10 +130,10 @@ function sharesOf({ of, at, direction }: SceneDipole, { grid }: Discrete): Share
     const all = [i - 1, i, i + 1, i + 2];
     const share = (n: number): number => all.reduce((p, m) => (m === n ? p : (p * (at[a] - where(m))) / (where(n) - where(m))), 1);
     // A hair's breadth off a sample is on it.
-    return all.map((n): [number, number] => [n, share(n)]).filter(([, w]) => Math.abs(w) > 1e-6);
+    return all.map((n): [number, number] => [n, share(n)]).filter(([, w]) => Math.abs(w) > sameMesh);
   };
   return ([0, 1, 2] as const).flatMap((axis) => {
-    if (Math.abs(direction[axis]) < 1e-9) return [];
+    if (Math.abs(direction[axis]) < sameNumber) return [];
     // E stands between nodes along itself, H across itself.
     const [xs, ys, zs] = [0, 1, 2].map((a) => four(a, (a === axis) === (of === 'electric')));
     return xs.flatMap(([i, p]) =>

@@ -1,0 +1,118 @@
+import { PortSpectrum } from './portSpectrum.ts';
+import { pulseAt } from '../../numerics/pulse.ts';
+import type { GridScene } from '../../scene/index.ts';
+import { bandFrequencies } from '../../scene/index.ts';
+import type { SolveOptions } from '../solver.ts';
+import { type Channel, ChannelSpectra } from './channels.ts';
+import type { Discrete } from './discrete.ts';
+import { extrapolated } from './extrapolate.ts';
+import type { Excitation } from './jobs.ts';
+import { march } from './march.ts';
+import type { GuideModes } from './modeTypes.ts';
+import type { RecordingPlan } from './recorders.ts';
+import { Settled, watched } from './settled.ts';
+import { Simulation } from './simulation.ts';
+import { planOf, type progressOf, pulseSeries, type Stepping } from './stepping.ts';
+
+/** Energy, relative to its peak, above which a run with guided ports that is cut short is carried on by a fit. */
+const ringingOn = 1e-5;
+
+/** Part of a run after which its running sums of fields are faded. Half the time until all has settled was enough to fade the ports' signals. */
+const fadeSumsFrom = 2 / 3;
+
+/** What all excitations of a scene share. */
+export interface Excitable {
+  scene: GridScene;
+  discrete: Discrete;
+  guides: readonly GuideModes[];
+  channels: readonly Channel[];
+  plan: RecordingPlan;
+  stepping: Stepping;
+  options: SolveOptions;
+  /** Sees the fields about once a period. */
+  observe?: (s: Simulation) => void;
+  tell: ReturnType<typeof progressOf>;
+}
+
+/** An excited run while its memory stands. */
+export interface Excited {
+  run: Excitation;
+  simulation: Simulation;
+  /** Its running sums of fields were faded out. */
+  faded: boolean;
+}
+
+/** Excites one channel and steps until all has gone or settled. `fields`: the fields are recorded. The simulation is the caller's to close. */
+export async function excite(
+  { scene, discrete, guides, channels, plan, stepping, options, observe, tell }: Excitable,
+  excited: number,
+  turn: number,
+  fields: boolean,
+): Promise<Excited> {
+  const { dt, band, pulse, pulseSteps, stopAt } = stepping;
+  const channel = channels[excited];
+  const simulation = await Simulation.create(
+    {
+      ...planOf(scene, discrete, stepping),
+      waveform: (port, t) => (channel.kind === 'lumped' && port === channel.port ? pulseAt(pulse, t) : 0),
+      guides: [...guides],
+      drive: (guide, mode, t) => (channel.kind === 'guided' && guide === channel.guide && mode === channel.mode ? pulseAt(pulse, t) : 0),
+      regions: fields ? plan.regions : [],
+      probes: turn ? [] : plan.probes,
+    },
+    options.host,
+  );
+  try {
+    const series = pulseSeries(stepping);
+    const source = new PortSpectrum(band, dt, 0.5);
+    const forming = new ChannelSpectra(channels, band, excited, source, dt);
+    const update = (): void => {
+      source.update(series.subarray(0, simulation.steps));
+      forming.update(simulation);
+    };
+    const spectraAt = (at: Float64Array): ChannelSpectra => new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt);
+    const faded = (at: Float64Array): ChannelSpectra => spectraAt(at).takeFaded(simulation, series);
+    const settled = guides.length ? new Settled(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
+    const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
+    const went = await march(simulation, {
+      ...stepping,
+      host: options.host,
+      signal: options.signal,
+      settled: (step) => !!settled?.due(step) && settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
+      // Signals of the ports are faded afterwards, running sums of fields cannot be.
+      ...(settled && fields && sampled ? { fading: { from: fadeSumsFrom, begin: (from, to) => simulation.fadeSums(from, to) } } : {}),
+      each: (energies) => {
+        observe?.(simulation);
+        tell(turn, pulseSteps, energies, () => {
+          update();
+          return reflection(forming, excited);
+        });
+      },
+    });
+    const run: Excitation = { ...went, excited, spectra: forming, steps: simulation.steps };
+    const whole = !!settled && (run.ended === 'settled' || run.ended === 'steps');
+    // What still rings is carried on by a fit; the creeping rest at a guide's cutoff, far weaker, is faded out instead.
+    const cut = run.ended === 'steps' || run.ended === 'stopped';
+    const rest = (cut && run.residual > ringingOn) || !settled ? extrapolated(simulation, channels, dt, pulseSteps, stepping.every) : null;
+    if (rest) {
+      run.rest = { error: rest.error, resonances: rest.resonances };
+      run.spectra = spectraAt(band).takeSeries(simulation, rest.series, series);
+    } else if (whole) run.spectra = faded(band);
+    else update();
+    return { run, simulation, faded: whole };
+  } catch (error) {
+    simulation.close();
+    throw error;
+  }
+}
+
+/** Reflection of the excited channel so far. */
+function reflection(spectra: ChannelSpectra, excited: number): { frequencies: number[]; re: number[]; im: number[] } {
+  const frequencies = Array.from(spectra.frequencies);
+  const pairs = frequencies.map((_, f): [number, number] => {
+    const { a, b } = spectra.waves(excited, f);
+    const d = a[0] ** 2 + a[1] ** 2;
+    return [(b[0] * a[0] + b[1] * a[1]) / d, (b[1] * a[0] - b[0] * a[1]) / d];
+  });
+  return { frequencies, re: pairs.map((p) => p[0]), im: pairs.map((p) => p[1]) };
+}
