@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { Point2 } from '@jadebell/core/document';
 import { PatternSampler } from '@jadebell/core/radiation';
 import { glance, mixedSource, patternSource } from '@jadebell/core/reading';
-import { type ResultSet, sCurve, turnName } from '@jadebell/core/results';
+import { type ResultSet, sCurve, excitationKey } from '@jadebell/core/results';
 import type { GridScene, ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -71,7 +71,7 @@ describe('waves together', () => {
     // Kept each by itself they are those of the runs alone.
     for (const name of ['farField', 'plane:above'])
       alone.forEach(({ arrays }, turn) => {
-        const [got, want] = [each.arrays[turnName(name, turn)].data, arrays[name].data];
+        const [got, want] = [each.arrays[excitationKey(name, turn)].data, arrays[name].data];
         let [most, size] = [0, 0];
         for (let i = 0; i < got.length; i++) [most, size] = [Math.max(most, Math.abs(got[i] - want[i])), Math.max(size, Math.abs(want[i]))]; // prettier-ignore
         expect(most / size).toBeLessThan(1e-4);
@@ -85,7 +85,7 @@ describe('waves together', () => {
     const { frequency, s: network, farField } = each.arrays;
     const [, nTheta, nPhi] = farField.shape;
     figures.forEach((f, at) => {
-      const part = (turn: number): Float64Array => each.arrays[turnName('farField', turn)].data.subarray(at * nTheta * nPhi * 4, (at + 1) * nTheta * nPhi * 4) as Float64Array; // prettier-ignore
+      const part = (turn: number): Float64Array => each.arrays[excitationKey('farField', turn)].data.subarray(at * nTheta * nPhi * 4, (at + 1) * nTheta * nPhi * 4) as Float64Array; // prettier-ignore
       const sum = new Float64Array(part(0).length);
       weights.forEach(([re, im], turn) => {
         const own = part(turn);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldedBodies, mirrorOf, rowSpans, spansAlong, type Exact } from '@jadebell/core/geometry';
-import { type ResultMeta, withoutGaps } from '@jadebell/core/results';
+import { type ResultMeta, deembedded } from '@jadebell/core/results';
 import { facesEnd, type Mirrors, portLine, type GridScene, type ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
@@ -57,13 +57,13 @@ describe('gaps of lumped ports', () => {
     // And taken out of the S of the two ports they leave the line between them.
     const full = f.flatMap((_, i) => [...s.slice(4 * i, 4 * i + 4), ...s.slice(4 * i + 2, 4 * i + 4), ...s.slice(4 * i, 4 * i + 2)]);
     const meta = { ports: [{ name: 'a', resistance: 50, gap }, { name: 'b', resistance: 50, gap }], excitations: [0, 1] } satisfies Pick<ResultMeta, 'ports' | 'excitations'>; // prettier-ignore
-    const bare = withoutGaps({ shape: [f.length, 2, 2, 2], data: Float64Array.from(full) }, f, meta)!;
+    const bare = deembedded({ shape: [f.length, 2, 2, 2], data: Float64Array.from(full) }, f, meta)!;
     f.forEach((x, i) => {
       const even = halfLine(line, 49, true, x, 50, 0, 0);
       expect(bare.data[8 * i] + bare.data[8 * i + 2]).toBeCloseTo(even[0], 8);
       expect(bare.data[8 * i + 1] + bare.data[8 * i + 3]).toBeCloseTo(even[1], 8);
     });
-    expect(withoutGaps(bare, f, { ...meta, excitations: [0] })).toBeNull();
+    expect(deembedded(bare, f, { ...meta, excitations: [0] })).toBeNull();
   });
 
   test('the line is found at its end, and nowhere else', () => {
@@ -109,7 +109,7 @@ describe('gaps of lumped ports', () => {
       return [(re * re + im * im - r * r) / d, (2 * r * im) / d];
     };
     const gap = { capacitance: [c, 0], inductance: [l, 0], before: 0, after: 0 } satisfies ResultMeta['ports'][0]['gap'];
-    const bare = withoutGaps({ shape: [1, 1, 1, 2], data: Float64Array.from(s(x, y)) }, [f], { ports: [{ resistance: r, gap }], excitations: [0] })!;
+    const bare = deembedded({ shape: [1, 1, 1, 2], data: Float64Array.from(s(x, y)) }, [f], { ports: [{ resistance: r, gap }], excitations: [0] })!;
     s(70, 20).forEach((v, i) => expect(bare.data[i]).toBeCloseTo(v, 12));
   });
 
@@ -135,8 +135,8 @@ describe('gaps of lumped ports', () => {
       shape: [11, 1, 1, 2],
       data: Float64Array.from(z.flatMap(s)),
     });
-    const out = withoutGaps(array(narrow), f, meta(gap))!;
-    const alone = withoutGaps(array(wide), f, meta({ ...gap, inductance: [0, 0], mutual: 0 }))!;
+    const out = deembedded(array(narrow), f, meta(gap))!;
+    const alone = deembedded(array(wide), f, meta({ ...gap, inductance: [0, 0], mutual: 0 }))!;
     out.data.forEach((v, i) => expect(v).toBeCloseTo(alone.data[i], 9));
     expect(fitSpread(f, narrow, narrow, 0, 50)).toEqual({ capacitance: [0, 0], inductance: [0, 0], before: 0, after: 0 });
   });
@@ -180,9 +180,13 @@ describe('gaps of lumped ports', () => {
     };
     // On one grid: that of the half, and the same with its image.
     const grid = buildGrid(half);
-    const y = Array.from(grid.lines[1].subarray(grid.pml[2]));
+    const y = Array.from(grid.lines[1].subarray(grid.outerCells[2]));
     const both = Float64Array.from([...y.slice(1).map((v) => -v), ...y].sort((p, q) => p - q));
-    const full: typeof grid = { ...grid, lines: [grid.lines[0], both, grid.lines[2]], pml: grid.pml.map((n, s) => (s === 2 ? grid.pml[3] : n)) };
+    const full: typeof grid = {
+      ...grid,
+      lines: [grid.lines[0], both, grid.lines[2]],
+      outerCells: grid.outerCells.map((n, s) => (s === 2 ? grid.outerCells[3] : n)),
+    };
     const gaps = [];
     for (const [scene, on] of [
       [whole, full],

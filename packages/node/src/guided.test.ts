@@ -165,7 +165,7 @@ describe('guided ports', () => {
     const substrate = { name: 'board', kind: 'dielectric', permittivity: 3.5 } as const;
     const [w, h] = [1.8e-3, 0.8e-3];
     const strip = plainBody('strip', 1, { name: 'metal', kind: 'conductor' }, { form: 'sheet', normal: 2, offset: h, loops: [[[-1, -w / 2], [1, -w / 2], [1, w / 2], [-1, w / 2]]] }); // prettier-ignore
-    const port = (name: string, order: number, into: 1 | -1): SceneGuide => ({ name, order, normal: 0, into, min: [into > 0 ? 0 : 0.01, -5e-3, 0], max: [into > 0 ? 0 : 0.01, 5e-3, 6e-3], modes: 1, shift: 0, mixed: true }); // prettier-ignore
+    const port = (name: string, order: number, into: 1 | -1): SceneGuide => ({ name, order, normal: 0, into, min: [into > 0 ? 0 : 0.01, -5e-3, 0], max: [into > 0 ? 0 : 0.01, 5e-3, 6e-3], modes: 1, shift: 0, inhomogeneous: true }); // prettier-ignore
     const scene = plainScene({
       bodies: [plainBody('board', 0, substrate, { form: 'box', min: [-1, -1, 0], max: [1, 1, h] }), strip],
       ports: [],
@@ -232,7 +232,7 @@ describe('guided ports that see several media', () => {
     );
   const mixed = (more: Partial<GridScene> = {}, modes = 1): GridScene =>
     guide({
-      guides: [end('left', 0, 1, { mixed: true, modes }), end('right', 1, -1, { mixed: true, modes })],
+      guides: [end('left', 0, 1, { inhomogeneous: true, modes }), end('right', 1, -1, { inhomogeneous: true, modes })],
       bodies: [slab(-1, 1, 3e-3)],
       boundaries: ['open', 'open', 'electric', 'electric', 'electric', 'electric'],
       band: { from: 8.7e9, to: 12e9, points: 9 },
@@ -255,7 +255,7 @@ describe('guided ports that see several media', () => {
   test('a step in the slab keeps the power and is the same both ways', async () => {
     // Far enough from the ports that what is below cutoff has died out.
     const far = 60e-3;
-    const ends = [end('left', 0, 1, { mixed: true }), end('right', 1, -1, { mixed: true, min: [far, 0, 0], max: [far, a, b] })];
+    const ends = [end('left', 0, 1, { inhomogeneous: true }), end('right', 1, -1, { inhomogeneous: true, min: [far, 0, 0], max: [far, a, b] })];
     const scene = mixed({
       guides: ends,
       max: [far, a, b],

@@ -38,7 +38,7 @@ function clutter(next: () => number): Body[] {
 /** Noise on every free edge of a closed box; energies at the start and after `steps`. */
 async function noise(bodies: Body[], next: () => number, steps: number): Promise<[number, number]> {
   const grid = uniformGrid([0, 0, 0], [side, side, side], [cells, cells, cells], 0);
-  grid.pml = [0, 0, 0, 0, 0, 0];
+  grid.outerCells = [0, 0, 0, 0, 0, 0];
   const scene = plainScene({
     bodies,
     ports: [filament('probe', grid.lines.map((x) => x[7]) as Point3, 2, side / cells, 1e9)],

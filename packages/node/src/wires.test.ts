@@ -1,4 +1,4 @@
-import { recordedOf, turnName } from '@jadebell/core/results';
+import { recordedOf, excitationKey } from '@jadebell/core/results';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { Point3 } from '@jadebell/core/document';
 import { meshWires } from '@jadebell/core/grid';
@@ -192,7 +192,7 @@ describe('what hangs on wires', () => {
     const [figures] = meta.farField!.figures;
     expect(figures.radiated).toBeCloseTo(1 - out, 5);
     expect(meta.others![0].figures![0].accepted).toBeCloseTo(1 - (s[2] ** 2 + s[3] ** 2 + s[6] ** 2 + s[7] ** 2), 5);
-    expect(arrays[turnName('wire:current', 1)].data).not.toEqual(arrays['wire:current'].data);
+    expect(arrays[excitationKey('wire:current', 1)].data).not.toEqual(arrays['wire:current'].data);
     // The probe of the sending port: V + 50 I is sqrt(8 * 50).
     const [vr, vi, ir, ii] = arrays['probe:p1'].data;
     expect(vr + 50 * ir).toBeCloseTo(20, 6);

@@ -63,7 +63,7 @@ export function uniformGrid(min: Point3, max: Point3, cells: Point3, layers: num
     const step = (max[a] - min[a]) / cells[a];
     return Float64Array.from({ length: cells[a] + 2 * layers + 1 }, (_, i) => min[a] + (i - layers) * step);
   }) as unknown as Grid['lines'];
-  return { lines, pml: Array<number>(6).fill(layers), cellsPerWavelength: 0, unsnapped: [[], [], []] };
+  return { lines, outerCells: Array<number>(6).fill(layers), cellsPerWavelength: 0, unsnapped: [[], [], []] };
 }
 
 /** The half of a scene above a magnetic plane across an axis. */

@@ -36,7 +36,7 @@ async function resonance(
   near: number,
 ): Promise<{ f: number; cells: number }> {
   const lines = [0, 1, 2].map((a) => gradedLines(size[a], cells[a])) as unknown as Grid['lines'];
-  const grid: Grid = { lines, pml: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: [[], [], []] };
+  const grid: Grid = { lines, outerCells: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: [[], [], []] };
   const index = port.at.map((f, a) => Math.round(f * cells[a])) as Point3;
   const from = index.map((i, a) => lines[a][i]) as Point3;
   const length = lines[port.axis][index[port.axis] + 1] - lines[port.axis][index[port.axis]];

@@ -32,7 +32,7 @@ async function resonance(host: SolverHost, c: Cavity, step: number): Promise<{ f
   const min = cells.map((n, a) => -step * (n / 2 - [0.31, 0.17, 0.43][a])) as Point3;
   const max = min.map((x, a) => x + step * cells[a]) as Point3;
   const grid = uniformGrid(min, max, cells, 0);
-  grid.pml = [0, 0, 0, 0, 0, 0];
+  grid.outerCells = [0, 0, 0, 0, 0, 0];
   const near = (a: number, x: number): number =>
     grid.lines[a].reduce((best, v) => (Math.abs(v - x) < Math.abs(best - x) ? v : best), grid.lines[a][0]);
   const from = c.probe.at.map((x, a) => near(a, x)) as Point3;

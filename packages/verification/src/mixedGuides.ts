@@ -19,7 +19,7 @@ const ends = ([w, h, length]: Point3, modes: number): SceneGuide[] =>
     max: [w / 2, h, i * length] as Point3,
     modes,
     shift: 0,
-    mixed: true,
+    inhomogeneous: true,
   }));
 
 /** Worst reflection and transmission in dB, and phase of the transmission unwrapped by the one expected. */

@@ -1,6 +1,6 @@
 import type { Point2, Point3 } from '@jadebell/core/document';
 import type { Body } from '@jadebell/core/geometry';
-import { atFrequency, type ResultSet, withoutGaps } from '@jadebell/core/results';
+import { atFrequency, type ResultSet, deembedded } from '@jadebell/core/results';
 import { renormalised } from '@jadebell/core/network';
 import type { GridScene, ScenePort } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
@@ -40,7 +40,7 @@ const guidedLine = (more: Partial<GridScene>): GridScene =>
   plainScene({
     bodies: [board(-1, 1), strip(-1, 1)],
     ports: [],
-    guides: ([1, -1] as const).map((into, i) => ({ name: ['left', 'right'][i], order: i, normal: 2, into, min: [-width / 2, 0, i * length] as Point3, max: [width / 2, height, i * length] as Point3, modes: 1, shift: 0, mixed: true })), // prettier-ignore
+    guides: ([1, -1] as const).map((into, i) => ({ name: ['left', 'right'][i], order: i, normal: 2, into, min: [-width / 2, 0, i * length] as Point3, max: [width / 2, height, i * length] as Point3, modes: 1, shift: 0, inhomogeneous: true })), // prettier-ignore
     min: [-width / 2, 0, 0],
     max: [width / 2, height, length],
     band,
@@ -52,7 +52,7 @@ const guidedLine = (more: Partial<GridScene>): GridScene =>
 export function againstGuided(lumped: ResultSet, guided: ResultSet): { kept: number; out: number } {
   const f = lumped.arrays.frequency.data;
   const { data } = guided.arrays.s;
-  const bare = withoutGaps(lumped.arrays.s, f, lumped.meta)!.data;
+  const bare = deembedded(lumped.arrays.s, f, lumped.meta)!.data;
   const { gap, resistance } = lumped.meta.ports[0];
   let [kept, out] = [0, 0];
   for (let n = 0; n < f.length; n++) {

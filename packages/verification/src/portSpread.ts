@@ -1,6 +1,6 @@
 import { buildGrid } from '@jadebell/core/grid';
 import { eps0 } from '@jadebell/core/numerics';
-import { type ResultSet, withoutGaps } from '@jadebell/core/results';
+import { type ResultSet, deembedded } from '@jadebell/core/results';
 import type { GridScene } from '@jadebell/core/scene';
 import { discretise, facingColumns, columnEdges, calibratePorts, solveScene } from '@jadebell/core/solvers/fdtd/parts';
 import type { SolverHost } from '@jadebell/core/solvers';
@@ -47,8 +47,8 @@ export async function againstSpread(scene: GridScene, host: SolverHost): Promise
   // What is left of the gap then is its capacitance alone.
   const [f, meta] = [result.arrays.frequency.data, result.meta];
   const alone = { ...meta, ports: meta.ports.map((p) => ({ ...p, gap: { ...p.gap!, inductance: [0, 0] as [number, number], mutual: 0 } })) };
-  const bare = withoutGaps(result.arrays.s, f, meta)!.data;
-  const reference = withoutGaps(wide.arrays.s, f, alone)!.data;
+  const bare = deembedded(result.arrays.s, f, meta)!.data;
+  const reference = deembedded(wide.arrays.s, f, alone)!.data;
   const off = (s: ArrayLike<number>): number => Array.from(f).reduce((m, _, n) => Math.max(m, Math.hypot(s[2 * n] - reference[2 * n], s[2 * n + 1] - reference[2 * n + 1])), 0); // prettier-ignore
   return { kept: off(result.arrays.s.data), out: off(bare), result };
 }

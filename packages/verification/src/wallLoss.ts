@@ -33,7 +33,7 @@ async function ring(
   periods: number,
   even = false,
 ): Promise<Measured> {
-  const grid: Grid = { lines: lines as Grid['lines'], pml: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: [[], [], []] };
+  const grid: Grid = { lines: lines as Grid['lines'], outerCells: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: [[], [], []] };
   const at = lines.map((x, i) => x.findIndex((v) => v > [0.42 * a, 0.4 * b, 0.45 * d][i]));
   const probe = filament('probe', at.map((i, n) => lines[n][i]) as [number, number, number], 1, lines[1][at[1] + 1] - lines[1][at[1]], 1e7);
   const scene = plainScene({

@@ -26,7 +26,7 @@ export const waveLeak: Case = {
     ] as const) {
       const started = host.now();
       const lines = [0, 1, 2].map(() => gradedLines(side, cells).map((v) => v - side / 2)) as unknown as Grid['lines'];
-      const grid: Grid = { lines, pml: [10, 10, 10, 10, 10, 10], cellsPerWavelength: 0, unsnapped: [[], [], []] };
+      const grid: Grid = { lines, outerCells: [10, 10, 10, 10, 10, 10], cellsPerWavelength: 0, unsnapped: [[], [], []] };
       const discrete = discretise(plainScene({ bodies: [], ports: [], min: [-0.03, -0.03, -0.03], max: [0.03, 0.03, 0.03], band }), grid);
       const { dt } = discrete;
       const pulse = pulseFor(band.from, band.to);

@@ -15,7 +15,7 @@ const glass = { name: 'glass', kind: 'dielectric', permittivity: 4, lossTangent:
 const radius = 7.3;
 const cells = 20;
 const grid = uniformGrid([-10, -10, -10], [10, 10, 10], [cells, cells, cells], 0);
-grid.pml = [0, 0, 0, 0, 0, 0];
+grid.outerCells = [0, 0, 0, 0, 0, 0];
 const ball: Exact = { form: 'ball', centre: [0.13, -0.21, 0.37], radii: [radius, radius, radius] };
 const sceneWith = (material: typeof metal | typeof glass, shape: Exact = ball): ReturnType<typeof plainScene> =>
   plainScene({

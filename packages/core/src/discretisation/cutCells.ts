@@ -102,7 +102,7 @@ export class CutCells {
     const cut = this.cutFaces();
     this.number = this.numbers(cut);
     this.tilt(cut);
-    this.faces = this.lend(cut, this.wanted(cut));
+    this.faces = this.enlargeCells(cut, this.leastShares(cut));
   }
 
   private at(i: number, j: number, k: number): number {
@@ -349,7 +349,7 @@ export class CutCells {
   }
 
   /** The area that each cut face needs for the time step, as a part of the whole: a share of the longest of its free sides. */
-  private wanted(cut: Cut): Float64Array {
+  private leastShares(cut: Cut): Float64Array {
     return Float64Array.from(cut.field, (field, f) => {
       const n = (field - 3) as Axis;
       const at = cut.index.slice(3 * f, 3 * f + 3);
@@ -369,7 +369,7 @@ export class CutCells {
   }
 
   /** Lets faces that are too small borrow from the largest neighbour in their plane. */
-  private lend(cut: Cut, wanted: Float64Array): CutFaces {
+  private enlargeCells(cut: Cut, wanted: Float64Array): CutFaces {
     const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
     const { number } = this;
     const area = [...cut.area];

@@ -32,6 +32,21 @@ describe('project files', () => {
     const now = { ...emptyProject('passes'), solve: { ...emptyProject('passes').solve, accuracy: 'adaptive' } };
     const old = { ...now, version: 2, solve: { ...now.solve, accuracy: 'certain' } };
     expect(readProject(JSON.stringify(old))).toEqual({ project: now, problems: [] });
+    // Forms of curves had other names.
+    const card = (form: string): object => ({
+      kind: 'curves',
+      id: 'c',
+      place: { x: 0, y: 0, w: 6, h: 6 },
+      traces: [{ quantity: 's', of: 'S11', form }],
+    });
+    const boards = (forms: string[]): object[] => [
+      { name: 'b', cards: [...forms.map(card), { kind: 'note', id: 'n', place: { x: 0, y: 6, w: 6, h: 6 } }] },
+    ];
+    const kept = readProject(JSON.stringify({ ...old, boards: boards(['size', 'turn', 'ratio', 'db10', 'phase']) }));
+    expect(kept.problems).toEqual([]);
+    expect(kept.project!.boards).toEqual(
+      readProject(JSON.stringify({ ...now, boards: boards(['magnitude', 'unwrapped', 'vswr', 'dBpower', 'phase']) })).project!.boards,
+    );
     const { parameters: givens, ...rest } = old;
     expect(readProject(JSON.stringify({ ...rest, version: 1, givens }))).toEqual({ project: now, problems: [] });
     // A file of today cannot have the old word.

@@ -22,7 +22,7 @@ import { type Body, measuresOf } from './body.ts';
 import { GeometryFault } from './fault.ts';
 import { type Item, kindOf, sheetCorners } from './item.ts';
 import type { Kernel } from './kernel.ts';
-import { type Bench, type Made, makers, placed, worldForms } from './makers/index.ts';
+import { type BuildContext, type BuildResult, makers, placed, worldForms } from './makers/index.ts';
 import type { Maker } from './makers/maker.ts';
 import { Pointer } from './pointing.ts';
 import { Origins } from './solids.ts';
@@ -259,7 +259,7 @@ class Evaluation {
     if (known) return known;
     const recipe = shape.recipe(line, values, samples);
     if ('fault' in recipe) return fail('shape.impossible', recipe.chip, recipe.fault, recipe.fix);
-    const bench: Bench = {
+    const bench: BuildContext = {
       kernel: this.kernel,
       origins: this.cache.origins,
       line: line.name,
@@ -288,13 +288,13 @@ class Evaluation {
     }
   }
 
-  private moved(own: Made, frame: Affine): Made {
+  private moved(own: BuildResult, frame: Affine): BuildResult {
     const made = placed(own, frame);
     own.solid?.manifold.delete();
     return made;
   }
 
-  private finish(made: Made, line: string, material: string | null, conductor: ConductorChoice | null): Item {
+  private finish(made: BuildResult, line: string, material: string | null, conductor: ConductorChoice | null): Item {
     const { members, ...own } = made;
     return {
       ...own,
@@ -322,8 +322,8 @@ class Evaluation {
     return good ? out : null;
   }
 
-  private inputs(line: Line, index: number, fail: (code: string, chip: string, message: string, fix: string) => null): Bench['inputs'] | null {
-    const out: Bench['inputs'] = [];
+  private inputs(line: Line, index: number, fail: (code: string, chip: string, message: string, fix: string) => null): BuildContext['inputs'] | null {
+    const out: BuildContext['inputs'] = [];
     let good = true;
     for (const { path, name, accepts } of shapeOf(line).inputs(line)) {
       const item = this.input(name, index, accepts, path, fail);

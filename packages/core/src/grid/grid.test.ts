@@ -82,7 +82,7 @@ describe('grid of a scene', () => {
           const r = (x[i] - x[i - 1]) / (x[i - 1] - x[i - 2]);
           expect(Math.max(r, 1 / r)).toBeLessThanOrEqual(1.51);
         }
-      expect(grid.pml).toEqual([10, 10, 10, 10, 10, 10]);
+      expect(grid.outerCells).toEqual([10, 10, 10, 10, 10, 10]);
       expect(grid.lines[0][10]).toBeCloseTo(-0.06, 12);
       return cellCount(grid);
     });
@@ -92,7 +92,7 @@ describe('grid of a scene', () => {
 
   test('an electric wall gets no layers and the asked resolution holds in the densest medium', () => {
     const grid = buildGrid(strip(0.004, { boundaries: ['electric', 'open', 'open', 'open', 'open', 'open'] }));
-    expect(grid.pml).toEqual([0, 10, 10, 10, 10, 10]);
+    expect(grid.outerCells).toEqual([0, 10, 10, 10, 10, 10]);
     expect(grid.cellsPerWavelength).toBeGreaterThan(17.9);
     const fine = buildGrid(strip(0.004, { details: { cellsPerWavelength: 40 } }));
     expect(fine.cellsPerWavelength).toBeGreaterThan(39.9);

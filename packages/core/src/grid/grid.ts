@@ -49,7 +49,7 @@ export function buildGrid(scene: Gridded, refinement: Refinement = unrefined): G
   const grid = {
     lines: axes.map((a) => a.lines) as Grid['lines'],
     unsnapped: axes.map((a) => a.dropped) as Grid['unsnapped'],
-    pml: axes.flatMap((a) => a.outer),
+    outerCells: axes.flatMap((a) => a.outer),
   };
   return { ...grid, cellsPerWavelength: resolution(scene, grid, c0 / scene.band.to) };
 }

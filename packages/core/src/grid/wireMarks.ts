@@ -1,6 +1,6 @@
 import type { Point3 } from '../document/index.ts';
 import type { WirePlace, WireScene } from '../scene/index.ts';
-import { course, pointOn, type WireMesh } from './wireMesh.ts';
+import { polylineOf, pointOn, type WireMesh } from './wireMesh.ts';
 
 /** Something that stands in a wire, for drawing: where, and which way current counts. */
 export interface WireMark {
@@ -16,7 +16,7 @@ export interface WireMark {
 /** Marks of a scene: ports, loads, both ends of lines, probes. */
 export function wireMarks(scene: WireScene): WireMark[] {
   const mark = (name: string, kind: WireMark['kind'], { wire, at }: WirePlace, order?: number): WireMark => {
-    const path = course(scene.wires[wire]);
+    const path = polylineOf(scene.wires[wire]);
     const total = path.at[path.at.length - 1];
     const step = 1e-4 * total;
     const [p, q] = [pointOn(path, Math.max(0, at - step)), pointOn(path, Math.min(total, at + step))];

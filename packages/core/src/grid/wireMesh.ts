@@ -51,7 +51,7 @@ export function toPiece(p: Point3, a: Point3, b: Point3): { distance: number; sh
 }
 
 /** Corners of a wire with the length up to each; a closed one comes back to its start. */
-export function course({ points, closed }: Pick<WireScene['wires'][0], 'points' | 'closed'>): { points: Point3[]; at: number[] } {
+export function polylineOf({ points, closed }: Pick<WireScene['wires'][0], 'points' | 'closed'>): { points: Point3[]; at: number[] } {
   const all = closed ? [...points, points[0]] : points;
   const at = [0];
   for (let i = 1; i < all.length; i++) at.push(at[i - 1] + between(all[i - 1], all[i]));
@@ -85,7 +85,7 @@ interface Break {
 
 /** Breaks of each wire: ends, corners, what is fed or loaded, and where other wires touch it. */
 function breaksOf(scene: WireScene, within: number): Break[][] {
-  const courses = scene.wires.map(course);
+  const courses = scene.wires.map(polylineOf);
   const floor = scene.ground?.kind === 'perfect' ? scene.ground.at : null;
   const breaks = scene.wires.map((w, n): Break[] => {
     const { points, at } = courses[n];
@@ -169,7 +169,7 @@ export function meshWires(scene: WireScene, { longest, grading = 1 }: MeshOption
   const ends: [Point3, Point3][] = [];
   const firstOf = [0];
   scene.wires.forEach((wire, n) => {
-    const path = course(wire);
+    const path = polylineOf(wire);
     const most = Math.max(longest, 2 * wire.radius);
     const least = Math.max(2 * wire.radius, most / grading);
     for (let b = 1; b < breaks[n].length; b++) {

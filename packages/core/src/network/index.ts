@@ -3,4 +3,4 @@ export * from './matrices.ts';
 export * from './renormalise.ts';
 export * from './smith.ts';
 export * from './types.ts';
-export * from './withoutGaps.ts';
+export * from './deembed.ts';

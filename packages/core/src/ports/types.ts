@@ -69,7 +69,7 @@ export interface SceneGuide {
   /** Ends of the path along which each mode's voltage is positive, in the two other axes in their order; absent: signs are as they come. */
   path?: [[number, number], [number, number]];
   /** It sees several media: the guide goes on behind it into absorbing layers. */
-  mixed?: boolean;
+  inhomogeneous?: boolean;
   /** Sides of the region (xMin .. zMax) that are magnetic walls and on which its rim lies; absent: none. */
   magnetic?: boolean[];
   /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */

@@ -20,15 +20,15 @@ const degrees = 180 / Math.PI;
 /** Ways to tell a curve. Decibels have a floor of -200. */
 export const curveForms: Record<CurveForm, FormKind> = {
   db: { label: 'dB', unit: 'dB', of: (v) => each(v, (re, im) => Math.max(-200, 20 * Math.log10(Math.hypot(re, im)))) },
-  db10: { label: 'dB', unit: 'dB', of: (v) => each(v, (re) => Math.max(-200, 10 * Math.log10(re))) },
-  size: { label: 'magnitude', unit: null, of: (v) => each(v, Math.hypot) },
+  dBpower: { label: 'dB', unit: 'dB', of: (v) => each(v, (re) => Math.max(-200, 10 * Math.log10(re))) },
+  magnitude: { label: 'magnitude', unit: null, of: (v) => each(v, Math.hypot) },
   real: { label: 'real part', unit: null, of: (v) => Float64Array.from(v.re) },
   imaginary: { label: 'imaginary part', unit: null, of: (v) => Float64Array.from(v.im ?? new Float64Array(v.re.length)) },
   phase: { label: 'phase', unit: 'deg', of: (v) => each(v, (re, im) => degrees * Math.atan2(im, re)) },
-  turn: { label: 'phase, unwrapped', unit: 'deg', of: (v) => unwrapped(each(v, (re, im) => Math.atan2(im, re))).map((p) => p * degrees) },
-  ratio: { label: 'standing wave ratio', unit: '', of: (v) => each(v, (re, im) => standingWaveRatio({ re, im })) },
+  unwrapped: { label: 'phase, unwrapped', unit: 'deg', of: (v) => unwrapped(each(v, (re, im) => Math.atan2(im, re))).map((p) => p * degrees) },
+  vswr: { label: 'standing wave ratio', unit: '', of: (v) => each(v, (re, im) => standingWaveRatio({ re, im })) },
   plain: { label: 'value', unit: null, of: (v) => Float64Array.from(v.re) },
 };
 
-/** A short time Fourier series' worth of forms for complex and for power-like numbers. */
-export const complexForms: CurveForm[] = ['db', 'size', 'real', 'imaginary', 'phase', 'turn'];
+/** The forms of complex numbers. */
+export const complexForms: CurveForm[] = ['db', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped'];

@@ -104,8 +104,8 @@ describe('quantities', () => {
     Array.from(quantities.delay.curve(run, 'S21')!.re).forEach((t) => expect(t).toBeCloseTo(delay, 15));
     expect(curveForms.db.of(quantities.s.curve(run, 'S21')!)[5]).toBeCloseTo(0, 9);
     expect(curveForms.db.of(quantities.s.curve(run, 'S11')!)[5]).toBe(-200);
-    expect(curveForms.ratio.of(quantities.vswr.curve(run, 'S11')!)[5]).toBe(1);
-    const turn = curveForms.turn.of(quantities.s.curve(run, 'S21')!);
+    expect(curveForms.vswr.of(quantities.vswr.curve(run, 'S11')!)[5]).toBe(1);
+    const turn = curveForms.unwrapped.of(quantities.s.curve(run, 'S21')!);
     expect(turn[n - 1] - turn[0]).toBeCloseTo(-360 * 4e9 * delay, 6);
     expect(Array.from(quantities.input.curve(run, 'in')!.re)[3]).toBeCloseTo(50, 9);
   });
@@ -152,7 +152,7 @@ describe('quantities', () => {
 describe('traces of a card', () => {
   const run = reading(lumped, line());
   test('formulas use the other curves by letter, also each other, never themselves', () => {
-    const { drawn, faults } = draw({ traces: [{ quantity: 's', of: 'S21', form: 'size' }, { quantity: 'formula', of: '2*a + 1' }, { quantity: 'formula', of: 'b - a' }] }, [run]); // prettier-ignore
+    const { drawn, faults } = draw({ traces: [{ quantity: 's', of: 'S21', form: 'magnitude' }, { quantity: 'formula', of: '2*a + 1' }, { quantity: 'formula', of: 'b - a' }] }, [run]); // prettier-ignore
     expect(faults).toEqual([]);
     expect(drawn[2].y[9]).toBeCloseTo(2, 9);
     expect(

@@ -15,7 +15,7 @@ import {
   type ResultMeta,
   sCurve,
   sLabel,
-  turnName,
+  excitationKey,
 } from '../results/index.ts';
 import { formatSI } from '../expressions/format.ts';
 import { complexForms, type Numbers } from './forms.ts';
@@ -58,7 +58,7 @@ export interface QuantityKind {
 
 type Terms = QuantityKind['terms'];
 const plainForms: CurveForm[] = ['plain'];
-const powerForms: CurveForm[] = ['db10', 'plain'];
+const powerForms: CurveForm[] = ['dBpower', 'plain'];
 
 /** Terms of S by label: for each excitation its reflection, then what it sends on. */
 export function termsOfS(meta: ResultMeta): { key: string; label: string; to: number; from: number }[] {
@@ -93,7 +93,7 @@ const matrixEntry = (kind: 'Z' | 'Y', title: string, unit: string): QuantityKind
   group: 'network',
   over: 'frequency',
   unit,
-  forms: ['real', 'imaginary', 'size', 'phase', 'db'],
+  forms: ['real', 'imaginary', 'magnitude', 'phase', 'db'],
   terms: (meta) => whole(meta).map(({ key, label }) => ({ key, label: kind + label.slice(1) })),
   named: (of) => kind + of.slice(1),
   curve(run, of) {
@@ -243,7 +243,7 @@ function signalOf(run: RunReading, of: string): QuantityCurve | null {
 
 /** Arrays of a probe, one for each excitation. */
 const probeArrays = (meta: ResultMeta, of: string): string[] =>
-  Array.from({ length: Math.max(1, meta.excitations.length) }, (_, turn) => turnName(`probe:${of}`, turn));
+  Array.from({ length: Math.max(1, meta.excitations.length) }, (_, turn) => excitationKey(`probe:${of}`, turn));
 
 /** What voltages and currents in wires are told for: as excited (1 W in, or the wave's strength), a wave of 1 V/m, or 1 V or 1 A at the port that sends. */
 type ProbeBase = 'excited' | 'field' | 'volt' | 'ampere';
@@ -277,7 +277,7 @@ const probe = (title: string, unit: string, part: 0 | 1, base: ProbeBase): Quant
   group: 'recorded',
   over: 'frequency',
   unit,
-  forms: ['size', 'real', 'imaginary', 'phase', 'db'],
+  forms: ['magnitude', 'real', 'imaginary', 'phase', 'db'],
   terms: ({ probes = [], wave }) => {
     if (base !== 'excited' && (base === 'field') !== !!wave) return [];
     return probes.filter((p) => part || p.kind !== 'point').map(({ name }) => ({ key: name, label: name }));
@@ -321,7 +321,7 @@ const swept = (title: string, unit: string, part: 0 | 1 | null): QuantityKind =>
   group: 'recorded',
   over: 'angle',
   unit,
-  forms: part === null ? powerForms : ['size', 'real', 'imaginary', 'phase', 'db'],
+  forms: part === null ? powerForms : ['magnitude', 'real', 'imaginary', 'phase', 'db'],
   terms: ({ probes = [], wave, recordAt }) =>
     wave?.directions
       ? recordAt.flatMap((f) =>
@@ -354,7 +354,7 @@ const given = (title: string, unit: string, over: (of: 'electric' | 'magnetic', 
   group: 'recorded',
   over: 'frequency',
   unit,
-  forms: ['plain', 'db10'],
+  forms: ['plain', 'dBpower'],
   terms: ({ dipole }) => (dipole ? [{ key: '', label: dipole.name }] : []),
   needs: () => ['frequency', 'source:power'],
   curve({ meta, frequency, array }) {
@@ -371,7 +371,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     group: 'network',
     over: 'frequency',
     unit: '',
-    forms: [...complexForms, 'ratio'],
+    forms: [...complexForms, 'vswr'],
     terms: termsOfS,
     curve(run, of) {
       const found = sOf(run, of);
@@ -383,7 +383,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     group: 'network',
     over: 'frequency',
     unit: 'ohm',
-    forms: ['real', 'imaginary', 'size', 'phase'],
+    forms: ['real', 'imaginary', 'magnitude', 'phase'],
     terms: (meta) =>
       excited(meta).filter(
         ({ key }) =>
@@ -400,7 +400,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   },
   z: matrixEntry('Z', 'Impedance matrix', 'ohm'),
   y: matrixEntry('Y', 'Admittance matrix', 'S'),
-  vswr: { ...ofTerm('Standing wave ratio', '', reflections, () => []), forms: ['ratio'], curve: (run, of) => quantities.s.curve(run, of) },
+  vswr: { ...ofTerm('Standing wave ratio', '', reflections, () => []), forms: ['vswr'], curve: (run, of) => quantities.s.curve(run, of) },
   'return-loss': ofTerm('Return loss', 'dB', reflections, (_, s) => s.map((v) => -20 * Math.log10(Math.max(1e-10, Math.hypot(v.re, v.im))))),
   'insertion-loss': ofTerm('Insertion loss', 'dB', transfers, (_, s) => s.map((v) => -20 * Math.log10(Math.max(1e-10, Math.hypot(v.re, v.im))))),
   delay: ofTerm('Group delay', 's', termsOfS, (run, s) => groupDelay(run.frequency, s)),
@@ -409,7 +409,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     group: 'network',
     over: 'frequency',
     unit: '',
-    forms: [...complexForms, 'ratio'],
+    forms: [...complexForms, 'vswr'],
     terms: excited,
     named: (of) => `active, ${of}`,
     curve(run, of) {
@@ -430,15 +430,15 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     (re, _, k0, meta, c) => (meta.ports[c].family === 'TE' ? (re > 0 ? (eta0 * k0) / re : NaN) : (meta.ports[c].impedance ?? NaN)),
     (meta) => guided(meta).filter(({ key }) => ['TE', 'TEM'].includes(meta.ports[channelNames(meta.ports).indexOf(key)].family ?? '')),
   ),
-  directivity: figure('Directivity', '', ['db10', 'plain'], 'directivity'),
-  gain: figure('Gain', '', ['db10', 'plain'], 'gain'),
-  'realised-gain': figure('Realised gain', '', ['db10', 'plain'], 'realisedGain'),
-  'radiation-efficiency': figure('Radiation efficiency', '', ['plain', 'db10'], 'radiationEfficiency'),
-  'total-efficiency': figure('Total efficiency', '', ['plain', 'db10'], 'totalEfficiency'),
+  directivity: figure('Directivity', '', ['dBpower', 'plain'], 'directivity'),
+  gain: figure('Gain', '', ['dBpower', 'plain'], 'gain'),
+  'realised-gain': figure('Realised gain', '', ['dBpower', 'plain'], 'realisedGain'),
+  'radiation-efficiency': figure('Radiation efficiency', '', ['plain', 'dBpower'], 'radiationEfficiency'),
+  'total-efficiency': figure('Total efficiency', '', ['plain', 'dBpower'], 'totalEfficiency'),
   'rcs-back': crossSection('Radar cross-section back', 'm²', powerForms, 'back'),
   'rcs-largest': crossSection('Largest radar cross-section', 'm²', powerForms, 'largest'),
-  scattering: crossSection('Scattering cross-section', 'm²', ['plain', 'db10'], 'scattering'),
-  absorption: crossSection('Absorption cross-section', 'm²', ['plain', 'db10'], 'absorption'),
+  scattering: crossSection('Scattering cross-section', 'm²', ['plain', 'dBpower'], 'scattering'),
+  absorption: crossSection('Absorption cross-section', 'm²', ['plain', 'dBpower'], 'absorption'),
   'dipole-enhancement': given('Power of the dipole over that in free space', '', freePower),
   'dipole-power': given('Power of the dipole for moment 1 (A m, or V m)', 'W', () => 1),
   ...recordedCurves,
@@ -469,7 +469,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     group: 'time',
     over: 'frequency',
     unit: '',
-    forms: ['db', 'size', 'phase'],
+    forms: ['db', 'magnitude', 'phase'],
     terms: signalTerms,
     needs: signalArrays,
     named: (of) => `spectrum, ${signalName(of)}`,
@@ -495,5 +495,5 @@ export function curveName(quantity: string, of: string, form: CurveForm | undefi
   const own = form ?? kind.forms[0];
   return own === kind.forms[0] && quantity !== 'input'
     ? term
-    : `${term} ${own === 'real' ? 're' : own === 'imaginary' ? 'im' : own === 'db10' ? 'dB' : own === 'plain' ? '' : own === 'turn' ? 'phase' : own}`.trim();
+    : `${term} ${own === 'real' ? 're' : own === 'imaginary' ? 'im' : own === 'dBpower' ? 'dB' : own === 'plain' ? '' : own === 'unwrapped' ? 'phase' : own}`.trim();
 }

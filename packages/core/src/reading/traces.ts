@@ -62,7 +62,7 @@ type Own = Omit<DrawnTrace, 'trace' | 'run' | 'axis' | 'name'> & { over: Drawing
 /** A trace's numbers in its form. */
 function formed(t: CardTrace, curve: QuantityCurve, unit: string, form: NonNullable<CardTrace['form']>, over: Drawing['over']): Own {
   const kind = curveForms[form];
-  const dBi = form === 'db10' && ['directivity', 'gain', 'realised-gain'].includes(t.quantity);
+  const dBi = form === 'dBpower' && ['directivity', 'gain', 'realised-gain'].includes(t.quantity);
   return { x: Float64Array.from(curve.x), y: kind.of(curve), unit: dBi ? 'dBi' : (kind.unit ?? unit), over };
 }
 

@@ -1,4 +1,4 @@
-import { immittanceMatrix, knowsGaps, referenceOf, renormalised, shifted, withoutGaps } from '../network/index.ts';
+import { immittanceMatrix, knowsGaps, referenceOf, renormalised, shifted, deembedded } from '../network/index.ts';
 import { channelNames, type Complex, type ResultArray, type ResultMeta } from '../results/index.ts';
 
 /** How the reader sees a network: nothing here needs a new run. */
@@ -42,7 +42,7 @@ export function viewNetwork(
   let seen: ResultArray = s.shape.length === 4 ? s : { shape: [s.shape[0], s.shape[1], 1, 2], data: s.data };
   let bare = false;
   if (view.gaps === 'out' && knowsGaps(meta)) {
-    const without = withoutGaps(seen, frequency, meta);
+    const without = deembedded(seen, frequency, meta);
     if (without) [seen, bare] = [without, true];
   }
   const shifts = ports.map((p) => view.shifts[p.name] ?? 0);

@@ -254,7 +254,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
     'body-current': {
       title: 'Current through a cut of a body',
       unit: 'A',
-      forms: ['size', 'real', 'imaginary', 'phase', 'db'],
+      forms: ['magnitude', 'real', 'imaginary', 'phase', 'db'],
       terms: ({ name, line }) => [{ key: name, label: `${name} on ${line}` }],
       values: (told, key) => (told.name === key ? told.current : undefined),
     },

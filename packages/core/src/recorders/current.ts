@@ -25,8 +25,8 @@ const points = 400;
 
 /** First and last node of an axis that lie off the walls and the absorbing layers, or on a plane of symmetry. */
 export const innerNodes = ({ grid, mirrors, boundaries }: GridRecording, a: Axis): Pair => [
-  Math.max(1, grid.pml[2 * a] + (mirrors?.[a] || boundaries[2 * a] === 'open' ? 0 : 1)),
-  grid.lines[a].length - 2 - (boundaries[2 * a + 1] === 'open' ? grid.pml[2 * a + 1] - 1 : grid.pml[2 * a + 1]),
+  Math.max(1, grid.outerCells[2 * a] + (mirrors?.[a] || boundaries[2 * a] === 'open' ? 0 : 1)),
+  grid.lines[a].length - 2 - (boundaries[2 * a + 1] === 'open' ? grid.outerCells[2 * a + 1] - 1 : grid.outerCells[2 * a + 1]),
 ];
 /** A node brought into a range. */
 export const clampTo = ([low, high]: Pair, i: number): number => Math.min(Math.max(i, low), high);
@@ -49,7 +49,7 @@ export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index)
   ] as const)
     for (const end of [0, 1] as const) {
       // On a plane of symmetry the contour runs along the plane, where a magnetic wall has no H along it.
-      if (!end && mirrors?.[aside] && lo[aside] === grid.pml[2 * aside]) continue;
+      if (!end && mirrors?.[aside] && lo[aside] === grid.outerCells[2 * aside]) continue;
       const field = 3 + along;
       const from: Index = [lo[0], lo[1], lo[2]];
       from[normal] = k;
@@ -58,7 +58,7 @@ export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index)
       shift[normal] = -1;
       const count = hi[along] - lo[along] + 1;
       const lengths = Float64Array.from({ length: count }, (_, i) => extent(grid, along, field, lo[along] + i));
-      if (mirrors?.[along] && lo[along] === grid.pml[2 * along]) lengths[0] /= 2;
+      if (mirrors?.[along] && lo[along] === grid.outerCells[2 * along]) lengths[0] /= 2;
       // Around the normal from u to v: H_u counts where v is low, H_v where u is high.
       rows.push({
         region: g.add(rowRegion(field, from, along, count, shift, atNode(grid, normal, field, k))),
@@ -143,7 +143,7 @@ export const current = defineRecorder<Rectangle, Told>()({
     current: {
       title: 'Current through a rectangle',
       unit: 'A',
-      forms: ['size', 'real', 'imaginary', 'phase', 'db'],
+      forms: ['magnitude', 'real', 'imaginary', 'phase', 'db'],
       terms: ({ name }) => [{ key: name, label: name }],
       values: (told, key) => (told.name === key ? told.current : undefined),
     },

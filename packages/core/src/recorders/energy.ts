@@ -28,8 +28,8 @@ function nodesOf(own: readonly Body[], { grid, mirrors }: GridRecording): { lo: 
     const plane = mirrors?.[a]?.at;
     const folded = plane === undefined ? ends : ends.map((at) => (at < plane ? 2 * plane - at : at));
     const across = plane !== undefined && Math.min(...ends) < plane && Math.max(...ends) > plane;
-    lo[a] = Math.max(grid.pml[2 * a], nearestLine(x, across ? plane : Math.min(...folded)) - 1);
-    hi[a] = Math.min(x.length - 1 - grid.pml[2 * a + 1], nearestLine(x, Math.max(...folded)) + 1);
+    lo[a] = Math.max(grid.outerCells[2 * a], nearestLine(x, across ? plane : Math.min(...folded)) - 1);
+    hi[a] = Math.min(x.length - 1 - grid.outerCells[2 * a + 1], nearestLine(x, Math.max(...folded)) + 1);
   }
   return { lo, hi };
 }
@@ -263,7 +263,7 @@ export const energy = defineRecorder<{ line: string }, Told>()({
     lost: {
       title: 'Power lost in a body',
       unit: 'W',
-      forms: ['plain', 'db10'],
+      forms: ['plain', 'dBpower'],
       terms: ({ line }) => [{ key: line, label: line }],
       values: (told, key) => (told.line === key ? told.lost : undefined),
     },

@@ -87,7 +87,7 @@ export const flux = defineRecorder<Rectangle, Told>()({
     flux: {
       title: 'Power through a rectangle',
       unit: 'W',
-      forms: ['plain', 'db10'],
+      forms: ['plain', 'dBpower'],
       terms: ({ name }) => [{ key: name, label: name }],
       values: (told, key) => (told.name === key ? told.power : undefined),
     },

@@ -117,7 +117,7 @@ export const modeWaves = defineRecorder<Placed, Told>()({
     'mode-power': {
       title: 'Power of a mode',
       unit: 'W',
-      forms: ['db10', 'plain'],
+      forms: ['dBpower', 'plain'],
       terms,
       values: (told, key) => waveOf(told, key)?.map(([re, im]) => re * re + im * im),
     },

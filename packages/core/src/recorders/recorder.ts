@@ -155,7 +155,7 @@ export interface WireReading {
 export interface RecordedCurve<T> {
   title: string;
   unit: string;
-  forms: readonly ('db' | 'db10' | 'size' | 'real' | 'imaginary' | 'phase' | 'plain')[];
+  forms: readonly ('db' | 'dBpower' | 'magnitude' | 'real' | 'imaginary' | 'phase' | 'plain')[];
   terms(told: Named<T>): { key: string; label: string }[];
   values(told: Named<T>, key: string): readonly (number | Pair)[] | undefined;
 }

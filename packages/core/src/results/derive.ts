@@ -2,7 +2,7 @@ import type { AtFrequencies, RecorderTold, Told } from '../recorders/index.ts';
 import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
 export { readReference, referenceOf, referredTo } from '../network/renormalise.ts';
-export { atFrequency, knowsGaps, withoutGaps } from '../network/withoutGaps.ts';
+export { atFrequency, knowsGaps, deembedded } from '../network/deembed.ts';
 
 /** What recorders of a kind told. */
 export const recordedOf = <K extends RecorderTold['kind']>({ recorded }: { recorded: readonly RecorderTold[] }, kind: K): Told<K>[] =>

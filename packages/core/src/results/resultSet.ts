@@ -84,7 +84,7 @@ export const toldFor = ({ wave, dipole }: Pick<ResultMeta, 'wave' | 'dipole'>): 
   wave ? '1 V/m' : dipole ? '1 W from the dipole' : '1 W in';
 
 /** Name of a field array of an excitation by its place among them: that of the first is the plain one. */
-export const turnName = (name: string, turn: number): string => (turn ? `${name}@${turn}` : name);
+export const excitationKey = (name: string, turn: number): string => (turn ? `${name}@${turn}` : name);
 
 /**
  * A solution. Arrays by name:

@@ -1,7 +1,7 @@
 import { angle, choice, count, entry3, faceRef, length, pair, planeField, point, points3, positive, value, axisField } from '../entries/fields.ts';
 import { arcPoints, circleSides } from './outlines.ts';
 import { inPlane, planeAxes, type Point3 } from './recipe.ts';
-import { axisNumber, defineShape, listed3, twins, v3 } from './shape.ts';
+import { axisNumber, defineShape, listed3, firstDuplicate, v3 } from './shape.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
 const ends = choice('ends', { open: 'open', closed: 'closed' });
@@ -15,7 +15,7 @@ export const straight = defineShape({
   sentence: 'Line {name} · from {from} to {to}',
   recipe(_, v) {
     const points = [v3(v, 'from'), v3(v, 'to')];
-    const same = twins(points, 'to', false);
+    const same = firstDuplicate(points, 'to', false);
     return same
       ? { fault: 'The line begins and ends at the same point.', fix: 'Move one of its ends.', chip: 'to.0' }
       : { form: 'curve', points, closed: false, marks: [0, 1] };
@@ -33,7 +33,7 @@ export const polyline = defineShape({
   recipe(line, v) {
     const points = listed3(v, 'points', line.points, line.entry).map((p) => p.map((x, i) => x + v[`at.${i}`]) as Point3);
     const closed = line.ends === 'closed';
-    return twins(points, 'points', closed) ?? { form: 'curve', points, closed, marks: points.map((_, i) => i) };
+    return firstDuplicate(points, 'points', closed) ?? { form: 'curve', points, closed, marks: points.map((_, i) => i) };
   },
 });
 
@@ -88,7 +88,7 @@ export const spline = defineShape({
   recipe(line, v) {
     const given = listed3(v, 'points', line.points, line.entry);
     const closed = line.ends === 'closed';
-    const same = twins(given, 'points', closed);
+    const same = firstDuplicate(given, 'points', closed);
     if (same) return same;
     const n = given.length;
     // Beyond the ends of an open curve the neighbours are mirrored.
@@ -138,7 +138,7 @@ export const helix = defineShape({
       p[axis] += v.pitch * v.turns * part;
       return p;
     });
-    return twins(points, 'pitch', false)
+    return firstDuplicate(points, 'pitch', false)
       ? { fault: 'The turns lie on each other.', fix: 'Give a pitch, or different radii at start and end.', chip: 'pitch' }
       : { form: 'curve', points, closed: false, marks: [0, n] };
   },
@@ -177,7 +177,7 @@ export const equationCurve = defineShape({
     const size = Math.max(...points.map((p) => Math.hypot(p[0] - first[0], p[1] - first[1], p[2] - first[2])));
     const closed = points.length > 3 && Math.hypot(first[0] - last[0], first[1] - last[1], first[2] - last[2]) < sameNumber * size;
     if (closed) points.pop();
-    const same = twins(points, 'curve', closed);
+    const same = firstDuplicate(points, 'curve', closed);
     return same ? { ...same, chip: 'curve.0' } : { form: 'curve', points, closed, marks: [0, points.length - 1] };
   },
 });

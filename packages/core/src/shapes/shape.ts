@@ -117,7 +117,7 @@ export const listed3 = (v: ChipValues, path: string, rows: readonly unknown[], e
 export const axisNumber = (letter: string): Axis => 'xyz'.indexOf(letter) as Axis;
 
 /** Two points that follow each other must differ. */
-export const twins = (points: readonly Point3[], path: string, closed: boolean) => {
+export const firstDuplicate = (points: readonly Point3[], path: string, closed: boolean) => {
   const size = Math.max(...points.map((p) => Math.hypot(p[0] - points[0][0], p[1] - points[0][1], p[2] - points[0][2])));
   const i = points.findIndex((p, k) => {
     if (!closed && k + 1 === points.length) return false;

@@ -1,7 +1,7 @@
 import { axisField, choice, entry3, length, optional, point, points2, points3, positive, ref } from '../entries/fields.ts';
 import type { Recipe } from './recipe.ts';
 import type { Impossible, Point3 } from './recipe.ts';
-import { axisNumber, defineShape, listed2, listed3, twins, v3 } from './shape.ts';
+import { axisNumber, defineShape, listed2, listed3, firstDuplicate, v3 } from './shape.ts';
 
 /** A dielectric around the wire; both are left out of old lines. */
 const coat = {
@@ -57,7 +57,7 @@ export const bentWire = defineShape({
   recipe(line, v) {
     const points = listed3(v, 'points', line.points, line.entry).map((p) => p.map((x, i) => x + v[`at.${i}`]) as Point3);
     const closed = line.ends === 'closed';
-    return twins(points, 'points', closed) ?? wireOf(v, { points, closed });
+    return firstDuplicate(points, 'points', closed) ?? wireOf(v, { points, closed });
   },
 });
 
@@ -87,7 +87,7 @@ export const cable = defineShape({
   recipe(line, v) {
     if (v.height <= v.radius) return { fault: 'The cable lies in the ground: its height is not above its radius.', fix: 'Raise it.', chip: 'height' };
     const flat = listed2(v, 'points', line.points, undefined);
-    const same = twins(flat.map(([x, y]): Point3 => [x, y, 0]), 'points', false); // prettier-ignore
+    const same = firstDuplicate(flat.map(([x, y]): Point3 => [x, y, 0]), 'points', false); // prettier-ignore
     if (same) return same;
     const up = flat.map(([x, y]): Point3 => [x, y, v.at + v.height]);
     const foot = ([x, y]: readonly number[]): Point3 => [x, y, v.at];

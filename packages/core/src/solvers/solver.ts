@@ -89,7 +89,7 @@ export interface Plan<M = unknown, C extends Estimate = Estimate> {
 
 /** What shows of a mesh: the lines of a grid and its outer cells, or the ends of segments [3 n], metres. */
 export interface MeshView {
-  grid?: { lines: readonly Float64Array[]; pml: readonly number[] };
+  grid?: { lines: readonly Float64Array[]; outerCells: readonly number[] };
   nodes?: Float32Array;
 }
 

@@ -4,7 +4,7 @@ import type { Axis } from '../numerics/axis.ts';
 export interface Grid {
   lines: [Float64Array, Float64Array, Float64Array];
   /** Cells outside the region at xMin, xMax, yMin, yMax, zMin, zMax: absorbing layers, or one behind a magnetic or periodic wall. */
-  pml: number[];
+  outerCells: number[];
   /** Shortest wavelength in the densest material over the largest cell in it. */
   cellsPerWavelength: number;
   /** Coordinates of faces that are not grid lines and are met by averaging within a cell, per axis. */

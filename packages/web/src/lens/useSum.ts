@@ -1,4 +1,4 @@
-import { turnName } from '@jadebell/core/results';
+import { excitationKey } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray, type NumberArray } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
@@ -31,7 +31,7 @@ const formOf = (run: Run | undefined, name: string | null, { count }: Range): st
 const loading = (run: Run, name: string, range: Range, shares: readonly Wave[]): [key: string, load: () => Promise<Parts>, weight: number] => [
   `sum ${run.id}/${name}/${range.from}/${range.count} ${columnsOf(shares)}`,
   async () => ({
-    parts: await Promise.all(shares.map((s) => getArray(run.id, turnName(name, s.column), range))),
+    parts: await Promise.all(shares.map((s) => getArray(run.id, excitationKey(name, s.column), range))),
     of: formOf(run, name, range),
     shares,
     columns: columnsOf(shares),

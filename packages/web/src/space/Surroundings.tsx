@@ -105,7 +105,7 @@ function dashed(points: number[], count: number): number[] {
 export function GridPlane({ grid, level, dark }: { grid: NonNullable<MeshView['grid']>; level: number; dark: boolean }) {
   const [inner, outer] = useMemo(() => {
     const [x, y] = grid.lines;
-    const [x0, x1, y0, y1] = grid.pml;
+    const [x0, x1, y0, y1] = grid.outerCells;
     const near: number[] = [];
     const far: number[] = [];
     const line = (a: number[], b: number[], absorbing: boolean): void => void (absorbing ? far : near).push(...a, level, ...b, level);

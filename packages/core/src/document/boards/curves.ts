@@ -3,7 +3,7 @@ import { parameterName } from '../../entries/index.ts';
 import { cardBase } from './common.ts';
 
 /** How a curve's numbers are told. */
-export const forms = ['db', 'db10', 'size', 'real', 'imaginary', 'phase', 'turn', 'ratio', 'plain'] as const;
+export const forms = ['db', 'dBpower', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr', 'plain'] as const;
 export type CurveForm = (typeof forms)[number];
 
 export const traceSchema = z.strictObject({

@@ -5,7 +5,7 @@ import { axisFrame, frameAlong, type WireAxis } from '../item.ts';
 import { GeometryFault } from '../fault.ts';
 import { unionLoops } from '../flat.ts';
 import { buildSolid, prismSolid, ringSolid } from '../solids.ts';
-import type { Bench, Made, Maker } from './maker.ts';
+import type { BuildContext, BuildResult, Maker } from './maker.ts';
 import { faceOf, needFlat } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
 import { sameMesh } from '../../numerics/tolerance.ts';
@@ -50,7 +50,7 @@ export const frameOnFace: Maker<'frame on face'> = (_, bench) => {
   return { frame: frameAlong(face.centre, face.normal) };
 };
 
-const pathOf = (bench: Bench): NonNullable<Made['curve']> => bench.inputs[0].item.curve!;
+const pathOf = (bench: BuildContext): NonNullable<BuildResult['curve']> => bench.inputs[0].item.curve!;
 const along = { ends: ['start', 'end'] as [string, string] };
 
 /** A profile swept along a curve. */
@@ -65,7 +65,7 @@ const wireSides = 24;
 
 /** A round wire along a curve, with a coat around it where it has one. */
 export const wire: Maker<'wire'> = ({ radius, path: own, coat }, bench) => {
-  const path: NonNullable<Made['curve']> = own ? { ...own, marks: [] } : pathOf(bench);
+  const path: NonNullable<BuildResult['curve']> = own ? { ...own, marks: [] } : pathOf(bench);
   const round = Array.from({ length: wireSides }, (_, i): Point2 => {
     const t = (2 * Math.PI * i) / wireSides;
     return [radius * Math.cos(t), radius * Math.sin(t)];
@@ -117,7 +117,7 @@ export const trace: Maker<'trace'> = (recipe, bench) => {
 };
 
 /** A solid over outlines of a frame's xy plane, from z = `low` to `high` of the frame. */
-export function prismOn(bench: Bench, frame: readonly number[], loops: Point2[][], low: number, high: number): Made {
+export function prismOn(bench: BuildContext, frame: readonly number[], loops: Point2[][], low: number, high: number): BuildResult {
   const flat = prismSolid(bench.kernel, bench.origins, bench.line, 2, low, high - low, loops);
   const manifold = flat.transform(columns(frame));
   flat.delete();
@@ -127,4 +127,4 @@ export function prismOn(bench: Bench, frame: readonly number[], loops: Point2[][
 
 /** A matrix as the kernel takes it: four columns of four. */
 export const columns = (m: readonly number[]) =>
-  [m[0], m[4], m[8], 0, m[1], m[5], m[9], 0, m[2], m[6], m[10], 0, m[3], m[7], m[11], 1] as unknown as Parameters<NonNullable<Made['solid']>['manifold']['transform']>[0]; // prettier-ignore
+  [m[0], m[4], m[8], 0, m[1], m[5], m[9], 0, m[2], m[6], m[10], 0, m[3], m[7], m[11], 1] as unknown as Parameters<NonNullable<BuildResult['solid']>['manifold']['transform']>[0]; // prettier-ignore

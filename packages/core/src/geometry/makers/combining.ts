@@ -9,12 +9,12 @@ import { edgeRuns } from '../naming.ts';
 import { SolidMesh } from '../solids.ts';
 import { surfaceOf } from '../surface.ts';
 import { columns, prismOn } from './basic.ts';
-import { type Bench, faceOf, type Made, type Maker, needFlat, solidOf } from './maker.ts';
+import { type BuildContext, faceOf, type BuildResult, type Maker, needFlat, solidOf } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
 import { sameMesh } from '../../numerics/tolerance.ts';
 
 /** Extent of a body, for tolerances. */
-const extentOf = (bench: Bench, item: Item): number => {
+const extentOf = (bench: BuildContext, item: Item): number => {
   const { positions } = surfaceOf(bench.kernel, bench.origins, item);
   let most = 0;
   for (let i = 3; i < positions.length; i++) most = Math.max(most, Math.abs(positions[i] - positions[i % 3]));
@@ -22,7 +22,7 @@ const extentOf = (bench: Bench, item: Item): number => {
 };
 
 /** Outlines where the plane of `frame` meets a solid, in that frame. */
-function sectionOf(bench: Bench, item: Item, frame: readonly number[]): Loops {
+function sectionOf(bench: BuildContext, item: Item, frame: readonly number[]): Loops {
   const scale = 1 / extentOf(bench, item);
   // Cross-sections keep eight decimals, so the body is brought to unit size.
   const inverse = invert(frame);
@@ -36,7 +36,7 @@ function sectionOf(bench: Bench, item: Item, frame: readonly number[]): Loops {
 }
 
 /** Bodies of a combination as what they are all: solids, or outlines in the plane of the first sheet. */
-function sheetsOf(bench: Bench, items: Item[], solidsMayCut: boolean): { frame: readonly number[]; loops: Loops[] } {
+function sheetsOf(bench: BuildContext, items: Item[], solidsMayCut: boolean): { frame: readonly number[]; loops: Loops[] } {
   const first = items[0].sheet!;
   const inverse = invert(first.frame);
   const loops = items.map((item) => {
@@ -58,14 +58,14 @@ function sheetsOf(bench: Bench, items: Item[], solidsMayCut: boolean): { frame: 
 }
 
 const flatten = (item: Item): Item[] => (item.members ? item.members.flatMap(flatten) : [item]);
-const inputsOf = (bench: Bench): Item[] => bench.inputs.flatMap(({ item }) => flatten(item));
+const inputsOf = (bench: BuildContext): Item[] => bench.inputs.flatMap(({ item }) => flatten(item));
 
 const exactOf = (items: Item[]): Exact[] | null => {
   const found = items.map((i) => i.solid!.exact);
   return found.includes(null) ? null : (found as Exact[]);
 };
 
-function sheetMade(frame: readonly number[], loops: Loops, what: string): Made {
+function sheetMade(frame: readonly number[], loops: Loops, what: string): BuildResult {
   if (!loops.length) throw new GeometryFault(`${what} leaves nothing.`, 'Move or resize the sheets so that something is left.');
   return { sheet: { frame, loops } };
 }
@@ -106,7 +106,7 @@ export const common: Maker<'common'> = (_, bench) => {
 };
 
 /** A body without its tools. */
-function cutBy(bench: Bench, from: Item, tools: Item[]): Made {
+function cutBy(bench: BuildContext, from: Item, tools: Item[]): BuildResult {
   if (from.sheet) {
     const { frame, loops } = sheetsOf(bench, [from, ...tools], true);
     return sheetMade(frame, cutLoops(bench.kernel, loops[0], loops.slice(1)), 'The cut');
@@ -126,7 +126,7 @@ export const cut: Maker<'cut'> = (_, bench) => {
 };
 
 /** World normal and offset of a plane given in the working frame. */
-function worldPlane(bench: Bench, normal: Point3, offset: number): { normal: Point3; offset: number; frame: readonly number[] } {
+function worldPlane(bench: BuildContext, normal: Point3, offset: number): { normal: Point3; offset: number; frame: readonly number[] } {
   const at = normal.map((c) => c * offset) as Point3;
   const f = bench.frame;
   if (!f) return { normal, offset, frame: frameAlong(at, normal) };
@@ -136,7 +136,7 @@ function worldPlane(bench: Bench, normal: Point3, offset: number): { normal: Poi
 }
 
 /** The half space above or below a plane, as large as a body needs it. */
-function halfSpace(bench: Bench, item: Item, frame: readonly number[], side: 1 | -1): Exact {
+function halfSpace(bench: BuildContext, item: Item, frame: readonly number[], side: 1 | -1): Exact {
   const far = 1e3 * (extentOf(bench, item) + Math.max(...originOf(frame as number[]).map(Math.abs)));
   const of = { form: 'box', min: [-far, -far, side > 0 ? 0 : -far], max: [far, far, side > 0 ? far : 0] } as Exact;
   return { form: 'moved', matrix: frame, inverse: invert(frame), of };
@@ -147,7 +147,7 @@ export const split: Maker<'split'> = ({ normal, offset, keep }, bench) => {
   const { item } = bench.inputs[0];
   const plane = worldPlane(bench, normal, offset);
   if (item.sheet) {
-    const half = (side: 1 | -1): Made => {
+    const half = (side: 1 | -1): BuildResult => {
       const size = 4 * (extentOf(bench, item) + Math.abs(plane.offset) + Math.max(...originOf(item.sheet!.frame).map(Math.abs)));
       const box = bench.kernel.Manifold.cube([size, size, size], true)
         .translate(0, 0, (side * size) / 2)
@@ -161,7 +161,7 @@ export const split: Maker<'split'> = ({ normal, offset, keep }, bench) => {
   }
   needSolids([item]);
   const [above, below] = item.solid!.manifold.splitByPlane(plane.normal, plane.offset);
-  const made = (manifold: Manifold, side: 1 | -1): Made => {
+  const made = (manifold: Manifold, side: 1 | -1): BuildResult => {
     const exact = item.solid!.exact;
     return solidOf(manifold, exact && { form: 'common', parts: [exact, halfSpace(bench, item, plane.frame, side)] }, 'The split');
   };
@@ -206,7 +206,7 @@ export const imprint: Maker<'imprint'> = ({ normal, offset }, bench) => {
   return { solid: { manifold: mesh.solid(bench.kernel, bench.origins, bench.line), exact: item.solid!.exact } };
 };
 
-const sheetOf = (bench: Bench): SheetPart => bench.inputs[0].item.sheet!;
+const sheetOf = (bench: BuildContext): SheetPart => bench.inputs[0].item.sheet!;
 
 /** A solid from a sheet. */
 export const thicken: Maker<'thicken'> = ({ up, down }, bench) => {
@@ -221,7 +221,7 @@ export const offset: Maker<'offset'> = ({ by, corners }, bench) => {
 };
 
 /** Outlines of a flat face, in a frame on it. */
-function faceLoops(bench: Bench): SheetPart {
+function faceLoops(bench: BuildContext): SheetPart {
   const { item, face, number } = faceOf(bench);
   if (item.sheet) return item.sheet;
   needFlat(bench, face);

@@ -5,13 +5,13 @@ import { tidyLoops } from '../flat.ts';
 import { axisFrame } from '../item.ts';
 import { prismSolid } from '../solids.ts';
 import { columns } from './basic.ts';
-import type { Bench, Made, Maker } from './maker.ts';
+import type { BuildContext, BuildResult, Maker } from './maker.ts';
 
 /**
  * Reads the data of a part of the project.
  * @throws GeometryFault where the data are damaged.
  */
-function partOf<T>(bench: Bench, name: string, kind: 'mesh' | 'outlines', read: (data: string) => T): T {
+function partOf<T>(bench: BuildContext, name: string, kind: 'mesh' | 'outlines', read: (data: string) => T): T {
   const part = bench.part(name);
   if (!part || part.kind !== kind)
     throw new GeometryFault(
@@ -30,7 +30,7 @@ function partOf<T>(bench: Bench, name: string, kind: 'mesh' | 'outlines', read: 
  * Kernel body of a mesh; its corners are merged where they coincide.
  * @throws GeometryFault where it does not close.
  */
-export function closedBody(bench: Pick<Bench, 'kernel' | 'origins' | 'line'>, { positions, triangles }: MeshData) {
+export function closedBody(bench: Pick<BuildContext, 'kernel' | 'origins' | 'line'>, { positions, triangles }: MeshData) {
   const { Manifold, Mesh } = bench.kernel;
   const id = Manifold.reserveIDs(1);
   bench.origins.set(id, { line: bench.line, faces: [] });
@@ -57,7 +57,7 @@ export function closedBody(bench: Pick<Bench, 'kernel' | 'origins' | 'line'>, { 
  * A body from a file.
  * @throws GeometryFault where nothing is left of it.
  */
-export const imported: Maker<'import'> = ({ part, scale, at, turn, simplify }, bench): Made => {
+export const imported: Maker<'import'> = ({ part, scale, at, turn, simplify }, bench): BuildResult => {
   const data = partOf(bench, part, 'mesh', unpackMesh);
   const [x, y, z] = turn;
   const turned = compose(rotation([0, 0, 1], z), compose(rotation([0, 1, 0], y), rotation([1, 0, 0], x)));
@@ -76,7 +76,7 @@ export const imported: Maker<'import'> = ({ part, scale, at, turn, simplify }, b
  * Outlines from a file, as sheets or solids.
  * @throws GeometryFault where they enclose no area.
  */
-export const drawing: Maker<'drawing'> = ({ part, normal, offset, scale, shift, thickness }, bench): Made => {
+export const drawing: Maker<'drawing'> = ({ part, normal, offset, scale, shift, thickness }, bench): BuildResult => {
   const raw = partOf(bench, part, 'outlines', unpackOutlines);
   const loops = tidyLoops(
     bench.kernel,

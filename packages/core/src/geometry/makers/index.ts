@@ -5,7 +5,7 @@ import { drawing, imported } from './importing.ts';
 import type { Maker } from './maker.ts';
 import { alongCurve, place } from './placing.ts';
 
-export type { Bench, Made } from './maker.ts';
+export type { BuildContext, BuildResult } from './maker.ts';
 export { placed } from './placing.ts';
 export { closedBody } from './importing.ts';
 

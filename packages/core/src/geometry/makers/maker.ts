@@ -8,7 +8,7 @@ import type { Origins } from '../solids.ts';
 import { type Face, surfaceOf } from '../surface.ts';
 
 /** What a maker has at hand. */
-export interface Bench {
+export interface BuildContext {
   kernel: Kernel;
   origins: Origins;
   line: string;
@@ -20,17 +20,17 @@ export interface Bench {
 }
 
 /** What a maker makes; the evaluation adds name, material and identity. */
-export type Made = Omit<Item, 'id' | 'line' | 'material' | 'conductor' | 'members'> & { members?: Made[] };
+export type BuildResult = Omit<Item, 'id' | 'line' | 'material' | 'conductor' | 'members'> & { members?: BuildResult[] };
 
 export type RecipeOf<F extends Recipe['form']> = Extract<Recipe, { form: F }>;
 /** Builds what a recipe of one form says. Throws a GeometryFault. */
-export type Maker<F extends Recipe['form']> = (recipe: RecipeOf<F>, bench: Bench) => Made;
+export type Maker<F extends Recipe['form']> = (recipe: RecipeOf<F>, bench: BuildContext) => BuildResult;
 
 /**
  * Refuses a body of nothing.
  * @throws GeometryFault for a body of nothing.
  */
-export function solidOf(manifold: NonNullable<Item['solid']>['manifold'], exact: NonNullable<Item['solid']>['exact'], what: string): Made {
+export function solidOf(manifold: NonNullable<Item['solid']>['manifold'], exact: NonNullable<Item['solid']>['exact'], what: string): BuildResult {
   if (manifold.isEmpty()) {
     manifold.delete();
     throw new GeometryFault(`${what} leaves nothing.`, 'Move or resize the bodies so that something is left.');
@@ -42,7 +42,7 @@ export function solidOf(manifold: NonNullable<Item['solid']>['manifold'], exact:
  * The face that an input points at.
  * @throws GeometryFault where there is no such face.
  */
-export function faceOf(bench: Bench, index = 0): { item: Item; face: Face; number: number } {
+export function faceOf(bench: BuildContext, index = 0): { item: Item; face: Face; number: number } {
   const { item, face: names, path } = bench.inputs[index];
   const { faces } = surfaceOf(bench.kernel, bench.origins, item);
   const found = faces.findIndex((f) =>
@@ -61,6 +61,6 @@ export function faceOf(bench: Bench, index = 0): { item: Item; face: Face; numbe
  * A frame on a face that must be flat.
  * @throws GeometryFault where it is curved.
  */
-export function needFlat(bench: Bench, face: Face): asserts face is Face & { normal: [number, number, number] } {
+export function needFlat(bench: BuildContext, face: Face): asserts face is Face & { normal: [number, number, number] } {
   if (!face.normal) throw new GeometryFault(`The face ${face.name} is curved.`, 'Choose a flat face.', bench.inputs[0].path);
 }

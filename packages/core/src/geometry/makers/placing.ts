@@ -6,12 +6,12 @@ import { alignedAxis, axisFrame, frameAlong, inPlaneOf, type Item, kindOf, origi
 import { GeometryFault } from '../fault.ts';
 import { curveLength, pointAlong } from '../paths.ts';
 import { columns } from './basic.ts';
-import type { Bench, Made, Maker } from './maker.ts';
+import type { BuildContext, BuildResult, Maker } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
 import { nothing, sameNumber } from '../../numerics/tolerance.ts';
 
 /** An item at another place. */
-export function placed(item: Item | Made, m: Affine): Made {
+export function placed(item: Item | BuildResult, m: Affine): BuildResult {
   if (item.solid) {
     const { manifold, exact } = item.solid;
     const wire = item.wire && isRigid(m) ? { ...item.wire, points: item.wire.points.map((p) => apply(m, p)) } : undefined;
@@ -79,7 +79,7 @@ const inWorld = (m: Affine, frame: Affine | null): Affine => (frame ? compose(fr
  * One body of several copies.
  * @throws GeometryFault where they cannot become one.
  */
-function together(bench: Bench, copies: Made[]): Made {
+function together(bench: BuildContext, copies: BuildResult[]): BuildResult {
   if (copies.length === 1) return copies[0];
   const kinds = new Set(copies.map((c) => kindOf(c as Item)));
   if (kinds.size > 1 || !(kinds.has('solid') || kinds.has('sheet')))
@@ -98,7 +98,7 @@ function together(bench: Bench, copies: Made[]): Made {
   return { sheet: { frame: first.frame, loops: unionLoops(bench.kernel, loops as NonNullable<(typeof loops)[0]>[]) } };
 }
 
-function copies(bench: Bench, places: readonly Affine[], as: 'one' | 'many'): Made {
+function copies(bench: BuildContext, places: readonly Affine[], as: 'one' | 'many'): BuildResult {
   const { item } = bench.inputs[0];
   const made = places.map((m) => placed(item, inWorld(m, bench.frame)));
   if (as === 'many') return { members: made };

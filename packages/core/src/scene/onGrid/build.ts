@@ -10,7 +10,7 @@ import type { GridScene } from '../types.ts';
 import { checkOnGrid } from './checks.ts';
 import { resolveCombination } from './combination.ts';
 import { solvableBodies } from './materials.ts';
-import { endAtGuides, seesSeveral } from './portFilling.ts';
+import { endAtGuides, isInhomogeneous } from './portFilling.ts';
 import { boundariesOf, marginOf, magneticSides, regionAround, unpaired, wholeOf } from './region.ts';
 import { halveGuide, halvePort, resolveSymmetry, unlikeBodies } from './symmetry.ts';
 
@@ -82,7 +82,7 @@ export function buildOnGrid(resolving: Resolving): Built {
   const around = regionAround({ bodies, ...placed }, boundaries, margin, mirrors);
   const guides = placed.guides.map((g): SceneGuide => {
     const bounded = { ...g, ...magneticSides(g, around) };
-    return seesSeveral(bounded, bodies, [from, to]) ? { ...bounded, mixed: true } : bounded;
+    return isInhomogeneous(bounded, bodies, [from, to]) ? { ...bounded, inhomogeneous: true } : bounded;
   });
   const { region, problems: atGuides } = endAtGuides(guides, bodies, [...ports, ...guides], around);
   const whole = wholeOf(region, mirrors);

@@ -31,7 +31,7 @@ describe('guided ports that see several media', () => {
     const { scene: built, problems } = buildScene(line(), kernel);
     expect(problems.filter((p) => p.severity === 'error')).toEqual([]);
     const scene = sceneFor('fdtd', built);
-    expect(scene.guides.map((g) => g.mixed)).toEqual([true, true]);
+    expect(scene.guides.map((g) => g.inhomogeneous)).toEqual([true, true]);
     expect([scene.min[0], scene.max[0]]).toEqual([expect.closeTo(-0.02, 9), expect.closeTo(0.02, 9)]);
     // Elsewhere the margin stands.
     expect(scene.max[1]).toBeCloseTo(0.015, 9);
@@ -39,13 +39,13 @@ describe('guided ports that see several media', () => {
   });
   test('a port in one medium stays as it was', () => {
     const scene = sceneFor('fdtd', buildScene(line({ ports: [port('left', '-20 mm', 'up', '0.9 mm'), port('right', '20 mm', 'down', '0.9 mm')] }), kernel).scene); // prettier-ignore
-    expect(scene.guides.map((g) => g.mixed)).toEqual([undefined, undefined]);
+    expect(scene.guides.map((g) => g.inhomogeneous)).toEqual([undefined, undefined]);
     expect(scene.min[0]).toBeCloseTo(-0.025, 9);
   });
   test('a layer far thinner than the port is seen', () => {
     // Across the board's upper 10 um, where no point of an even raster falls.
     const thin = line({ lines: [box('board', 'Polyimide film', ['40 mm', '20 mm', '1 mm'], ['0 mm', '0 mm', '0 mm'])], ports: [port('left', '-20 mm', 'up', '1.01 mm'), port('right', '20 mm', 'down', '1.01 mm')] }); // prettier-ignore
-    expect(sceneFor('fdtd', buildScene(thin, kernel).scene).guides.map((g) => g.mixed)).toEqual([true, true]);
+    expect(sceneFor('fdtd', buildScene(thin, kernel).scene).guides.map((g) => g.inhomogeneous)).toEqual([true, true]);
   });
   test('what lies behind such a port, and a far field beside it, are told', () => {
     const behind = line({ lines: [...line().lines, box('far', 'Copper', ['1 mm', '1 mm', '1 mm'], ['-24 mm', '0 mm', '0 mm'])] });

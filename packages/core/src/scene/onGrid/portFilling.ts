@@ -42,7 +42,7 @@ export function seenBy({ normal, into, min, max }: SceneGuide, bodies: readonly 
  * Whether what fills a guided port just inside its plane, metal apart, is more than one medium, or one whose permittivity changes
  * over the band (hertz).
  */
-export function seesSeveral(guide: SceneGuide, bodies: readonly Body[], [from, to]: readonly [number, number]): boolean {
+export function isInhomogeneous(guide: SceneGuide, bodies: readonly Body[], [from, to]: readonly [number, number]): boolean {
   const seen = new Set<string>();
   for (const body of seenBy(guide, bodies)) {
     const here = body?.material;
@@ -71,7 +71,7 @@ export function endAtGuides(
   const problems: Problem[] = [];
   const region = { min: [...around.min] as Point3, max: [...around.max] as Point3, boundaries: [...around.boundaries] };
   for (const g of guides) {
-    if (!g.mixed) continue;
+    if (!g.inhomogeneous) continue;
     const a = g.normal;
     const place: Place = { part: 'ports', name: g.name };
     const plane = g.min[a];

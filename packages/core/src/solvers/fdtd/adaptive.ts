@@ -5,7 +5,7 @@ import type { GridScene } from '../../scene/index.ts';
 import { solveInPasses } from '../inPasses.ts';
 import type { SolveOptions } from '../solver.ts';
 import { discretise } from './discretise.ts';
-import { Jumps, refined } from './refine.ts';
+import { RefinementIndicator, refined } from './refine.ts';
 import type { SolveOnce } from './solveOnce.ts';
 
 const mostPasses = 8;
@@ -21,12 +21,12 @@ export async function solveAdaptive(
   const first = buildGrid(scene);
   const { model, result } = await solveInPasses(
     {
-      first: { refinement: unrefined, grid: first, jumps: new Jumps(first) },
+      first: { refinement: unrefined, grid: first, jumps: new RefinementIndicator(first) },
       most: mostPasses,
       solve: ({ grid, jumps }, o) => solve(scene, discretise(scene, grid), o, (s) => jumps.take(s)),
       next: ({ refinement, grid, jumps }) => {
         const finer = refined(scene, refinement, grid, jumps);
-        return cellCount(finer.grid) > mostCells ? null : { ...finer, jumps: new Jumps(finer.grid) };
+        return cellCount(finer.grid) > mostCells ? null : { ...finer, jumps: new RefinementIndicator(finer.grid) };
       },
     },
     scene.details.change,

@@ -3,8 +3,8 @@ import { type Grid } from '../../grid/index.ts';
 import type { PortGap, ResultSet } from '../../results/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
-import { portGap } from './gapLine.ts';
-import { spreadGap } from './gapSpread.ts';
+import { calibrateOnLine } from './calibrateOnLine.ts';
+import { calibrateOnSpread } from './calibrateOnSpread.ts';
 import type { SolveOnce } from './solveOnce.ts';
 import type { TimeEvidence } from '../../methods/index.ts';
 
@@ -30,7 +30,7 @@ export async function calibratePorts(
   for (const port of wanted) {
     if (signal?.aborted) break;
     try {
-      const gap = await (port.line ? portGap : spreadGap)(scene, port, grid, { host, signal }, solve);
+      const gap = await (port.line ? calibrateOnLine : calibrateOnSpread)(scene, port, grid, { host, signal }, solve);
       // Of a reference that was stopped nothing is known.
       if (signal?.aborted) gapsKept.push({ name: port.name, why: 'The run was stopped before its reference was solved.' });
       else if (gap.after < worstLine) gaps.set(port.name, gap);

@@ -33,7 +33,7 @@ const spreadCost = 1;
 
 /** Bytes of what guided ports send and record: sources, lines, two signals a mode or profile. */
 const guideBytes = (scene: GridScene, maxSteps: number): number =>
-  scene.guides.reduce((sum, g) => sum + g.modes * maxSteps * (g.mixed ? 4 + 7 * 16 : 4 + 16 + 12), 0);
+  scene.guides.reduce((sum, g) => sum + g.modes * maxSteps * (g.inhomogeneous ? 4 + 7 * 16 : 4 + 16 + 12), 0);
 
 /** Steps after which a run ends whatever its energy. */
 export const stepLimit = (scene: GridScene, dt: number): number => {
@@ -83,7 +83,7 @@ function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEsti
     : scene.ports.filter((p) => !p.load && excited(p.name)).length + scene.guides.reduce((n, g) => n + (excited(g.name) ? g.modes : 0), 0);
   const points = scene.recorders.filter((r) => recorderKind(r).over === 'time').length;
   const bytes =
-    memoryNeeded(cells, grid.pml, 0, sumsOf(scene, grid)) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
+    memoryNeeded(cells, grid.outerCells, 0, sumsOf(scene, grid)) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
   const turns = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), excitations);
   return {
     solver: 'fdtd',

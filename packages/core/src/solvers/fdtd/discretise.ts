@@ -54,7 +54,7 @@ function overlays(scene: GridScene, grid: Grid, ports: readonly PortEdge[][], gu
     for (const edge of edges) at(scene.ports[port].axis, edge.index[1], edge.index[2]).loads.push({ port, edge });
   });
   guides.forEach((guide, g) => {
-    if (scene.guides[g].mixed) return;
+    if (scene.guides[g].inhomogeneous) return;
     const { held, backed } = guideEdges(guide, grid);
     for (const { c, at: [i, j, k] } of held) at(c, j, k).held.push(i); // prettier-ignore
     for (const { c, at: [i, j, k] } of backed) at(c, j, k).metal.push(i); // prettier-ignore

@@ -1,7 +1,7 @@
 import { cellCount, cellsOf, type Grid } from '../../grid/index.ts';
 import { type Pulse, pulseLevel } from '../../numerics/pulse.ts';
 import type { ResultArray } from '../../results/index.ts';
-import type { March } from './march.ts';
+import type { SteppedRun } from './march.ts';
 import type { TimeEvidence } from '../../methods/index.ts';
 
 interface Stepped {
@@ -13,7 +13,7 @@ interface Stepped {
   steps: number;
   pulse: Pulse;
   band: { from: number; to: number };
-  ended: March['ended'];
+  ended: SteppedRun['ended'];
   residual: number;
 }
 
@@ -31,7 +31,7 @@ export const steppingEvidence = ({ grid, dt, stepping, steps, pulse, band, ended
   }) satisfies Partial<TimeEvidence>;
 
 /** Energy over the steps of a run, as a result keeps it: steps, then energies. */
-export const energyArray = ({ energies }: March): ResultArray => ({
+export const energyArray = ({ energies }: SteppedRun): ResultArray => ({
   shape: [2, energies.length],
   data: Float64Array.from([...energies.map((e) => e[0]), ...energies.map((e) => e[1])]),
 });

@@ -7,10 +7,10 @@ import { type Channel, ChannelSpectra } from './channels.ts';
 import type { Discrete } from './discrete.ts';
 import { extrapolated } from './extrapolate.ts';
 import type { Excitation } from './jobs.ts';
-import { march } from './march.ts';
+import { runSteps } from './march.ts';
 import type { GuideModes } from './modeTypes.ts';
 import type { RecordingPlan } from './recorders.ts';
-import { Settled, watched } from './settled.ts';
+import { SteadyStateDetector, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
 import { planOf, type progressOf, pulseSeries, type Stepping } from './stepping.ts';
 
@@ -72,13 +72,13 @@ export async function excite(
     };
     const spectraAt = (at: Float64Array): ChannelSpectra => new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt);
     const faded = (at: Float64Array): ChannelSpectra => spectraAt(at).takeFaded(simulation, series);
-    const settled = guides.length ? new Settled(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
+    const settled = guides.length ? new SteadyStateDetector(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
     const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
-    const went = await march(simulation, {
+    const went = await runSteps(simulation, {
       ...stepping,
       host: options.host,
       signal: options.signal,
-      settled: (step) => !!settled?.due(step) && settled.look(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
+      settled: (step) => !!settled?.isDue(step) && settled.update(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
       // Signals of the ports are faded afterwards, running sums of fields cannot be.
       ...(settled && fields && sampled ? { fading: { from: fadeSumsFrom, begin: (from, to) => simulation.fadeSums(from, to) } } : {}),
       each: (energies) => {

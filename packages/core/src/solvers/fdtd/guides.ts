@@ -3,7 +3,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, type SceneGuide, seenBy } from '../../scene/index.ts';
 import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
-import { mixedModes, reversed } from './mixedModes.ts';
+import { inhomogeneousModes, reversed } from './inhomogeneousModes.ts';
 import { openRim } from './rim.ts';
 import { type GuidePlane, type Index, indexOf } from './portPlane.ts';
 import { type Dispersion, type PortMode, type GuideModes, discreteK } from './modeTypes.ts';
@@ -64,14 +64,14 @@ export function guideModes(
     fail('port.modes', `The cross-section has only ${found} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
   const cutoffFault = (): { problems: Problem[] } =>
     fail('port.cutoff', `No mode of the ${noun} propagates anywhere in the band.`, 'Raise the band, widen the guide, or look for a wrong unit.');
-  if (uniform === null && !guide.mixed)
+  if (uniform === null && !guide.inhomogeneous)
     return fail(
       'port.media',
       'On the grid the guided port sees several media, though only one could be seen before.',
       'Look whether a thin body crosses the port or its rim; let one medium fill the guide there.',
     );
-  if (uniform === null || guide.mixed) {
-    const mixed = mixedModes(
+  if (uniform === null || guide.inhomogeneous) {
+    const mixed = inhomogeneousModes(
       (f) => guideSection(d, plane, f),
       band,
       guide.modes,

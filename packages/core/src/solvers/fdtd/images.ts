@@ -20,7 +20,7 @@ export function imageWalls(scene: Pick<GridScene, 'boundaries' | 'mirrors'>, gri
     const axis = (s >> 1) as Axis;
     const x = grid.lines[axis];
     const side = (s & 1) as 0 | 1;
-    return [{ axis, side, wall, at: x[side ? x.length - 1 - grid.pml[s] : grid.pml[s]], real: !side && !!scene.mirrors?.[axis] }];
+    return [{ axis, side, wall, at: x[side ? x.length - 1 - grid.outerCells[s] : grid.outerCells[s]], real: !side && !!scene.mirrors?.[axis] }];
   });
 }
 
@@ -55,7 +55,7 @@ export function withImages(faces: readonly FaceSamples[], walls: readonly ImageW
  * them, else 1. Fields 0..5: Ex, Ey, Ez, Hx, Hy, Hz.
  */
 export function insideShare(grid: Grid, boundaries: GridScene['boundaries']): (field: number, at: ArrayLike<number>) => number {
-  const behind = boundaries.map((b, s) => (b === 'open' ? 0 : grid.pml[s]));
+  const behind = boundaries.map((b, s) => (b === 'open' ? 0 : grid.outerCells[s]));
   if (!behind.some((n) => n)) return () => 1;
   return (field, at) => {
     let share = 1;

@@ -28,7 +28,7 @@ async function solve(scene: GridScene, options: SolveOptions): Promise<ResultSet
 /** Finite-difference time-domain solver on a graded Cartesian grid. */
 export const fdtd: Solver<GridScene, Grid, TimeEstimate, TimeEvidence> = {
   plan: planScene,
-  meshView: ({ lines, pml }) => ({ grid: { lines, pml } }),
+  meshView: ({ lines, outerCells }) => ({ grid: { lines, outerCells } }),
   checkOnMesh: portsOnGrid,
   solve,
 };

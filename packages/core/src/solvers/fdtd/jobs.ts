@@ -4,10 +4,10 @@ import { coreVersion } from '../../version.ts';
 import type { Job } from '../solver.ts';
 import type { Channel, ChannelSpectra } from './channels.ts';
 import type { RecordedFields } from './fieldSum.ts';
-import type { March } from './march.ts';
+import type { SteppedRun } from './march.ts';
 
 /** What one excitation left behind. */
-export interface Excitation extends March {
+export interface Excitation extends SteppedRun {
   excited: number;
   /** Waves of all channels over the band. */
   spectra: Pick<ChannelSpectra, 'waves'>;

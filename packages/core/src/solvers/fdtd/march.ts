@@ -11,13 +11,13 @@ const unstable = problem(
 );
 
 /** How a run went: step and energy relative to its peak so far, energy left, why it ended. */
-export interface March {
+export interface SteppedRun {
   energies: [number, number][];
   residual: number;
   ended: 'decayed' | 'settled' | 'steps' | 'stopped';
 }
 
-export interface MarchOptions {
+export interface StepOptions {
   maxSteps: number;
   /** Steps between two looks. */
   perPeriod: number;
@@ -36,7 +36,7 @@ export interface MarchOptions {
 }
 
 /** Steps a model until its energy has gone, what is asked for has settled, the limit is reached or it is stopped. */
-export async function march(simulation: Simulation, o: MarchOptions): Promise<March> {
+export async function runSteps(simulation: Simulation, o: StepOptions): Promise<SteppedRun> {
   const energies: [number, number][] = [];
   let peak = 0;
   /** Why the run ends after the fading that is under way. */

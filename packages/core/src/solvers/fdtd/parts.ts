@@ -4,7 +4,7 @@ export { coefficients, type Discrete, isMetal } from './discrete.ts';
 export { planWave } from './discreteWave.ts';
 export { discretise } from './discretise.ts';
 export { fitGap, halfLine } from './gapFit.ts';
-export { facingColumns, fitSpread } from './gapSpread.ts';
+export { facingColumns, fitSpread } from './calibrateOnSpread.ts';
 export { columnEdges } from './portEdges.ts';
 export { PortSpectrum } from './portSpectrum.ts';
 export { planRecording } from './recorders.ts';

@@ -17,14 +17,14 @@ export interface GuidePlane {
 }
 
 /** The plane of a guided port on a grid: its nodes, and which of its sides are magnetic walls. */
-export function guidePlane(guide: SceneGuide, { lines, pml }: Grid, boundaries: GridScene['boundaries']): GuidePlane {
+export function guidePlane(guide: SceneGuide, { lines, outerCells }: Grid, boundaries: GridScene['boundaries']): GuidePlane {
   const { normal, into } = guide;
   const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [Axis, Axis];
   const near = (a: Axis, x: number): number => nearestLine(lines[a], x);
   const lo: [number, number] = [near(u, guide.min[u]), near(v, guide.min[v])];
   const hi: [number, number] = [near(u, guide.max[u]), near(v, guide.max[v])];
   const magnetic = (a: Axis, side: 0 | 1, i: number): boolean =>
-    boundaries[2 * a + side] === 'magnetic' && i === (side ? lines[a].length - 1 - pml[2 * a + 1] : pml[2 * a]);
+    boundaries[2 * a + side] === 'magnetic' && i === (side ? lines[a].length - 1 - outerCells[2 * a + 1] : outerCells[2 * a]);
   const free: GuidePlane['free'] = [magnetic(u, 0, lo[0]), magnetic(u, 1, hi[0]), magnetic(v, 0, lo[1]), magnetic(v, 1, hi[1])];
   return { normal, u, v, into, plane: near(normal, guide.min[normal]), lo, hi, free };
 }

@@ -12,15 +12,15 @@ const around = 4;
 
 /** A part of a grid; what is cut off is closed by walls. */
 function cropped(grid: Grid, from: readonly number[], to: readonly number[]): Grid {
-  const pml = [...grid.pml];
+  const outerCells = [...grid.outerCells];
   const lines = grid.lines.map((x, a) => {
     const last = x.length - 1;
     const [low, high] = [Math.max(0, nearestLine(x, from[a]) - around), Math.min(last, nearestLine(x, to[a]) + around)];
-    pml[2 * a] = Math.max(0, pml[2 * a] - low);
-    pml[2 * a + 1] = Math.max(0, pml[2 * a + 1] - (last - high));
+    outerCells[2 * a] = Math.max(0, outerCells[2 * a] - low);
+    outerCells[2 * a + 1] = Math.max(0, outerCells[2 * a + 1] - (last - high));
     return x.slice(low, high + 1);
   }) as Grid['lines'];
-  return { ...grid, lines, pml };
+  return { ...grid, lines, outerCells };
 }
 
 const lumped = (scene: GridScene, grid: Grid, port: ScenePort): Problem[] =>

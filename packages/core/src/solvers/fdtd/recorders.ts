@@ -74,7 +74,7 @@ class Regions {
 function huygensBox(scene: GridScene, { grid }: Discrete, open: boolean): Pick<RecordingPlan, 'box' | 'faces'> {
   const last = grid.lines.map((x) => x.length - 1);
   // At a wall the box ends with the region; its image goes on behind.
-  const gap = (side: number): number => grid.pml[side] + (scene.boundaries[side] === 'open' ? boxGap : 0);
+  const gap = (side: number): number => grid.outerCells[side] + (scene.boundaries[side] === 'open' ? boxGap : 0);
   const box = { lo: [0, 1, 2].map((a) => gap(2 * a)), hi: [0, 1, 2].map((a) => last[a] - gap(2 * a + 1)) };
   const sides = ([0, 1, 2] as const).flatMap((normal) => ([-1, 1] as const).map((outward) => ({ normal, outward })));
   const faces = sides.flatMap(({ normal, outward }) =>
@@ -95,8 +95,8 @@ export function planRecording(scene: GridScene, d: Discrete, total?: TotalBox): 
   // Loss in metal is asked for by the far field and by recorders, each at frequencies of its own.
   const askers: { kept?: number[] }[] = faces.length ? [far!] : [];
   const inner = {
-    lo: (total?.lo ?? [0, 1, 2].map((a) => grid.pml[2 * a])) as Index,
-    hi: (total?.hi ?? [0, 1, 2].map((a) => grid.lines[a].length - 1 - grid.pml[2 * a + 1])) as Index,
+    lo: (total?.lo ?? [0, 1, 2].map((a) => grid.outerCells[2 * a])) as Index,
+    hi: (total?.hi ?? [0, 1, 2].map((a) => grid.lines[a].length - 1 - grid.outerCells[2 * a + 1])) as Index,
   };
   const recorders = scene.recorders.flatMap((recorder): Planned[] => {
     const kind = recorderKind(recorder);

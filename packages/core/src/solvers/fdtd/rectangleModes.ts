@@ -58,7 +58,7 @@ export async function solveModes(sought: readonly SoughtModes[], scene: GridScen
   const problems: Problem[] = [];
   for (const one of sought) {
     const plane = guidePlane(one.guide, d.grid, scene.boundaries);
-    one.guide.mixed = uniformPermittivity(guideSection(d, plane)) === null;
+    one.guide.inhomogeneous = uniformPermittivity(guideSection(d, plane)) === null;
     const result = guideModes(d, one.guide, plane, scene.band, kernel, { part: 'recorders', noun: 'rectangle' });
     if ('found' in result) one.found = asTold(result.found, d);
     else problems.push(...result.problems);

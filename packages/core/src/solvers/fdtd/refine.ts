@@ -8,7 +8,7 @@ const shrink = 1.5;
 const finerBy = 1.4;
 
 /** Sums of the squared jumps of E from node to node over the cells of each axis, times their volume: where the grid is too coarse for the field. */
-export class Jumps {
+export class RefinementIndicator {
   readonly sums: [Float64Array, Float64Array, Float64Array];
   private readonly steps: Float64Array[];
   private readonly from: number[];
@@ -16,9 +16,9 @@ export class Jumps {
 
   constructor(private readonly grid: Grid) {
     this.steps = grid.lines.map((x) => Float64Array.from({ length: x.length - 1 }, (_, i) => x[i + 1] - x[i]));
-    this.sums = this.steps.map((s) => new Float64Array(s.length)) as Jumps['sums'];
-    this.from = [0, 1, 2].map((a) => grid.pml[2 * a]);
-    this.to = [0, 1, 2].map((a) => grid.lines[a].length - 1 - grid.pml[2 * a + 1]);
+    this.sums = this.steps.map((s) => new Float64Array(s.length)) as RefinementIndicator['sums'];
+    this.from = [0, 1, 2].map((a) => grid.outerCells[2 * a]);
+    this.to = [0, 1, 2].map((a) => grid.lines[a].length - 1 - grid.outerCells[2 * a + 1]);
   }
 
   /** Adds the fields as they stand. Metal, where E is exactly zero, does not count. */
@@ -70,7 +70,7 @@ const growth = 1.8;
  * What the next pass asks of the grid, about twice the cells or more: smaller ones where the jumps are largest, at metal's edges and in layers, or where
  * that is too few every cell smaller.
  */
-export function refined(scene: GridScene, now: Refinement, grid: Grid, jumps: Jumps): { refinement: Refinement; grid: Grid } {
+export function refined(scene: GridScene, now: Refinement, grid: Grid, jumps: RefinementIndicator): { refinement: Refinement; grid: Grid } {
   const enough = growth * cellCount(grid);
   const finer = now.finer * finerBy;
   for (const bulk of [0.5, 0.7, 0.85, 0.95]) {

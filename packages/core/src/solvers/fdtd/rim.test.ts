@@ -19,7 +19,7 @@ function faults(height: number, top: 'open' | 'electric', region = 10e-3): strin
     max: [6e-3, height, 0],
     modes: 1,
     shift: 0,
-    mixed: true,
+    inhomogeneous: true,
   };
   const scene = plainScene({
     bodies: [

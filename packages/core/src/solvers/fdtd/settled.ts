@@ -10,7 +10,7 @@ const stretch = 1.2;
  * about at a guide's cutoff outside the band. Looks come at times that grow geometrically, so that a slow resonance, which
  * changes the waves by little in any short time, is still seen; two quiet looks in a row are asked for.
  */
-export class Settled {
+export class SteadyStateDetector {
   private next: number;
   private last: Float64Array | null = null;
   private quiet = 0;
@@ -25,12 +25,12 @@ export class Settled {
   }
 
   /** Whether it is time for a look. */
-  due(step: number): boolean {
+  isDue(step: number): boolean {
     return step >= this.next;
   }
 
   /** Looks at spectra of the time until `step`, at the watched frequencies. */
-  look(step: number, spectra: ChannelSpectra): boolean {
+  update(step: number, spectra: ChannelSpectra): boolean {
     this.next = Math.ceil(step * stretch);
     const now = new Float64Array(2 * watched * this.channels);
     for (let i = 0; i < watched; i++) {

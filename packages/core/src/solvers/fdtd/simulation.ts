@@ -59,11 +59,14 @@ export interface Probe {
 const smallModel = 20_000;
 
 /** Bytes that a model takes, without building it. `sums` is the number of floats of Fourier sums. */
-export function memoryNeeded(cells: readonly [number, number, number], pml: readonly number[], dictionaryBytes: number, sums: number): number {
+export function memoryNeeded(cells: readonly [number, number, number], outerCells: readonly number[], dictionaryBytes: number, sums: number): number {
   const [nx, ny, nz] = cells;
   const sx = (nx + 4) & ~3;
-  const xBlock = pml[0] + pml[1] ? 2 * 16 : 0;
-  const psi = 4 * (xBlock * (ny + 1) * (nz + 1) + sx * (pml[2] + pml[3] + 2) * (nz + 1) + sx * (ny + 1) * (pml[4] + pml[5] + 2)) * 4;
+  const xBlock = outerCells[0] + outerCells[1] ? 2 * 16 : 0;
+  const psi =
+    4 *
+    (xBlock * (ny + 1) * (nz + 1) + sx * (outerCells[2] + outerCells[3] + 2) * (nz + 1) + sx * (ny + 1) * (outerCells[4] + outerCells[5] + 2)) *
+    4;
   return 6 * fieldBytes(sx, ny, nz) + psi + dictionaryBytes + 12 * (ny + 1) * nz + sums * 4;
 }
 

@@ -2,7 +2,7 @@ import { type Problem, ProblemError } from '../../document/index.ts';
 import type { TimeEvidence } from '../../methods/index.ts';
 import { renormalised } from '../../network/renormalise.ts';
 import type { RecorderTold } from '../../recorders/index.ts';
-import { type ResultArray, resultOf, type ResultSet, turnName } from '../../results/index.ts';
+import { type ResultArray, resultOf, type ResultSet, excitationKey } from '../../results/index.ts';
 import { farFieldOf, type GridScene } from '../../scene/index.ts';
 import { denseKernel } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
@@ -140,7 +140,7 @@ function fieldsOf(
 
 /** Field arrays under names of their own for an excitation after the first; where they stand is told once. */
 const ofTurn = ({ arrays, places }: RecordedArrays, turn: number): Record<string, ResultArray> =>
-  Object.fromEntries(Object.entries(arrays).flatMap(([name, array]) => (places.has(name) ? [] : [[turnName(name, turn), array]])));
+  Object.fromEntries(Object.entries(arrays).flatMap(([name, array]) => (places.has(name) ? [] : [[excitationKey(name, turn), array]])));
 
 /** Why the excitations ended, all in all. */
 const endOf = (runs: readonly Excitation[], turns: number): Excitation['ended'] =>

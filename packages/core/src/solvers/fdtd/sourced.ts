@@ -6,7 +6,7 @@ import type { SolveOptions } from '../solver.ts';
 import type { Discrete } from './discrete.ts';
 import { energyArray, steppingEvidence } from './evidence.ts';
 import { readFar, voltageSpectrum } from './farReading.ts';
-import { march } from './march.ts';
+import { runSteps } from './march.ts';
 import { planRecording, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
 import { Simulation } from './simulation.ts';
@@ -48,7 +48,7 @@ export async function solveSourced(
   );
   try {
     const pulseSteps = source.injection.steps;
-    const run = await march(simulation, {
+    const run = await runSteps(simulation, {
       ...stepping,
       pulseSteps,
       host,

@@ -86,7 +86,7 @@ export class SpectralRows {
 
   private reaches({ min, max }: { min: readonly number[]; max: readonly number[] }, axis: 1 | 2, from: number, to: number): boolean {
     const lines = this.grid.lines[axis];
-    const [low, high] = [lines[this.grid.pml[2 * axis]], lines[lines.length - 1 - this.grid.pml[2 * axis + 1]]];
+    const [low, high] = [lines[this.grid.outerCells[2 * axis]], lines[lines.length - 1 - this.grid.outerCells[2 * axis + 1]]];
     const margin = sameMesh * (high - low);
     return (max[axis] >= from || (from >= high - margin && max[axis] >= high - margin)) && (min[axis] <= to || (to <= low + margin && min[axis] <= low + margin)); // prettier-ignore
   }

@@ -45,7 +45,10 @@ export function guidedModes(s: Section, k0: number, options: SeekOptions): Guide
   const one = options.near ? null : onlyMedium(s);
   if (one)
     return homogeneousModes(s, options.count, options.kernel).map(({ kc2, e, kind, residual }) =>
-      dressed(s, cs, k, k0, rootOf(one[0] * k0 * k0 - kc2, one[1] * k0 * k0), plain(e.u), plain(e.v), residual, { kind, cutoff: Math.sqrt(kc2) }),
+      completeModeFields(s, cs, k, k0, rootOf(one[0] * k0 * k0 - kc2, one[1] * k0 * k0), plain(e.u), plain(e.v), residual, {
+        kind,
+        cutoff: Math.sqrt(kc2),
+      }),
     );
   const { unknowns, pairs } = seek(s, k0, options);
   const size = s.u.length * s.v.length;
@@ -54,7 +57,7 @@ export function guidedModes(s: Section, k0: number, options: SeekOptions): Guide
   return pairs
     .map(({ re, im, vector, vectorIm, residual }) => {
       const field = (of: Int32Array): Complexes => ({ re: pick(of, vector), im: pick(of, vectorIm) });
-      return dressed(s, cs, k, k0, rootOf(re, im), field(unknowns.ofU), field(unknowns.ofV), residual, null);
+      return completeModeFields(s, cs, k, k0, rootOf(re, im), field(unknowns.ofU), field(unknowns.ofV), residual, null);
     })
     .sort((a, b) => b.beta[0] - a.beta[0] || b.beta[1] - a.beta[1]);
 }
@@ -63,7 +66,7 @@ const plain = (re: Float64Array): Complexes => ({ re, im: new Float64Array(re.le
 const empty = (n: number): Complexes => ({ re: new Float64Array(n), im: new Float64Array(n) });
 
 /** All fields from the transverse E of a mode. */
-function dressed(
+function completeModeFields(
   s: Section,
   cs: ComplexSteps,
   k: Coefficients,

@@ -43,19 +43,21 @@ export interface SectionOptions {
 export function solveSection(s: Section, k0: number, { count, near, kernel }: SectionOptions): Mode[] {
   const uniform = near === undefined ? uniformPermittivity(s) : null;
   if (uniform !== null)
-    return homogeneousModes(s, count, kernel).map(({ kc2, e, residual, ...pure }) => dress(s, k0, uniform * k0 * k0 - kc2, 0, e, residual, pure));
+    return homogeneousModes(s, count, kernel).map(({ kc2, e, residual, ...pure }) =>
+      completeMode(s, k0, uniform * k0 * k0 - kc2, 0, e, residual, pure),
+    );
   const { unknowns, pairs } = seek(s, k0, { count, kernel, ...(near === undefined ? {} : { near: [near, 0] }) });
   const size = s.u.length * s.v.length;
   return pairs
     .map(({ re, im, vector, residual }) => {
       const pick = (of: Int32Array): Float64Array => Float64Array.from({ length: size }, (_, n) => (of[n] >= 0 ? vector[of[n]] : 0));
-      return dress(s, k0, re, im, { u: pick(unknowns.ofU), v: pick(unknowns.ofV) }, residual);
+      return completeMode(s, k0, re, im, { u: pick(unknowns.ofU), v: pick(unknowns.ofV) }, residual);
     })
     .sort((a, b) => b.beta2 - a.beta2);
 }
 
 /** All fields of a mode from its transverse E. */
-function dress(
+function completeMode(
   s: Section,
   k0: number,
   beta2: number,

@@ -1,5 +1,5 @@
 import { type Place, type Problem, problem } from '../../document/index.ts';
-import { course, joinWithin, pointOn, toPiece, type WireMesh } from '../../grid/index.ts';
+import { polylineOf, joinWithin, pointOn, toPiece, type WireMesh } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { type WiresScene, type WirePlace, type WireScene, wireLength } from '../../scene/index.ts';
 import type { Machine, Plan } from '../solver.ts';
@@ -106,7 +106,7 @@ function inGround({ wires, ground }: WireScene): Problem[] {
           'Raise it, or lower the ground.',
         ),
       ];
-    const { points } = course(w);
+    const { points } = polylineOf(w);
     const lying = points.findIndex((p, i) => i > 0 && Math.max(p[2], points[i - 1][2]) - ground.at < w.radius * (1 - sameNumber));
     if (lying > 0)
       return [
@@ -136,7 +136,7 @@ function inGround({ wires, ground }: WireScene): Problem[] {
 function meetings(scene: WireScene): Problem[] {
   const out: Problem[] = [];
   const within = joinWithin(scene);
-  const courses = scene.wires.map(course);
+  const courses = scene.wires.map(polylineOf);
   const bounds = courses.map(({ points }) => [0, 1, 2].map((a) => [Math.min(...points.map((p) => p[a])), Math.max(...points.map((p) => p[a]))]));
   const row = (a: readonly number[], b: readonly number[], radius: number): Float64Array => {
     const l = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
@@ -185,7 +185,7 @@ function meetings(scene: WireScene): Problem[] {
 /** Wires that come back upon themselves: pieces closer than twice the radius that lie far apart along the wire. */
 function selfCrossings(scene: WireScene): Problem[] {
   return scene.wires.flatMap((w) => {
-    const { points, at } = course(w);
+    const { points, at } = polylineOf(w);
     const total = at[at.length - 1];
     const ends = (i: number): Float64Array => {
       const [a, b] = [points[i - 1], points[i]];
@@ -307,7 +307,7 @@ function sharpJoints({ wires }: WireScene, mesh: WireMesh): Problem[] {
 function emptyPlaces(scene: WireScene, mesh: WireMesh): Problem[] {
   const circuit = circuitOf(scene, mesh);
   const what = (p: WirePlace): string => {
-    const path = course(scene.wires[p.wire]);
+    const path = polylineOf(scene.wires[p.wire]);
     const [x, y, z] = pointOn(path, p.at).map(millimetres);
     return `${x}, ${y}, ${z}`;
   };

@@ -11,7 +11,7 @@ import {
   withGround,
 } from '../../radiation/index.ts';
 import { recorderKind, type RecorderTold } from '../../recorders/index.ts';
-import { type PatternFigures, type ResultArray, type ScatterFigures, turnName } from '../../results/index.ts';
+import { type PatternFigures, type ResultArray, type ScatterFigures, excitationKey } from '../../results/index.ts';
 import { frequenciesOf, numbersOf, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
 import type { IncidentField } from './sources.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
@@ -107,7 +107,7 @@ export async function tellRecorders(
         ];
       },
       rest,
-      keep: (key, array) => void (arrays[turnName(key, turn)] = array),
+      keep: (key, array) => void (arrays[excitationKey(key, turn)] = array),
       place: (key, array) => void (arrays[key] = array),
     });
     told.push({ kind, name, ...frequenciesOf(kept, solved), ...own } as RecorderTold);

@@ -8,7 +8,7 @@ import {
   resultOf,
   type ResultSet,
   type ScatterFigures,
-  turnName,
+  excitationKey,
 } from '../../results/index.ts';
 import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
 import { bandFrequencies, farFieldOf, loadImpedance, type WiresScene, type SceneWave, type WireScene } from '../../scene/index.ts';
@@ -252,7 +252,7 @@ function tellBand(
   arrays.frequency = { shape: [band.length], data: band };
   if (excited.length) arrays.s = { shape: [band.length, p, excited.length, 2], data: s };
   turns.forEach((_, turn) =>
-    probes.forEach(({ name }, i) => (arrays[turnName(`probe:${name}`, turn)] = { shape: [band.length, 4], data: kept[turn][i] })),
+    probes.forEach(({ name }, i) => (arrays[excitationKey(`probe:${name}`, turn)] = { shape: [band.length, 4], data: kept[turn][i] })),
   );
   return { largestReflection: largest, asymmetry };
 }
@@ -324,7 +324,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, excite, turn,
   }));
   const currents = new Float64Array(4 * mesh.count * at.length);
   sources.forEach((s, f) => currents.set(s.currents.currents, 4 * mesh.count * f));
-  arrays[turnName('wire:current', turn)] = { shape: [at.length, mesh.count, 2, 2], data: currents };
+  arrays[excitationKey('wire:current', turn)] = { shape: [at.length, mesh.count, 2, 2], data: currents };
   const lineOf = (segment: number): string => wires.wires[mesh.wireOf[segment]].line;
   const recorded = at.length ? await tellRecorders(scene, { segments: mesh.segments, lineOf }, sources, turn, arrays, rest) : [];
   const far = farFieldOf(scene);
@@ -364,7 +364,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, excite, turn,
     scattered.push(scatterFigures(wires, from, source, p, taken, given));
     balance.push((given - p.power - taken) / given);
   }
-  arrays[turnName('farField', turn)] = { shape: [kept.length, nTheta, nPhi, 4], data };
+  arrays[excitationKey('farField', turn)] = { shape: [kept.length, nTheta, nPhi, 4], data };
   const lit = scene.source?.kind === 'wave';
   return { figures: lit ? null : figures, scattered: lit ? scattered : null, balance: overEarth ? null : balance, recorded };
 }

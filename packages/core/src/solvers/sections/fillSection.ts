@@ -35,7 +35,7 @@ export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGri
   lines[u] = g.u;
   lines[v] = g.v;
   lines[n] = Float64Array.of(s.at - g.depth, s.at, s.at + g.depth);
-  const grid: Grid = { lines, pml: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: g.unsnapped };
+  const grid: Grid = { lines, outerCells: [0, 0, 0, 0, 0, 0], cellsPerWavelength: 0, unsnapped: g.unsnapped };
   const width = g.u.length;
   const size = width * g.v.length;
   const floats = (): Float64Array => new Float64Array(size);

@@ -9,8 +9,8 @@ export function axisTitle(quantity: string, form: CurveForm | undefined): string
   if (!kind) return '';
   const own = form ?? kind.forms[0];
   const what = quantity === 's' ? 'S' : quantity === 'input' ? 'impedance' : quantity === 'active' ? 'active reflection' : kind.title.toLowerCase();
-  if (own === 'phase' || own === 'turn') return `phase of ${what}`;
-  if (own === 'ratio') return 'standing wave ratio';
+  if (own === 'phase' || own === 'unwrapped') return `phase of ${what}`;
+  if (own === 'vswr') return 'standing wave ratio';
   return own === 'real' || own === 'imaginary' ? (quantity === 'input' ? what : `${curveForms[own].label} of ${what}`) : what;
 }
 

@@ -1,6 +1,6 @@
 import { figuresOf, glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
-import { farFrequencies, type PatternFigures, type ResultArray, turnName } from '@jadebell/core/results';
+import { farFrequencies, type PatternFigures, type ResultArray, excitationKey } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray } from '../../api/client.ts';
 import { useLoaded } from '../../api/useLoaded.ts';
@@ -66,7 +66,7 @@ const has = (run: Run | undefined): run is Run => !!(run?.meta!.farField ?? run?
 
 async function load(run: Run): Promise<Parts> {
   const { others = [], ports } = run.meta!;
-  const fields = await Promise.all([0, ...others.map((o) => o.turn)].map((turn) => getArray(run.id, turnName('farField', turn))));
+  const fields = await Promise.all([0, ...others.map((o) => o.turn)].map((turn) => getArray(run.id, excitationKey('farField', turn))));
   if (!keepsEach(run)) return { run, fields, network: null };
   const guided = ports.some((p) => p.mode !== undefined);
   const [frequency, s, beta] = await Promise.all([

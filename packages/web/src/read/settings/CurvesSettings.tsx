@@ -347,7 +347,7 @@ function TraceRow({
     kind?.forms ??
     (trace.quantity === 'data'
       ? columns.find((c) => c.value === trace.of)?.complex
-        ? (['db', 'size', 'real', 'imaginary', 'phase', 'turn', 'ratio'] as const)
+        ? (['db', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr'] as const)
         : (['plain'] as const)
       : []);
   const byGroup = Object.entries(groups).map(([group, title]) => ({

@@ -32,7 +32,7 @@ export class Sheet {
     Object.assign(this.words, { [P.SX]: sx, [P.NX]: nx, [P.NY]: ny, [P.NZ]: nz });
     this.config = this.arena.take(P.WORDS * 4);
     for (let f = 0; f < 6; f++) this.words[P.EX + f] = this.arena.take(fieldBytes(sx, ny, nz) + 64) + 64;
-    this.open = boundaries.map((b, i) => (b === 'open' ? grid.pml[i] : 0));
+    this.open = boundaries.map((b, i) => (b === 'open' ? grid.outerCells[i] : 0));
     this.factors = ([0, 1, 2] as const).map((a) => axisFactors(grid.lines[a], this.open[2 * a], this.open[2 * a + 1], dt, lowest));
     this.strides = [4, sx * 4, sx * (ny + 1) * 4];
   }

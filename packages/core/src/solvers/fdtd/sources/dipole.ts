@@ -119,7 +119,9 @@ function closedFaults(dipole: SceneDipole, { boundaries, bodies, ports }: GridSc
 
 /** Samples around the dipole with their shares; null where it stands too close to the edge of the computed region. */
 function sharesOf({ of, at, direction }: SceneDipole, { grid }: Discrete): Share[] | null {
-  const inside = grid.lines.every((x, a) => at[a] > x[grid.pml[2 * a] + boxGap] && at[a] < x[x.length - 1 - grid.pml[2 * a + 1] - boxGap]);
+  const inside = grid.lines.every(
+    (x, a) => at[a] > x[grid.outerCells[2 * a] + boxGap] && at[a] < x[x.length - 1 - grid.outerCells[2 * a + 1] - boxGap],
+  );
   if (!inside) return null;
   /** Four samples on an axis around the point, at nodes or between them, and what each has of it, by Lagrange's cubic. */
   const four = (a: number, half: boolean): [index: number, share: number][] => {

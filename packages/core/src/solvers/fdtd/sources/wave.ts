@@ -16,9 +16,9 @@ import type { GridSource, SourceGround } from './source.ts';
 const waveGap = 2;
 
 /** The box in which the total field is computed. */
-const totalBox = ({ lines, pml }: Grid): TotalBox => ({
-  lo: [0, 1, 2].map((a) => pml[2 * a] + boxGap + waveGap) as TotalBox['lo'],
-  hi: [0, 1, 2].map((a) => lines[a].length - 1 - pml[2 * a + 1] - boxGap - waveGap) as TotalBox['hi'],
+const totalBox = ({ lines, outerCells }: Grid): TotalBox => ({
+  lo: [0, 1, 2].map((a) => outerCells[2 * a] + boxGap + waveGap) as TotalBox['lo'],
+  hi: [0, 1, 2].map((a) => lines[a].length - 1 - outerCells[2 * a + 1] - boxGap - waveGap) as TotalBox['hi'],
 });
 
 /** A plane wave of 1 V/m: total field within a box, scattered field outside. */

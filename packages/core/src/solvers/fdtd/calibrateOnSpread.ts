@@ -43,7 +43,7 @@ export function facingColumns(port: ScenePort, scene: GridScene, grid: Grid): { 
       return metal.some((b) => touches(b.shape, at, tolerance));
     });
   // What lies behind a wall or plane of symmetry, or in absorbing layers, does not count.
-  const lines = [p, q].map((a) => grid.lines[a].subarray(grid.pml[2 * a], grid.lines[a].length - grid.pml[2 * a + 1]));
+  const lines = [p, q].map((a) => grid.lines[a].subarray(grid.outerCells[2 * a], grid.lines[a].length - grid.outerCells[2 * a + 1]));
   const seed = [nearestLine(lines[0], middle[p]), nearestLine(lines[1], middle[q])];
   // From the port outwards, node by node: other gaps in the same plane are not this one's.
   const found = new Map<string, [number, number]>();
@@ -86,7 +86,7 @@ export function facingColumns(port: ScenePort, scene: GridScene, grid: Grid): { 
   const some = weights.some((w) => w > 0);
   const columns = nodes.map(([i, j], n): PortColumn => {
     const index: [number, number, number] = [0, 0, 0];
-    [index[p], index[q]] = [i + grid.pml[2 * p], j + grid.pml[2 * q]];
+    [index[p], index[q]] = [i + grid.outerCells[2 * p], j + grid.outerCells[2 * q]];
     return { index, weight: some ? weights[n] : 1 };
   });
   return { columns: columns.filter((c) => c.weight > 0), patches };
@@ -102,7 +102,7 @@ function surroundings(scene: GridScene, port: ScenePort, grid: Grid, columns: re
   const width = Math.max(...extent.map(([low, high], a) => (a === port.axis ? 0 : high - low)));
   const beyond = Math.max(reach.gaps * gap, reach.widths * width);
   const boundaries = [...scene.boundaries];
-  const pml = [...grid.pml];
+  const outerCells = [...grid.outerCells];
   const from: Point3 = [0, 0, 0];
   const [min, max] = [[...scene.min] as Point3, [...scene.max] as Point3];
   const lines = ([0, 1, 2] as const).map((a) => {
@@ -110,25 +110,25 @@ function surroundings(scene: GridScene, port: ScenePort, grid: Grid, columns: re
     let [first, last] = [0, x.length - 1];
     let [before, after]: number[][] = [[], []];
     const low = nearestLine(x, extent[a][0] - beyond);
-    if (low > grid.pml[2 * a]) {
+    if (low > grid.outerCells[2 * a]) {
       first = low;
       const step = x[low + 1] - x[low];
       before = Array.from({ length: layers }, (_, i) => x[low] - (layers - i) * step);
-      [pml[2 * a], boundaries[2 * a], min[a]] = [layers, 'open', x[low]];
+      [outerCells[2 * a], boundaries[2 * a], min[a]] = [layers, 'open', x[low]];
     }
     const high = nearestLine(x, extent[a][1] + beyond);
-    if (high < x.length - 1 - grid.pml[2 * a + 1]) {
+    if (high < x.length - 1 - grid.outerCells[2 * a + 1]) {
       last = high;
       const step = x[high] - x[high - 1];
       after = Array.from({ length: layers }, (_, i) => x[high] + (i + 1) * step);
-      [pml[2 * a + 1], boundaries[2 * a + 1], max[a]] = [layers, 'open', x[high]];
+      [outerCells[2 * a + 1], boundaries[2 * a + 1], max[a]] = [layers, 'open', x[high]];
     }
     from[a] = first - before.length;
     return Float64Array.from([...before, ...x.subarray(first, last + 1), ...after]);
   }) as Grid['lines'];
   return {
     from,
-    grid: { ...grid, lines, pml },
+    grid: { ...grid, lines, outerCells },
     scene: { ...portAlone(scene, port, points), boundaries, min, max },
   };
 }
@@ -184,7 +184,7 @@ const reflection = ([re, im]: readonly [number, number], r: number): [number, nu
  * capacitance of solid faces through what lies between them. What the two currents differ by closes close by, so their impedances differ by an inductance;
  * what they differ by else is told.
  */
-export async function spreadGap(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
+export async function calibrateOnSpread(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
   const { columns, patches } = facingColumns(port, scene, grid);
   if (!columns.length)
     throw new ProblemError([problem('error', 'port.gap-faces', { part: 'ports', name: port.name }, 'On the grid no metal faces metal straight across the gap.', 'Keep the gap.')]); // prettier-ignore

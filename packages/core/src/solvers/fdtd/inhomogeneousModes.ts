@@ -56,7 +56,7 @@ function lineImpedance(s: Section, mode: Mode): number | null {
  * Modes of a port that sees several media. Their fields are those at the middle of the band; phase constant and admittance are
  * solved at some frequencies and run smoothly between them.
  */
-export function mixedModes(
+export function inhomogeneousModes(
   sectionAt: (f: number) => Section,
   band: { from: number; to: number },
   count: number,

@@ -12,7 +12,7 @@ export const knowsGaps = ({ ports, excitations }: Network): boolean =>
  * S [n, channels, channels, 2] seen from behind the gaps of lumped ports, at the same references: V and I of each such port go through its
  * capacitance across and its inductance in series, at a line's end in this order, else in the other. Null where a gap is unknown or S is singular.
  */
-export function withoutGaps(s: ResultArray, frequency: ArrayLike<number>, meta: Network): ResultArray | null {
+export function deembedded(s: ResultArray, frequency: ArrayLike<number>, meta: Network): ResultArray | null {
   const n = meta.ports.length;
   if (!knowsGaps(meta) || s.shape[1] !== n || s.shape[2] !== n) return null;
   const size = 2 * n * n;

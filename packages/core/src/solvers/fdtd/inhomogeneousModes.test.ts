@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import { emptySection, type Section, solveSection } from '../modes/index.ts';
-import { mixedModes } from './mixedModes.ts';
+import { inhomogeneousModes } from './inhomogeneousModes.ts';
 import type { Dispersion, PortMode } from './modeTypes.ts';
 
 const even = (length: number, cells: number): Float64Array => Float64Array.from({ length: cells + 1 }, (_, i) => (length * i) / cells);
@@ -12,7 +12,7 @@ const plain = (beta2: number, y: (b: number) => number): Dispersion => {
   return beta2 > 0 ? { beta: [b, 0], admittance: [y(b), 0], propagates: true } : { beta: [0, -b], admittance: [0, y(b)], propagates: false };
 };
 const modesOf = (section: (f: number) => Section, from: number, to: number, count = 1): PortMode[] =>
-  mixedModes(section, { from, to }, count, kOf, plain);
+  inhomogeneousModes(section, { from, to }, count, kOf, plain);
 
 /** A guide of 20 x 10 mm whose lower so many of ten layers have a permittivity of 2.5. */
 const layered = (layers: number): Section => {

@@ -39,7 +39,7 @@ function reference(scene: GridScene, port: ScenePort, grid: Grid): { scene: Grid
     a !== axis && scene.boundaries[2 * a] !== 'open' && scene.boundaries[2 * a + 1] !== 'open' ? scene.max[a] - scene.min[a] : 0,
   );
   const half = Math.max(stretch.gaps * gap, stretch.widths * (port.max[port.across] - port.min[port.across]), stretch.walls * Math.max(...walls)) / 2;
-  const inside = x.slice(grid.pml[2 * axis], x.length - grid.pml[2 * axis + 1]);
+  const inside = x.slice(grid.outerCells[2 * axis], x.length - grid.outerCells[2 * axis + 1]);
   const largest = inside.reduce((m, v, i) => (i ? Math.max(m, v - inside[i - 1]) : m), step);
   const depths = [0];
   for (let size = step; depths[depths.length - 1] < half; size = Math.min(largest, size * growth)) depths.push(depths[depths.length - 1] + size);
@@ -65,7 +65,7 @@ function reference(scene: GridScene, port: ScenePort, grid: Grid): { scene: Grid
     grid: {
       ...grid,
       lines,
-      pml: twice(grid.pml),
+      outerCells: twice(grid.outerCells),
       unsnapped: grid.unsnapped.map((l, a) => (a === axis ? [...l, ...l.map((v) => mirrorOf(fold, v))] : l)) as Grid['unsnapped'],
     },
     scene: {
@@ -98,7 +98,7 @@ async function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: nu
     magnetic: scene.boundaries.map((b, s) => b === 'magnetic' && s >> 1 !== axis),
   };
   const plane = guidePlane(guide, d.grid, scene.boundaries);
-  guide.mixed = uniformPermittivity(guideSection(d, plane)) === null;
+  guide.inhomogeneous = uniformPermittivity(guideSection(d, plane)) === null;
   const result = guideModes(d, guide, plane, scene.band, await denseKernel(host.module), { part: 'ports', noun: 'line of the port' });
   if (!('found' in result)) throw new ProblemError(result.problems);
   return result.found.modes[0];
@@ -109,7 +109,7 @@ async function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: nu
  * of that line with the same port at both ends, on the same grid, against the line's own mode (after the numerical calibration of
  * ports by Zhu and Wu, IEEE Trans. MTT 47, 1589 (1999), with a line between two ports in place of their open and short).
  */
-export async function portGap(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
+export async function calibrateOnLine(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
   if (scene.mirrors?.[port.line!.axis])
     throw new ProblemError([
       problem(
