@@ -1,7 +1,7 @@
 // The project document: its schema, how it is read, renamed and compared, and all that it is made of.
 export * from '../entries/index.ts';
 export * from '../shapes/index.ts';
-export * from './boards/index.ts';
+export * from '../cards/index.ts';
 export * from './changes.ts';
 export { type Port, portChips, portKind, portKinds, portSchema, portSentence } from '../ports/index.ts';
 export { currentDocument } from './migrate.ts';

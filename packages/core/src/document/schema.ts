@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { boardSchema, dataSchema } from './boards/index.ts';
+import { boardSchema, dataSchema } from '../cards/index.ts';
 import { expression, parameterSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
 import { accuracies, detailsSchema, solverSchema } from '../methods/index.ts';
 import { lineSchema } from '../shapes/index.ts';

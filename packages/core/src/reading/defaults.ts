@@ -1,14 +1,11 @@
-import { type Board, type BoardCard, cardWith } from '../document/index.ts';
+import { type Board, cardWith, firstTerms, type NewCard, type WrittenCard } from '../cards/index.ts';
 import { type AnyRecorderKind, recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import type { ResultMeta } from '../results/index.ts';
 import { channelNames } from '../results/index.ts';
-import { quantities, termsOfS } from './quantities.ts';
-
-type Loose = Parameters<typeof cardWith>[0];
-type Unplaced = { [K in BoardCard['kind']]: Omit<Extract<Loose, { kind: K }>, 'id' | 'place'> & { w?: number; h?: number } }[BoardCard['kind']];
+import { quantities } from './quantities.ts';
 
 /** Lays cards out in rows of twelve columns, each as high as its highest. */
-function laidOut(name: string, cards: readonly Unplaced[]): Board {
+function laidOut(name: string, cards: readonly NewCard[]): Board {
   let [x, y, row] = [0, 0, 0];
   return {
     name,
@@ -17,25 +14,16 @@ function laidOut(name: string, cards: readonly Unplaced[]): Board {
       const place = { x, y, w, h };
       x += w;
       row = Math.max(row, h);
-      return cardWith({ ...card, id: `c${i + 1}`, place } as Loose);
+      return cardWith({ ...card, id: `c${i + 1}`, place } as WrittenCard);
     }),
   };
-}
-
-/** Terms of S that are shown at first: out of each port's first mode for the first excitation. */
-export function firstTerms(meta: ResultMeta): string[] {
-  const { ports, excitations } = meta;
-  return termsOfS(meta)
-    .filter((t) => t.from === 0 && (t.to === excitations[0] || (ports[t.to].mode ?? 1) === 1))
-    .slice(0, 4)
-    .map((t) => t.key);
 }
 
 /** A wave of light: from 20 THz on engineers think in wavelengths. */
 export const isOptical = (meta: ResultMeta, frequency: ArrayLike<number>): boolean => (frequency[0] ?? meta.recordAt[0] ?? 0) > 2e13;
 
 /** A card of curves of one quantity. */
-const curves = (title: string, quantity: string, of: readonly string[], more: object = {}): Unplaced => ({
+const curves = (title: string, quantity: string, of: readonly string[], more: object = {}): NewCard => ({
   kind: 'curves',
   title,
   traces: of.map((key) => ({ quantity, of: key })),
@@ -119,7 +107,7 @@ export function defaultBoards(meta: ResultMeta, optical = false): Board[] {
 }
 
 /** Currents on the wires and what was read at ports, loads and points. */
-function wireCards(meta: ResultMeta): Unplaced[] {
+function wireCards(meta: ResultMeta): NewCard[] {
   const probes = meta.probes ?? [];
   const loads = probes.filter((p) => p.kind === 'load');
   const read = (loads.length ? loads : probes).slice(0, 4).map((p) => p.name);
@@ -138,9 +126,9 @@ function wireCards(meta: ResultMeta): Unplaced[] {
 }
 
 /** A card for each thing that was recorded besides patterns: of each kind as it says. */
-function fieldCards(meta: ResultMeta): Unplaced[] {
-  const waves: Unplaced[] = meta.combined ? [{ kind: 'waves', w: 6, h: 5 }] : [];
-  const of = (card: AnyRecorderKind['card'], make: (told: RecorderTold[], kind: AnyRecorderKind) => Unplaced[]): Unplaced[] =>
+function fieldCards(meta: ResultMeta): NewCard[] {
+  const waves: NewCard[] = meta.combined ? [{ kind: 'waves', w: 6, h: 5 }] : [];
+  const of = (card: AnyRecorderKind['card'], make: (told: RecorderTold[], kind: AnyRecorderKind) => NewCard[]): NewCard[] =>
     recorderKinds
       .filter((kind) => kind.card === card)
       .flatMap((kind) => make(meta.recorded.filter((r) => r.kind === kind.kind), kind)); // prettier-ignore

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { cardWith, type CardOf, type DataSet, packNumbers } from '../document/index.ts';
+import { cardWith, type DataSet, packNumbers } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import type { ResultArray, ResultMeta } from '../results/index.ts';
 import {
@@ -18,6 +18,7 @@ import {
   figureColumns,
   freshSpot,
 } from './index.ts';
+import type { CardOf } from '../cards/index.ts';
 
 const n = 51;
 const frequency = Float64Array.from({ length: n }, (_, i) => 8e9 + (4e9 * i) / (n - 1));

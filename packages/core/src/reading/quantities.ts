@@ -1,3 +1,4 @@
+import { termsOfS } from '../cards/index.ts';
 import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, derivative, groupDelay } from '../network/index.ts';
@@ -14,7 +15,6 @@ import {
   type ResultArray,
   type ResultMeta,
   sCurve,
-  sLabel,
   excitationKey,
 } from '../results/index.ts';
 import { formatSI } from '../expressions/format.ts';
@@ -60,16 +60,6 @@ type Terms = QuantityKind['terms'];
 const plainForms: CurveForm[] = ['plain'];
 const powerForms: CurveForm[] = ['dBpower', 'plain'];
 
-/** Terms of S by label: for each excitation its reflection, then what it sends on. */
-export function termsOfS(meta: ResultMeta): { key: string; label: string; to: number; from: number }[] {
-  return meta.excitations.flatMap((own, from) => {
-    const all = meta.ports.map((_, to) => {
-      const label = sLabel(meta.ports, to, own);
-      return { key: label, label, to, from };
-    });
-    return [all[own], ...all.filter((t) => t.to !== own)];
-  });
-}
 const termOf = (meta: ResultMeta, key: string) => termsOfS(meta).find((t) => t.key === key);
 const sOf = (run: RunReading, key: string) => {
   const term = run.network && termOf(run.meta, key);

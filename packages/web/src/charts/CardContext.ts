@@ -1,5 +1,5 @@
-import type { BoardCard } from '@jadebell/core/document';
 import { createContext } from 'react';
+import type { BoardCard } from '@jadebell/core/cards';
 
 /** What a card's frame needs of the board it stands on. */
 export interface OnBoard {

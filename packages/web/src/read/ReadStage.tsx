@@ -1,5 +1,5 @@
 import { recorderKind } from '@jadebell/core/recorders';
-import { type Board, type BoardCard, changesSince, cardWith } from '@jadebell/core/document';
+import { type Board, changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
 import { channelNames, knowsGaps } from '@jadebell/core/results';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -10,7 +10,8 @@ import { useProjects, useRunDocument, useRuns } from '../api/hooks.ts';
 import { useLoaded } from '../api/useLoaded.ts';
 import type { Run } from '../api/types.ts';
 import { useProject } from '../project/store.ts';
-import { BoardContext, type NewCard } from './board/BoardContext.ts';
+import type { NewCard, BoardCard } from '@jadebell/core/cards';
+import { BoardContext } from './board/BoardContext.ts';
 import { BoardGrid } from './board/BoardGrid.tsx';
 import { BoardTabs } from './board/BoardTabs.tsx';
 import { editBoard, editCard } from './board/boards.ts';

@@ -1,8 +1,9 @@
 import 'react-grid-layout/css/styles.css';
-import type { Board, BoardCard } from '@jadebell/core/document';
+import type { Board } from '@jadebell/core/document';
 import { type ReactNode, useMemo } from 'react';
 import GridLayout, { type Layout, verticalCompactor } from 'react-grid-layout';
 import { useSize } from '../../ui/useSize.ts';
+import type { BoardCard } from '@jadebell/core/cards';
 
 interface Props {
   board: Board;

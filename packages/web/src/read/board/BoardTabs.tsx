@@ -4,7 +4,8 @@ import { Menu, MenuItem } from '@mui/material';
 import { useContext, useRef, useState } from 'react';
 import type { Run } from '../../api/types.ts';
 import { useProject } from '../../project/store.ts';
-import { cardKinds, recorderCards } from '../cards/registry.tsx';
+import { cardKinds, freshCard } from '@jadebell/core/cards';
+import { recorderCards } from '../cards/registry.tsx';
 import { importData } from '../data/importData.ts';
 import { boardReport } from '../report/boardReport.ts';
 import { useShown } from '../../lens/useShown.ts';
@@ -52,8 +53,8 @@ export function BoardTabs({ boards, proposed, own, at, meta, run, lit, choose }:
     setRenaming(null);
   };
   const cards = [
-    ...Object.values(cardKinds).flatMap((k) => {
-      const card = k.fresh(meta);
+    ...cardKinds.flatMap((k) => {
+      const card = freshCard(k, meta);
       return card ? [{ title: k.title, about: k.about, card }] : [];
     }),
     ...recorderCards(meta).map((r) => ({ ...r, about: 'recorded' })),

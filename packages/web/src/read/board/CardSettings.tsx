@@ -1,9 +1,9 @@
 import Close from '@mui/icons-material/Close';
 import { IconButton } from '@mui/material';
-import type { BoardCard } from '@jadebell/core/document';
 import type { ResultMeta } from '@jadebell/core/results';
 import type { ComponentType } from 'react';
-import { cardKinds } from '../cards/registry.tsx';
+import { cardKind, type BoardCard } from '@jadebell/core/cards';
+import { cardParts } from '../cards/registry.tsx';
 import { TypedField } from '../../lens/TypedField.tsx';
 import { Part, Row } from '../settings/Fields.tsx';
 
@@ -16,8 +16,8 @@ interface Props {
 
 /** Settings of one card beside the board, which shows each change at once. */
 export function CardSettings({ card, meta, change, close }: Props) {
-  const Settings = cardKinds[card.kind].settings as ComponentType<Omit<Props, 'close'>> | undefined;
-  const title = card.title ?? cardKinds[card.kind].title;
+  const Settings = cardParts[card.kind].settings as ComponentType<Omit<Props, 'close'>> | undefined;
+  const title = card.title ?? cardKind(card).title;
   return (
     <aside className="card-settings" aria-label={`Settings of ${title}`}>
       <header className="row">
@@ -34,7 +34,7 @@ export function CardSettings({ card, meta, change, close }: Props) {
               label="Title of the card"
               width={180}
               value={card.title ?? ''}
-              placeholder={cardKinds[card.kind].title}
+              placeholder={cardKind(card).title}
               check={(t) => (t.length > 80 ? 'at most 80 characters' : null)}
               onChange={(t) => change({ title: t || undefined })}
             />

@@ -1,11 +1,12 @@
-import type { Board, BoardCard } from '@jadebell/core/document';
+import type { Board } from '@jadebell/core/document';
 import { memo, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
-import { cardKinds, ShowCard } from '../cards/registry.tsx';
+import { cardParts, ShowCard } from '../cards/registry.tsx';
 import { useLens } from '../../lens/lens.ts';
 import { editBoard } from './boards.ts';
 import { freePlace, freshId } from '../../charts/layout.ts';
 import { CardContext, type OnBoard } from '../../charts/CardContext.ts';
+import type { BoardCard } from '@jadebell/core/cards';
 
 interface Props {
   card: BoardCard;
@@ -27,7 +28,7 @@ export const PlacedCard = memo(function PlacedCard({ card, run, boards, at, sett
     return {
       card,
       settingUp,
-      setUp: cardKinds[card.kind].settings ? setUp : null,
+      setUp: cardParts[card.kind].settings ? setUp : null,
       change: (next) => change(card.id, next),
       actions: [
         card.pin ? { label: 'Unpin', act: () => change(card.id, { pin: undefined }) } : { label: 'Pin to these values', act: pin },

@@ -1,5 +1,6 @@
-import type { Board, BoardCard } from '@jadebell/core/document';
+import type { Board } from '@jadebell/core/document';
 import { useProject } from '../../project/store.ts';
+import type { BoardCard } from '@jadebell/core/cards';
 
 /** Changes the boards of the project; those that were only proposed become its own with the first change. */
 export function editBoards(label: string, shown: readonly Board[], change: (boards: Board[]) => Board[]): void {

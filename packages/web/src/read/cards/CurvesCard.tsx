@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { bands as bandsOf, held, statistics } from '@jadebell/core/curves';
 import type { CurvesCard as CurvesCardData } from '@jadebell/core/document';
-import { spotOf, termsOfS } from '@jadebell/core/reading';
+import { spotOf } from '@jadebell/core/reading';
 import { MenuItem, Select } from '@mui/material';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -17,6 +17,7 @@ import { TouchstoneExports } from './touchstoneExports.ts';
 import { overUnit, told, unitOfAxis } from './units.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { useDrawing } from './useDrawing.ts';
+import { termsOfS } from '@jadebell/core/cards';
 
 const largest = (lists: readonly ArrayLike<number>[]): number => {
   let most = 0;

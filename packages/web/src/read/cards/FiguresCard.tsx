@@ -1,5 +1,4 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
-import type { CardOf } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { type PatternFigures, type ScatterFigures, toldFor } from '@jadebell/core/results';
 import { useContext, useMemo } from 'react';
@@ -12,6 +11,7 @@ import { TypedField } from '../../lens/TypedField.tsx';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { type FarField, useEveryFarField, useFarField, useMixedFigures } from './useFarField.ts';
+import type { CardOf } from '@jadebell/core/cards';
 
 const db = (v: number): string => (10 * Math.log10(v)).toFixed(2);
 const percent = (v: number): string => (100 * v).toFixed(1);

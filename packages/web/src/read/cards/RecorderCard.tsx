@@ -1,4 +1,3 @@
-import type { CardOf } from '@jadebell/core/document';
 import { type AnyRecorderKind, recorderKinds, type RecorderTold } from '@jadebell/core/recorders';
 import type { ComponentType } from 'react';
 import type { Run } from '../../api/types.ts';
@@ -10,6 +9,7 @@ import { type Excitation, useLens } from '../../lens/lens.ts';
 import { fieldShares } from '../../lens/waves.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
+import type { CardOf } from '@jadebell/core/cards';
 
 /** A run with what its recorders told for the one excitation that the lens chose; powers of several waves together are not known from those of each. */
 function ofExcitation(run: Run, excitation: Excitation | null): Run {

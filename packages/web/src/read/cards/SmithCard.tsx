@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
 import type { SmithCard as SmithCardData } from '@jadebell/core/document';
-import { quantities, termsOfS } from '@jadebell/core/reading';
+import { quantities } from '@jadebell/core/reading';
 import { impedance } from '@jadebell/core/results';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -17,6 +17,7 @@ import { aboutReferences } from './about.ts';
 import { stemOf } from './stem.ts';
 import { TouchstoneExports } from './touchstoneExports.ts';
 import { useCardRuns } from './useCardRuns.ts';
+import { termsOfS } from '@jadebell/core/cards';
 
 const none: string[] = [];
 const nearestIndex = (x: ArrayLike<number>, at: number): number => {

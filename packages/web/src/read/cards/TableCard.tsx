@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import type { TableCard as TableCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
-import { figureColumns, quantities, termsOfS } from '@jadebell/core/reading';
+import { figureColumns, quantities } from '@jadebell/core/reading';
 import { channelNames } from '@jadebell/core/results';
 import { DataGrid, type GridColDef } from '@mui/x-data-grid';
 import { useContext, useMemo } from 'react';
@@ -14,6 +14,7 @@ import { type ShownReading, useReadings } from '../../lens/useReadings.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { sizeOf } from '@jadebell/core/methods';
+import { termsOfS } from '@jadebell/core/cards';
 
 interface Column {
   title: string;

@@ -1,7 +1,7 @@
 import type { DataSet } from '@jadebell/core/document';
 import { readData } from '@jadebell/core/formats/data';
 import { useProject } from '../../project/store.ts';
-import type { NewCard } from '../board/BoardContext.ts';
+import type { NewCard } from '@jadebell/core/cards';
 
 const largest = 12_000_000;
 const most = 60;

@@ -1,7 +1,8 @@
 import Delete from '@mui/icons-material/Close';
+import { termsOfS } from '@jadebell/core/cards';
 import { IconButton } from '@mui/material';
 import type { CardTrace, CurvesCard, Marker, SmithCard } from '@jadebell/core/document';
-import { curveForms, freshSpot, quantities, termsOfS, traceLetter } from '@jadebell/core/reading';
+import { curveForms, freshSpot, quantities, traceLetter } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import { useProject } from '../../project/store.ts';
 import { Choice, measureOf, Part, Quantity, Row, Tick } from './Fields.tsx';
