@@ -41,24 +41,30 @@ export const parameter = (name: string, expression: string, note: string, group?
 /** A parameter with a dial between two bounds. */
 export const dial = (g: Parameter, min: string, max: string): Parameter => ({ ...g, dial: { min, max } });
 
-type Loose = Record<string, unknown>;
-/** A line of a kind; what is left out is as in `defaults`. */
-const line = (kind: string, name: string, rest: Loose): Line => ({ kind, name, ...rest }) as unknown as Line;
+type LineOf<K extends Line['kind']> = Extract<Line, { kind: K }>;
+type Plane = LineOf<'rectangle'>['plane'];
+/** A line of a kind with all that its definition asks for. */
+const line = <K extends Line['kind']>(kind: K, name: string, rest: Omit<LineOf<K>, 'kind' | 'name'>): Line => ({ kind, name, ...rest }) as LineOf<K>;
 
 /** A box. */
-export const box = (name: string, material: string, size: V3, at: V3 = zero, anchor = 'base'): Line =>
+export const box = (name: string, material: string, size: V3, at: V3 = zero, anchor: LineOf<'box'>['anchor'] = 'base'): Line =>
   line('box', name, { material, size, anchor, at });
 /** A rectangle. */
-export const rect = (name: string, size: [string, string], at: V3 = zero, plane = 'xy', anchor = 'centre'): Line =>
-  line('rectangle', name, { material: 'Copper', plane, size, anchor, at });
+export const rect = (
+  name: string,
+  size: [string, string],
+  at: V3 = zero,
+  plane: Plane = 'xy',
+  anchor: LineOf<'rectangle'>['anchor'] = 'centre',
+): Line => line('rectangle', name, { material: 'Copper', plane, size, anchor, at });
 /** A disc. */
-export const disc = (name: string, radius: string, at: V3, bore = '0 mm', plane = 'xy'): Line =>
+export const disc = (name: string, radius: string, at: V3, bore = '0 mm', plane: Plane = 'xy'): Line =>
   line('disc', name, { material: 'Copper', plane, radius, bore, at });
 /** A flat sheet through points. */
-export const polygon = (name: string, points: [string, string][], at: V3 = zero, plane = 'xy', material = 'Copper'): Line =>
+export const polygon = (name: string, points: [string, string][], at: V3 = zero, plane: Plane = 'xy', material = 'Copper'): Line =>
   line('polygon', name, { material, plane, points, at });
 /** A prism over points. */
-export const prism = (name: string, material: string, points: [string, string][], height: string, at: V3 = zero, plane = 'xy'): Line =>
+export const prism = (name: string, material: string, points: [string, string][], height: string, at: V3 = zero, plane: Plane = 'xy'): Line =>
   line('prism', name, { material, plane, points, height, at });
 /** A cylinder. */
 export const cylinder = (name: string, axis: 'x' | 'y' | 'z', radius: string, height: string, at: V3 = zero, material = 'Copper'): Line =>
@@ -72,21 +78,23 @@ export const straight = (name: string, from: V3, to: V3): Line => line('line', n
 export const polyline = (name: string, points: V3[], closed = false): Line =>
   line('polyline', name, { points, ends: closed ? 'closed' : 'open', at: zero });
 /** An arc. */
-export const arc = (name: string, radius: string, from: string, to: string, at: V3 = zero, plane = 'xy'): Line =>
+export const arc = (name: string, radius: string, from: string, to: string, at: V3 = zero, plane: Plane = 'xy'): Line =>
   line('arc', name, { plane, radius, from, to, at });
 /** A strip along a path. */
-export const trace = (name: string, path: string, width: string, thickness = '0 mm', corners = 'mitred', material = 'Copper'): Line => line('trace', name, { material, path, plane: 'xy', width, thickness, corners, mitre: '0.6', radius: '2 mm' }); // prettier-ignore
+export const trace = (name: string, path: string, width: string, thickness = '0 mm', corners: LineOf<'trace'>['corners'] = 'mitred', material = 'Copper'): Line => line('trace', name, { material, path, plane: 'xy', width, thickness, corners, mitre: '0.6', radius: '2 mm' }); // prettier-ignore
 /** A line less others. */
 export const cut = (name: string, from: string, tools: string[]): Line => line('cut', name, { from, tools, after: 'used' });
 /** Lines in one. */
 export const join = (name: string, parts: string[]): Line => line('join', name, { parts });
 /** Copies in a row. */
-export const row = (name: string, of: string, count: string, step: V3, as = 'one'): Line => line('pattern-line', name, { of, count, step, as });
+export const row = (name: string, of: string, count: string, step: V3, as: LineOf<'pattern-line'>['as'] = 'one'): Line =>
+  line('pattern-line', name, { of, count, step, as });
 /** A line and its mirror image. */
-export const mirror = (name: string, of: string, plane: string, original = 'kept', at = '0 mm'): Line =>
+export const mirror = (name: string, of: string, plane: Plane, original: LineOf<'mirror'>['original'] = 'kept', at = '0 mm'): Line =>
   line('mirror', name, { of, plane, at, original });
 /** A line moved. */
-export const move = (name: string, of: string, by: V3, original = 'kept'): Line => line('move', name, { of, by, original });
+export const move = (name: string, of: string, by: V3, original: LineOf<'move'>['original'] = 'kept'): Line =>
+  line('move', name, { of, by, original });
 export const make = line;
 
 /** Port along a path. */
