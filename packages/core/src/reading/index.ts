@@ -1,3 +1,5 @@
+export * from './curveFigures.ts';
+export * from './curveUnits.ts';
 export * from './defaults.ts';
 export * from './fields.ts';
 export * from './forms.ts';
@@ -5,6 +7,7 @@ export * from './patterns.ts';
 export * from './quantities.ts';
 export * from './spots.ts';
 export * from './surfaces.ts';
+export * from './traceSources.ts';
 export * from './traces.ts';
 export * from './view.ts';
 export * from './evidence.ts';

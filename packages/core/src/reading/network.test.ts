@@ -203,6 +203,10 @@ describe('traces of a card', () => {
     const { drawn, faults } = draw({ traces: [{ quantity: 's', of: 'S11' }, { quantity: 'data', of: 'bench/S11' }, { quantity: 'data', of: 'bench/none' }] }, [run], [set]); // prettier-ignore
     expect(drawn[1].y[1]).toBeCloseTo(20 * Math.log10(0.2), 9);
     expect(faults).toEqual([{ trace: 2, text: 'There are no data bench/none.' }]);
+    // What is over something else stands on no card over wavelength, where it was drawn among the others.
+    const tuned = draw({ over: 'wavelength', traces: [{ quantity: 's', of: 'S11' }, { quantity: 'data', of: 'bench/level' }] }, [run], [{ ...set, over: 'number' }]); // prettier-ignore
+    expect(tuned.drawn).toHaveLength(1);
+    expect(tuned.faults[0].text).toContain('is over number, the others are over wavelength');
   });
 
   test('a quantity that no run has, and one over time among those over frequency, are told', () => {

@@ -11,7 +11,7 @@ import { useDark } from '../../ui/useDark.ts';
 import { usePhase } from '../../lens/useFrequency.ts';
 import { Plot } from '../plot/Plot.tsx';
 import { stemOf } from './stem.ts';
-import { unitOfAxis } from './units.ts';
+import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
 import { useField } from './useField.ts';
 

@@ -9,7 +9,7 @@ import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { Plot } from '../plot/Plot.tsx';
 import { stemOf } from './stem.ts';
-import { unitOfAxis } from './units.ts';
+import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
 import { useFarField } from './useFarField.ts';
 

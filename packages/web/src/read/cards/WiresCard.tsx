@@ -17,7 +17,7 @@ import { CardContext } from '../../charts/CardContext.ts';
 import { nearestRecorded, useFrequency, usePhase } from '../../lens/useFrequency.ts';
 import { Plot } from '../plot/Plot.tsx';
 import { stemOf } from './stem.ts';
-import { unitOfAxis } from './units.ts';
+import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import { useSum } from '../../lens/useSum.ts';

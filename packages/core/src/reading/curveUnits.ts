@@ -1,4 +1,5 @@
-import { formatSI, unitFor, unitsFor } from '@jadebell/core/expressions/format';
+import { formatSI, unitFor, unitsFor } from '../expressions/format.ts';
+import type { Over } from './traceSources.ts';
 
 /** What the units of curves measure, where they take prefixes. */
 const measures: Record<string, string> = {
@@ -26,7 +27,7 @@ export function unitOfAxis(unit: string, most: number, wanted?: string): { size:
 export const axisUnits = (unit: string): string[] => unitsFor(measures[unit] ?? '').map(([, u]) => u);
 
 /** A value with its unit. */
-export function told(v: number, unit: string, digits = 5): string {
+export function valueText(v: number, unit: string, digits = 5): string {
   if (!Number.isFinite(v)) return v > 0 ? 'infinite' : '–';
   const measure = measures[unit];
   if (measure) return formatSI(v, measure, digits);
@@ -35,4 +36,4 @@ export function told(v: number, unit: string, digits = 5): string {
 }
 
 /** What the axis over which curves run measures, by its kind. */
-export const overUnit: Record<string, string> = { frequency: 'Hz', wavelength: 'm', time: 's', angle: 'deg', number: '', parameter: '' };
+export const overUnit: Record<Over, string> = { frequency: 'Hz', wavelength: 'm', time: 's', angle: 'deg', number: '', parameter: '' };
