@@ -189,7 +189,7 @@ describe('runs', () => {
     const two = smallDipole();
     two.lines.push(...two.lines.map((l) => ({ ...l, name: `${l.name}2`, at: (l as { at: string[] }).at.map((x, i) => (i === 1 ? '40 mm' : x)) }) as typeof l)); // prettier-ignore
     two.ports.push({ kind: 'gap', name: 'feed2', between: ['left2', 'right2'], resistance: '50 ohm' });
-    two.solve = { ...two.solve, details: { stopAt: 1e-12, cellsPerWavelength: 18 } };
+    two.solve = { ...two.solve, details: { stopAt: 1e-12, cellsPerWavelength: 12 } };
     const { body: project } = (await api().post('/api/projects').send({ document: two }).expect(201)) as { body: { id: string } };
     const { body: run } = (await api().post(`/api/projects/${project.id}/runs`).send({ document: two }).expect(201)) as { body: View };
     await until(run.id, (r) => r.progress?.turn === 1);

@@ -1,0 +1,27 @@
+import { useCallback, useMemo, useState } from 'react';
+import { useModel } from '../project/model.ts';
+import { boundsOfEdges, boundsOver, type Frame, frameOf } from '../space/frameOf.ts';
+import type { StagePath } from '../ui/stages.ts';
+import type { View } from '../workers/protocol.ts';
+
+/** What the camera frames: the model, and beyond Shape the region around it. `fit` takes the frame anew. */
+export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; region: View['region']; fit(): void } {
+  const { view, ready } = useModel();
+  // The frame is taken when there first is something to see and when the user fits; in between the model may grow out of it.
+  const [fits, setFits] = useState(0);
+  const empty = !view.bodies.length && !view.curves.length;
+  const frame = useMemo(() => {
+    const now = useModel.getState().view;
+    return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
+  }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
+  const region = stage !== 'shape' ? view.region : null;
+  // Wires have no region of their own: what is to be seen are they and the ground under them.
+  const present = useMemo(() => (region && view.wires ? boundsOver(view.bodies, view.wires.ground) : region), [region, view.wires, view.bodies]);
+  // While something is at fault there is no region; the view stays where it was.
+  const [lastSeen, setLastSeen] = useState(present);
+  if (present && present !== lastSeen) setLastSeen(present);
+  const seen = stage === 'shape' ? null : (present ?? lastSeen);
+  // What lies behind planes of symmetry stands outside the region.
+  const shownFrame = useMemo(() => (seen ? frameOf([seen, ...useModel.getState().view.bodies]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  return { frame, shownFrame, region, fit: useCallback(() => setFits((n) => n + 1), []) };
+}
