@@ -62,8 +62,12 @@ const jest = (title, args, env = {}) => {
   rmSync(report, { force: true });
 };
 if (only.length) jest('tests', ['--runInBand', ...only]);
-// Suites beside each other, solvers on one thread each, are done sooner than one after the other with solvers on all.
-else jest('tests', [`--maxWorkers=${availableParallelism()}`], { JADEBELL_THREADS: '1' });
+else {
+  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all.
+  jest('unit tests', ['--selectProjects', 'unit', `--maxWorkers=${availableParallelism()}`], { JADEBELL_THREADS: '1' });
+  // A page, its picture and the solver behind it keep two cores busy: two beside each other were no sooner done.
+  jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand']);
+}
 rmSync(folder, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -130,7 +130,7 @@ export function FeedLedger() {
         </header>
         {!document.ports.length && (
           <p className="quiet pad">
-            A port feeds the structure and reads what comes back.{' '}
+            A port feeds the structure and reads what comes back; a source excites it from without.{' '}
             {metal.length > 1 || onlyWires() ? 'Add one.' : 'Build two conductors with a gap under Shape first, or place one along a path.'}
           </p>
         )}
