@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { expression } from '../entries/index.ts';
 import { durationText, formatSI } from '../expressions/format.ts';
-import { type CommonEstimate, type CommonEvidence, megabytes, type Method, passDetails, type Rows, threadsText } from './method.ts';
+import { type CommonEstimate, type CommonEvidence, defaultChange, megabytes, type Method, passDetails, type Rows, threadsText } from './method.ts';
 
 /** What a run in time will cost. */
 export interface TimeEstimate extends CommonEstimate {
@@ -104,7 +104,7 @@ export const fdtd = {
     draft: `quick look: ${cellsText('draft')}`,
     normal: `for daily work: ${cellsText('normal')}`,
     fine: `for the final word: ${cellsText('fine')}`,
-    adaptive: 'passes on finer grids, refined where the field changes fast, until S changes twice by less than 0.01',
+    adaptive: `passes on finer grids, refined where the field changes fast, until S changes twice by less than ${defaultChange}, or what is set by hand`,
   },
   details,
   unit: 'cells',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { durationText } from '../expressions/format.ts';
-import { type CommonEstimate, type CommonEvidence, megabytes, type Method, passDetails, threadsText } from './method.ts';
+import { type CommonEstimate, type CommonEvidence, defaultChange, megabytes, type Method, passDetails, threadsText } from './method.ts';
 
 /** What a run on wires will cost. */
 export interface WireEstimate extends CommonEstimate {
@@ -63,7 +63,7 @@ export const moment = {
     draft: `quick look: ${segmentsText('draft')}`,
     normal: `for daily work: ${segmentsText('normal')}`,
     fine: `for the final word: ${segmentsText('fine')}`,
-    adaptive: 'passes with more segments each until S changes twice by less than 0.01',
+    adaptive: `passes with more segments each until S changes twice by less than ${defaultChange}, or what is set by hand`,
   },
   details,
   unit: 'unknowns',
