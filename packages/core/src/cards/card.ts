@@ -19,7 +19,7 @@ export const pinSchema = z.strictObject({
 export type Pin = z.infer<typeof pinSchema>;
 
 /** What every card has. */
-export const cardBase = {
+const cardBase = {
   id: z.string().regex(/^[a-z0-9]{1,16}$/),
   title: z.string().max(80).optional().describe('Absent: the title that goes with its kind'),
   place: placeSchema,

@@ -7,7 +7,7 @@ import { firstTerms } from './terms.ts';
 export const forms = ['db', 'dBpower', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr', 'plain'] as const;
 export type CurveForm = (typeof forms)[number];
 
-export const traceSchema = z.strictObject({
+const traceSchema = z.strictObject({
   quantity: z.string().min(1).max(40).describe('What is drawn: s, z, delay, gain, ... or formula, data'),
   of: z.string().max(300).default('').describe('Of which term, port, mode or recorder; of a formula its text'),
   form: z.enum(forms).optional().describe('Absent: the first that suits the quantity'),
@@ -17,7 +17,7 @@ export const traceSchema = z.strictObject({
 export type CardTrace = z.infer<typeof traceSchema>;
 
 const number = z.number();
-export const markerSchema = z.strictObject({
+const markerSchema = z.strictObject({
   kind: z.enum(['at', 'peak', 'dip', 'level']).describe('at a place, or following the nth peak, dip or crossing of a level'),
   trace: z.number().int().min(0).max(63),
   x: number.optional(),
@@ -27,9 +27,9 @@ export const markerSchema = z.strictObject({
 export type Marker = z.infer<typeof markerSchema>;
 
 const spot = z.strictObject({ x: number, y: number });
-export const limitSchema = z.strictObject({ from: spot, to: spot, side: z.enum(['below', 'above']) });
+const limitSchema = z.strictObject({ from: spot, to: spot, side: z.enum(['below', 'above']) });
 
-export const axisSchema = z.strictObject({
+const axisSchema = z.strictObject({
   min: number.optional(),
   max: number.optional(),
   log: z.boolean().optional(),

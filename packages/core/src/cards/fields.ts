@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { recordedOf, type ResultMeta } from '../results/index.ts';
 import { defineCard } from './card.ts';
 
-export const fieldQuantities = ['E', 'H', 'S', 'D', 'B', 'J', 'loss'] as const;
+const fieldQuantities = ['E', 'H', 'S', 'D', 'B', 'J', 'loss'] as const;
 export type FieldQuantity = (typeof fieldQuantities)[number];
-export const fieldParts = ['size', 'x', 'y', 'z', 'normal', 'tangential'] as const;
-export const fieldForms = ['peak', 'instant', 'phase', 'mean'] as const;
+const fieldParts = ['size', 'x', 'y', 'z', 'normal', 'tangential'] as const;
+const fieldForms = ['peak', 'instant', 'phase', 'mean'] as const;
 
 /** How a field is told: of which quantity and part, at which moment, on which scale. */
-export const fieldReading = {
+const fieldReading = {
   recorder: z.string().min(1).max(80),
   quantity: z.enum(fieldQuantities).default('E'),
   part: z.enum(fieldParts).default('size'),

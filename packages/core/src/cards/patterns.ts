@@ -10,7 +10,7 @@ const reading = {
 };
 
 /** Where a pattern is seen from. */
-export const patternFrameSchema = z.strictObject({
+const patternFrameSchema = z.strictObject({
   origin: z.tuple([z.number(), z.number(), z.number()]).default([0, 0, 0]).describe('Metres'),
   theta: angle.default(0).describe('Direction of the local z'),
   phi: angle.default(0),

@@ -18,7 +18,7 @@ type Methods = typeof all;
 
 /** Solvers by the name that a project has for them. */
 export type SolverName = keyof Methods;
-export const solverNames = Object.keys(all) as [SolverName, ...SolverName[]];
+const solverNames = Object.keys(all) as [SolverName, ...SolverName[]];
 
 /** How a run of a solver can be held against itself. */
 export type EvidenceOf<N extends SolverName> = Parameters<Methods[N]['rows']>[0];
