@@ -128,7 +128,7 @@ describe('from the Shelf to a pattern', () => {
     const s1p = await exportFrom('Reflection S11', 'Touchstone (.s1p)');
     expect(s1p.name).toBe('tag-868-run3.s1p');
     const s = readTouchstone(s1p.text, 1);
-    expect(s.references).toEqual([{ re: 50, im: 0 }]);
+    expect(s.references).toEqual([[50, 0]]);
     expect(s.frequency).toHaveLength(141);
     const csv = await exportFrom('Input impedance', 'Curves (CSV)');
     expect(csv.text.split('\r\n')[0]).toBe('frequency (Hz),Z at chip re (ohm),frequency (Hz),Z at chip im (ohm)');

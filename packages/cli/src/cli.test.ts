@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readTouchstone } from '@jadebell/core/formats';
+import { abs } from '@jadebell/core/numerics';
 
 const bin = fileURLToPath(new URL('../bin/jadebell.mjs', import.meta.url));
 const tag = fileURLToPath(new URL('../../../demo/tag-868.json', import.meta.url));
@@ -103,9 +104,9 @@ describe('command line', () => {
     const s = readTouchstone(readFileSync(join(out, 'small.s1p'), 'utf8'), 1);
     const json = JSON.parse(readFileSync(join(out, 'small-result.json'), 'utf8'));
     expect(s.frequency).toEqual(json.frequency);
-    expect(s.s[0][0][20].re).toBeCloseTo(json.s11[20][0], 8);
+    expect(s.s[0][0][20][0]).toBeCloseTo(json.s11[20][0], 8);
     // The tag resonates in this band and is a dipole.
-    expect(Math.min(...s.s[0][0].map((v) => Math.hypot(v.re, v.im)))).toBeLessThan(0.3);
+    expect(Math.min(...s.s[0][0].map((v) => abs(v)))).toBeLessThan(0.3);
     expect(json.farField.figures[0].directivity).toBeGreaterThan(1.3);
     expect(json.farField.figures[0].directivity).toBeLessThan(1.8);
     expect(Math.abs(json.evidence.powerBalance[0])).toBeLessThan(0.03);

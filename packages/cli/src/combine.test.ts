@@ -7,6 +7,7 @@ import type { GridScene, ScenePort } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { abs2 } from '@jadebell/core/numerics';
 
 const metal = { name: 'metal', kind: 'conductor', conductivity: 5e3 } as const;
 
@@ -95,7 +96,7 @@ describe('waves together', () => {
         }
       });
       const recorded = patternSource(each.meta, at, { nTheta, nPhi, values: part(0) })!;
-      const mixed = mixedSource(each.meta, recorded, sum, { frequency, s: network }, weights.map(([re, im], column) => ({ column, re, im }))); // prettier-ignore
+      const mixed = mixedSource(each.meta, recorded, sum, { frequency, s: network }, weights.map(([re, im], column) => ({ column, amplitude: [re, im] }))); // prettier-ignore
       const told = glance(mixed, new PatternSampler(mixed.pattern));
       process.stdout.write(
         `combined when read: accepted ${mixed.powers!.accepted.toFixed(4)} of ${f.accepted.toFixed(4)}, realised gain ${told.realised!.toFixed(3)} of ${(10 * Math.log10(f.realisedGain)).toFixed(3)} dBi\n`,
@@ -114,8 +115,8 @@ describe('waves together', () => {
         let [re, im] = [0, 0];
         weights.forEach(([x, y], from) => {
           const t = s[channel][from][point];
-          re += t.re * x - t.im * y;
-          im += t.re * y + t.im * x;
+          re += t[0] * x - t[1] * y;
+          im += t[0] * y + t[1] * x;
         });
         const [x, y] = weights[channel];
         const size = x * x + y * y;
@@ -138,7 +139,7 @@ describe('waves together', () => {
       const at = Array.from(complex.arrays.frequency.data).findIndex((x) => Math.abs(x - f.frequency) < 1);
       const out = [0, 1].reduce((sum, to) => {
         const s = sCurve(complex.arrays.s, to, 0)[at];
-        return sum + s.re ** 2 + s.im ** 2;
+        return sum + abs2(s);
       }, 0);
       process.stdout.write(
         `accepted ${f.accepted.toFixed(5)} of ${(1 - out).toFixed(5)} W, balance ${(100 * complex.meta.evidence.powerBalance![n]).toFixed(2)} %\n`,

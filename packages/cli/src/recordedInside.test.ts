@@ -7,7 +7,7 @@ import { solvers } from '@jadebell/core/solvers';
 import { nodeHost } from '@jadebell/node';
 import { plainBody, plainScene } from '@jadebell/verification/bench';
 import { ball, ballEnergy, litBall } from '@jadebell/verification/energy';
-import type { Axis } from '@jadebell/core/numerics';
+import { type Axis, arg } from '@jadebell/core/numerics';
 
 const [a, b, length] = [20e-3, 5e-3, 30e-3];
 const [c0, eta0] = [299792458, 376.730313668];
@@ -91,7 +91,7 @@ describe('what recorders tell of the inside', () => {
     expect(size2(turned[0].backward)).toBeCloseTo(size2(before[0].forward), 9);
     // Phases go on from the port, and back to it.
     const beta = arrays.beta.data[2 * 1 * meta.ports.length];
-    const ratio = Math.atan2(before[0].backward[1], before[0].backward[0]) - Math.atan2(before[0].forward[1], before[0].forward[0]);
+    const ratio = arg(before[0].backward) - arg(before[0].forward);
     const wanted = Math.atan2(s11[1], s11[0]) + 2 * beta * 5e-3;
     expect(Math.abs(Math.sin((ratio - wanted) / 2))).toBeLessThan(5e-3);
     expect(Math.abs(energy.lost[0] / lost - 1)).toBeLessThan(0.01);

@@ -23,10 +23,10 @@ describe('solver against references', () => {
     const f = 1e9;
     const l = 299792458 / f / 2;
     const emf = inducedEmf(l, l * 1e-5, f);
-    expect(emf.re).toBeCloseTo(73.1, 0);
-    expect(emf.im).toBeCloseTo(42.5, 0);
+    expect(emf[0]).toBeCloseTo(73.1, 0);
+    expect(emf[1]).toBeCloseTo(42.5, 0);
     const wire = thinWireImpedance(0.47 * 2 * l, l * 1e-4, f);
     const near = inducedEmf(0.47 * 2 * l, l * 1e-4, f);
-    expect(Math.abs(wire.re - near.re) / near.re).toBeLessThan(0.1);
+    expect(Math.abs(wire[0] - near[0]) / near[0]).toBeLessThan(0.1);
   });
 });

@@ -1,6 +1,6 @@
 import type { Exact } from '@jadebell/core/geometry';
-import { c0, eta0, type Axis } from '@jadebell/core/numerics';
-import { sCurve } from '@jadebell/core/results';
+import { c0, eta0, type Axis, arg } from '@jadebell/core/numerics';
+import { decibel, sCurve } from '@jadebell/core/results';
 import type { GridScene, SceneGuide } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { plainBody, plainScene } from './bench.ts';
@@ -61,17 +61,16 @@ export const coax: Case = {
       // prettier-ignore
       const started = host.now();
       const { arrays, meta } = await solvers.fdtd.solve(airCoax(axis, cells), { host });
-      const db = (c: { re: number; im: number }): number => 20 * Math.log10(Math.hypot(c.re, c.im));
       const common = { cells: meta.evidence.cells.reduce((p, n) => p * n, 1), seconds: host.now() - started };
       const where = `along ${'xyz'[axis]}, ${cells} cells in the gap`;
-      const echo = Math.max(...sCurve(arrays.s, 0, 0).map(db));
+      const echo = Math.max(...sCurve(arrays.s, 0, 0).map(decibel));
       rows.push({ ...common, quantity: `largest |S11|, ${where}`, reference: 'none', source: 'uniform line', computed: `${echo.toFixed(1)} dB`, error: echo, allowed: -40, unit: 'dB' }); // prettier-ignore
       const impedance = meta.ports[0].impedance!;
       rows.push({ ...common, quantity: `impedance, ${where}`, reference: '50.00 ohm', source: 'eta0 / (2 pi) ln(b / a)', computed: `${impedance.toFixed(3)} ohm`, error: percent(impedance, 50), allowed: 0.5, unit: '%' }); // prettier-ignore
       const f = arrays.frequency.data[4];
       const s = sCurve(arrays.s, 1, 0)[4];
       const turn = (2 * Math.PI * f * length) / c0;
-      const phase = -Math.atan2(s.im, s.re);
+      const phase = -arg(s);
       const got = phase + 2 * Math.PI * Math.round((turn - phase) / (2 * Math.PI));
       rows.push({ ...common, quantity: `phase over 12 mm at ${f / 1e9} GHz, ${where}`, reference: `${turn.toFixed(4)} rad`, source: 'speed of light', computed: `${got.toFixed(4)} rad`, error: percent(got, turn), allowed: 0.5, unit: '%' }); // prettier-ignore
     }

@@ -1,6 +1,6 @@
 import { patternPower } from '@jadebell/core/radiation';
 import type { Point2 } from '@jadebell/core/document';
-import { c0, eta0 } from '@jadebell/core/numerics';
+import { c0, type Complex, eta0 } from '@jadebell/core/numerics';
 import { impedance, reflection, resonances, type ResultSet } from '@jadebell/core/results';
 import type { GridScene } from '@jadebell/core/scene';
 import { solvers, type SolverHost } from '@jadebell/core/solvers';
@@ -66,7 +66,7 @@ function sinCosIntegrals(x: number): { si: number; ci: number } {
  * Input impedance of a centre-fed dipole of length l and wire radius a by the induced-EMF method with a sinusoidal current
  * (Balanis, Antenna Theory, 4th ed., eqs. 8-57 to 8-61).
  */
-export function inducedEmf(l: number, a: number, f: number): { re: number; im: number } {
+export function inducedEmf(l: number, a: number, f: number): Complex {
   const k = (2 * Math.PI * f) / c0;
   const kl = k * l;
   const one = sinCosIntegrals(kl);
@@ -82,7 +82,7 @@ export function inducedEmf(l: number, a: number, f: number): { re: number; im: n
       0.5 * Math.cos(kl) * (euler + Math.log(kl / 2) + two.ci - 2 * one.ci));
   const xm = (eta0 / (4 * Math.PI)) * (2 * one.si + Math.cos(kl) * (2 * one.si - two.si) - Math.sin(kl) * (2 * one.ci - two.ci - thin.ci));
   const s = Math.sin(kl / 2) ** 2;
-  return { re: rm / s, im: xm / s };
+  return [rm / s, xm / s];
 }
 
 const cellsOf = (r: ResultSet): number => sizeOf(r.meta).count;
@@ -96,7 +96,7 @@ async function solved(
   const { frequency, s } = reflection(result);
   const first = resonances(
     frequency,
-    s.map((v) => impedance(v, { re: scene.ports[0].resistance, im: 0 })),
+    s.map((v) => impedance(v, [scene.ports[0].resistance, 0])),
   )[0] ?? { frequency: NaN, resistance: NaN };
   return { result, seconds: host.now() - started, first };
 }
@@ -108,12 +108,12 @@ export const halfWave: Case = {
   slow: true,
   async run(host) {
     const [length, width, gap] = [150e-3, 1.2e-3, 1.2e-3];
-    const reactance = (f: number): number => inducedEmf(length, width / 4, f).im;
+    const reactance = (f: number): number => inducedEmf(length, width / 4, f)[1];
     const f0 = bisect(reactance, 0.85e9, 1e9);
     // The sinusoidal current of the induced-EMF method is too crude for the resistance of a wire of this thickness, so that
     // is held against an integral-equation solution.
-    const fw = bisect((f) => thinWireImpedance(length, width / 4, f).im, 0.85e9, 1e9);
-    const rw = thinWireImpedance(length, width / 4, fw).re;
+    const fw = bisect((f) => thinWireImpedance(length, width / 4, f)[1], 0.85e9, 1e9);
+    const rw = thinWireImpedance(length, width / 4, fw)[0];
     const band = { from: 0.8e9, to: 1.1e9, points: 151 };
     const rows: Row[] = [];
     const { result, seconds, first } = await solved(host, strip(length, width, gap, band, [f0], 'normal'));

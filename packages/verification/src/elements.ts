@@ -1,4 +1,5 @@
-import { type Complex, sCurve } from '@jadebell/core/results';
+import { abs, abs2, type Complex, div, sub } from '@jadebell/core/numerics';
+import { sCurve } from '@jadebell/core/results';
 import { loadAdmittance, type GridScene, type SceneLoad } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { plainBody, plainScene } from './bench.ts';
@@ -37,11 +38,6 @@ export function loadedLine(load: SceneLoad | null): GridScene {
   }); // prettier-ignore
 }
 
-const over = (a: Complex, b: Complex): Complex => {
-  const d = b.re ** 2 + b.im ** 2;
-  return { re: (a.re * b.re + a.im * b.im) / d, im: (a.im * b.re - a.re * b.im) / d };
-};
-
 /** Loads across a TEM line: reflection S11 = -y / (2 + y), transmission 2 / (2 + y) at the load, y its admittance times Z0. */
 export const elements: Case = {
   name: 'lumped-elements',
@@ -52,7 +48,7 @@ export const elements: Case = {
     // A short in the load's place has the inductance of its sheet of current, which stands in series with every load.
     const short = await solvers.fdtd.solve(loadedLine({ form: 'series', r: 1e-3, l: 0, c: 0 }), { host });
     const z0 = short.meta.ports[0].impedance!;
-    const sheet = sCurve(short.arrays.s, 0, 0).map((s) => over({ re: -z0 * (1 + s.re), im: -z0 * s.im }, { re: 2 * s.re, im: 2 * s.im }));
+    const sheet = sCurve(short.arrays.s, 0, 0).map((s) => div([-z0 * (1 + s[0]), -z0 * s[1]], [2 * s[0], 2 * s[1]]));
     for (const [title, load] of [
       ['R 75 ohm', { form: 'series', r: 75, l: 0, c: 0 }],
       ['series R 10 ohm, L 2 nH', { form: 'series', r: 10, l: 2e-9, c: 0 }],
@@ -66,14 +62,14 @@ export const elements: Case = {
       let [worst, lost] = [0, 0];
       Array.from(arrays.frequency.data).forEach((f, n) => {
         const [g, b] = loadAdmittance(load, f);
-        const own = over({ re: 1, im: 0 }, { re: g, im: b });
-        const y = over({ re: z0, im: 0 }, { re: own.re + sheet[n].re, im: own.im + sheet[n].im });
-        const sum = { re: 2 + y.re, im: y.im };
-        const r = over({ re: -y.re, im: -y.im }, sum);
-        const t = over({ re: 2, im: 0 }, sum);
-        worst = Math.max(worst, Math.hypot(s11[n].re - r.re, s11[n].im - r.im), Math.hypot(s21[n].re - t.re, s21[n].im - t.im));
-        const absorbed = 1 - s11[n].re ** 2 - s11[n].im ** 2 - s21[n].re ** 2 - s21[n].im ** 2;
-        lost = Math.max(lost, Math.abs(absorbed - (4 * y.re) / (sum.re ** 2 + sum.im ** 2)));
+        const own = div([1, 0], [g, b]);
+        const y = div([z0, 0], [own[0] + sheet[n][0], own[1] + sheet[n][1]]);
+        const sum: Complex = [2 + y[0], y[1]];
+        const r = div([-y[0], -y[1]], sum);
+        const t = div([2, 0], sum);
+        worst = Math.max(worst, abs(sub(s11[n], r)), abs(sub(s21[n], t)));
+        const absorbed = 1 - abs2(s11[n]) - abs2(s21[n]);
+        lost = Math.max(lost, Math.abs(absorbed - (4 * y[0]) / abs2(sum)));
       });
       const common = { cells: meta.evidence.cells.reduce((p, n) => p * n, 1), seconds: host.now() - started, reference: '0', unit: '%' as const };
       rows.push(

@@ -1,4 +1,4 @@
-import { type C, complexEigen } from '@jadebell/core/numerics';
+import { type Complex, complexEigen } from '@jadebell/core/numerics';
 import { Matrix, solve } from 'ml-matrix';
 import type { Point3 } from '@jadebell/core/document';
 import { sCurve } from '@jadebell/core/results';
@@ -12,7 +12,7 @@ import { type IrisFilter, irisReflection } from './modeMatching.ts';
  * Poles of a rational function of order n through a reflection over frequency, hertz, in complex frequency (exp(j 2 pi f t)): the
  * linearised least squares of E. C. Levy, IRE Trans. Autom. Control 4, 37, 1959, on a frequency scaled to -1 .. 1.
  */
-export function polesOf(frequencies: readonly number[], s: readonly C[], n: number): C[] {
+export function polesOf(frequencies: readonly number[], s: readonly Complex[], n: number): Complex[] {
   const [low, high] = [frequencies[0], frequencies[frequencies.length - 1]];
   const scaled = frequencies.map((f) => (2 * f - low - high) / (high - low));
   // N(x) - S D(x) = 0 with D of leading coefficient 1; unknowns are complex, equations split into two.
@@ -42,7 +42,7 @@ export function polesOf(frequencies: readonly number[], s: readonly C[], n: numb
     im[k * n + n - 1] = -d[2 * k + 1];
   }
   const roots = complexEigen(re, im, n);
-  return Array.from({ length: n }, (_, k): C => [(roots.re[k] * (high - low) + low + high) / 2, (roots.im[k] * (high - low)) / 2]).sort(
+  return Array.from({ length: n }, (_, k): Complex => [(roots.re[k] * (high - low) + low + high) / 2, (roots.im[k] * (high - low)) / 2]).sort(
     (p, q) => p[0] - q[0],
   );
 }
@@ -95,7 +95,7 @@ export const irisFilter: Case = {
     const seconds = host.now() - started;
     const cells = result.meta.evidence.cells.reduce((p, n) => p * n, 1);
     const f = Array.from(result.arrays.frequency.data);
-    const found = sCurve(result.arrays.s, 0, 0).map(({ re, im }): C => [re, im]);
+    const found = sCurve(result.arrays.s, 0, 0).map(([re, im]): Complex => [re, im]);
     const exact = f.map((v) => irisReflection(filter, v, 60));
     const [p, q] = [polesOf(f, found, 5), polesOf(f, exact, 5)];
     const source = 'mode matching (modeMatching.ts), 60 modes';

@@ -1,4 +1,4 @@
-import { type C, add, div, mul, c0 } from '@jadebell/core/numerics';
+import { type Complex, add, div, mul, c0, abs, sub } from '@jadebell/core/numerics';
 import type { Dispersion, MaterialEntry, Point3 } from '@jadebell/core/document';
 import { gainOf, materialPoles, modelAt } from '@jadebell/core/materials';
 import { sCurve } from '@jadebell/core/results';
@@ -7,7 +7,7 @@ import { solvers } from '@jadebell/core/solvers';
 import { plainBody, plainScene } from './bench.ts';
 import type { Case, Row } from './case.ts';
 
-const root = ([re, im]: C): C => {
+const root = ([re, im]: Complex): Complex => {
   const size = Math.hypot(re, im);
   // The root whose wave dies away: negative imaginary part.
   return [Math.sqrt((size + re) / 2), -Math.sqrt((size - re) / 2)];
@@ -19,21 +19,21 @@ const [a, b, length] = [20e-3, 4e-3, 40e-3];
  * S11 and S21 of a slab of thickness d in the middle of the guide, TE10: the reflection of a plane wave in the plane across E, at an
  * angle whose sine is (pi / a) / k (C. A. Balanis, Advanced Engineering Electromagnetics, 2nd ed., 5.5 and 8.2).
  */
-function slab(permittivity: C, d: number, f: number): { s11: C; s21: C } {
+function slab(permittivity: Complex, d: number, f: number): { s11: Complex; s21: Complex } {
   const k = (2 * Math.PI * f) / c0;
   const kc2 = (Math.PI / a) ** 2;
   const outside = Math.sqrt(k * k - kc2);
   const inside = root([permittivity[0] * k * k - kc2, permittivity[1] * k * k]);
   // Interface: r = (kz0 - kz1) / (kz0 + kz1).
   const r = div(add([outside, 0], [-inside[0], -inside[1]]), add([outside, 0], inside));
-  const through: C = [Math.exp(inside[1] * d) * Math.cos(inside[0] * d), -Math.exp(inside[1] * d) * Math.sin(inside[0] * d)];
+  const through: Complex = [Math.exp(inside[1] * d) * Math.cos(inside[0] * d), -Math.exp(inside[1] * d) * Math.sin(inside[0] * d)];
   const twice = mul(through, through);
   const rr = mul(r, r);
   const below = add([1, 0], mul(rr, [-twice[0], -twice[1]]));
   const s11 = div(mul(r, add([1, 0], [-twice[0], -twice[1]])), below);
   const s21 = div(mul(add([1, 0], [-rr[0], -rr[1]]), through), below);
   const air = outside * (length - d);
-  const turn: C = [Math.cos(air), -Math.sin(air)];
+  const turn: Complex = [Math.cos(air), -Math.sin(air)];
   return { s11: mul(s11, turn), s21: mul(s21, turn) };
 }
 
@@ -59,7 +59,7 @@ export const mediaSlabs: Case = {
       const material: MaterialEntry = { name: title, kind: 'dielectric', ...m };
       const model = materialPoles(material, [band.from, band.to]);
       if (model && gainOf(model, [band.from, band.to]) !== null) throw new Error(`${title} has gain.`);
-      const at = (f: number): C => {
+      const at = (f: number): Complex => {
         // E is along y.
         if (!model) return [m.permittivityAlong?.[1] ?? m.permittivity!, 0];
         const e = modelAt(model, 2 * Math.PI * f);
@@ -90,10 +90,10 @@ export const mediaSlabs: Case = {
       let [back, through, taken] = [0, 0, 0];
       result.arrays.frequency.data.forEach((f, i) => {
         const exact = slab(at(f), d, f);
-        back = Math.max(back, Math.hypot(s11[i].re - exact.s11[0], s11[i].im - exact.s11[1]));
-        through = Math.max(through, Math.hypot(s21[i].re - exact.s21[0], s21[i].im - exact.s21[1]));
-        const left = (p: C, q: C): number => 1 - p[0] ** 2 - p[1] ** 2 - q[0] ** 2 - q[1] ** 2;
-        taken = Math.max(taken, Math.abs(left([s11[i].re, s11[i].im], [s21[i].re, s21[i].im]) - left(exact.s11, exact.s21)));
+        back = Math.max(back, abs(sub(s11[i], exact.s11)));
+        through = Math.max(through, abs(sub(s21[i], exact.s21)));
+        const left = (p: Complex, q: Complex): number => 1 - p[0] ** 2 - p[1] ** 2 - q[0] ** 2 - q[1] ** 2;
+        taken = Math.max(taken, Math.abs(left([s11[i][0], s11[i][1]], [s21[i][0], s21[i][1]]) - left(exact.s11, exact.s21)));
       });
       const source = 'transfer matrix with the same medium (Balanis, 5.5)';
       for (const [quantity, error] of [

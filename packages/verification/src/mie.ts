@@ -1,4 +1,4 @@
-import { type C, div, mul, sub } from '@jadebell/core/numerics';
+import { type Complex, div, mul, sub, abs2 } from '@jadebell/core/numerics';
 
 /** Riccati-Bessel functions psi_n = x j_n and chi_n = -x y_n of a real argument, n = 0 .. count, psi by downward recurrence. */
 function riccati(x: number, count: number): { psi: number[]; chi: number[] } {
@@ -32,12 +32,12 @@ export function mie(x: number, index: number | null): Mie {
   const count = Math.ceil(x + 4 * Math.cbrt(x) + 8);
   const { psi, chi } = riccati(x, count);
   const inner = index === null ? null : riccati(index * x, count).psi;
-  const a: C[] = [];
-  const b: C[] = [];
+  const a: Complex[] = [];
+  const b: Complex[] = [];
   for (let n = 1; n <= count; n++) {
-    const xi: C = [psi[n], -chi[n]];
+    const xi: Complex = [psi[n], -chi[n]];
     const dPsi = psi[n - 1] - (n / x) * psi[n];
-    const dXi: C = [dPsi, -(chi[n - 1] - (n / x) * chi[n])];
+    const dXi: Complex = [dPsi, -(chi[n - 1] - (n / x) * chi[n])];
     if (inner === null || index === null) {
       a.push(div([dPsi, 0], dXi));
       b.push(div([psi[n], 0], xi));
@@ -52,7 +52,7 @@ export function mie(x: number, index: number | null): Mie {
   let [scattering, extinction] = [0, 0];
   for (let n = 1; n <= count; n++) {
     const [an, bn] = [a[n - 1], b[n - 1]];
-    scattering += (2 * n + 1) * (an[0] ** 2 + an[1] ** 2 + bn[0] ** 2 + bn[1] ** 2);
+    scattering += (2 * n + 1) * (abs2(an) + abs2(bn));
     extinction += (2 * n + 1) * (an[0] + bn[0]);
   }
   return {
@@ -61,7 +61,7 @@ export function mie(x: number, index: number | null): Mie {
     radar: (theta, plane) => {
       const mu = Math.cos(theta);
       let [before, pi] = [0, 1];
-      let s: C = [0, 0];
+      let s: Complex = [0, 0];
       for (let n = 1; n <= count; n++) {
         const tau = n * mu * pi - (n + 1) * before;
         const [u, v] = plane === 'E' ? [tau, pi] : [pi, tau];
@@ -69,7 +69,7 @@ export function mie(x: number, index: number | null): Mie {
         s = [s[0] + f * (a[n - 1][0] * u + b[n - 1][0] * v), s[1] + f * (a[n - 1][1] * u + b[n - 1][1] * v)];
         [before, pi] = [pi, ((2 * n + 1) * mu * pi - (n + 1) * before) / n];
       }
-      return (4 * (s[0] ** 2 + s[1] ** 2)) / x ** 2;
+      return (4 * abs2(s)) / x ** 2;
     },
   };
 }

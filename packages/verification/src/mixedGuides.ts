@@ -1,6 +1,6 @@
 import type { Point3 } from '@jadebell/core/document';
 import { c0 } from '@jadebell/core/numerics';
-import { type ResultSet, sCurve } from '@jadebell/core/results';
+import { decibel, type ResultSet, sCurve } from '@jadebell/core/results';
 import type { SceneGuide } from '@jadebell/core/scene';
 import { type SolverHost, solvers } from '@jadebell/core/solvers';
 import { plainBody, plainScene } from './bench.ts';
@@ -34,9 +34,9 @@ function through(
   let [back, loss, phase] = [-Infinity, 0, 0];
   betas.forEach((beta, f) => {
     if (!row(f)) return;
-    back = Math.max(back, 20 * Math.log10(Math.hypot(s11[f].re, s11[f].im)));
-    loss = Math.max(loss, Math.abs(20 * Math.log10(Math.hypot(s21[f].re, s21[f].im))));
-    const turn = Math.atan2(-s21[f].im, s21[f].re) - beta * length;
+    back = Math.max(back, decibel(s11[f]));
+    loss = Math.max(loss, Math.abs(decibel(s21[f])));
+    const turn = Math.atan2(-s21[f][1], s21[f][0]) - beta * length;
     const found = beta * length + Math.atan2(Math.sin(turn), Math.cos(turn));
     phase = Math.max(phase, percent(found, beta * length));
   });

@@ -1,4 +1,4 @@
-import { rightDivide, c0 } from '@jadebell/core/numerics';
+import { c0, type Complex, rightDivide } from '@jadebell/core/numerics';
 
 /**
  * Symmetric inductive irises in a rectangular guide, by mode matching: fields on both sides of each step are expanded in TEm0
@@ -73,7 +73,7 @@ function overlaps(wide: number, narrow: number, n: number, m: number): M {
 }
 
 /** Reflection of the fundamental at the first iris, phase at its face, with `count` modes in the guide. */
-export function irisReflection({ width, openings, thickness, cavities }: IrisFilter, frequency: number, count = 40): [re: number, im: number] {
+export function irisReflection({ width, openings, thickness, cavities }: IrisFilter, frequency: number, count = 40): Complex {
   const k = (2 * Math.PI * frequency) / c0;
   const guide = modesOf(width, count, k, 0);
   // Beyond the last iris the guide goes on.

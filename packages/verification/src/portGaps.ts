@@ -60,10 +60,13 @@ export function againstGuided(lumped: ResultSet, guided: ResultSet): { kept: num
     const one = renormalised(
       { shape: [1, 2, 2, 2], data: data.slice(8 * n, 8 * n + 8) },
       [
-        { re: z, im: 0 },
-        { re: z, im: 0 },
+        [z, 0],
+        [z, 0],
       ],
-      { re: resistance, im: 0 },
+      [
+        [resistance, 0],
+        [resistance, 0],
+      ],
     )!.data;
     for (let k = 0; k < 8; k += 2) {
       const off = (s: ArrayLike<number>): number => Math.hypot(s[8 * n + k] - one[k], s[8 * n + k + 1] - one[k + 1]);

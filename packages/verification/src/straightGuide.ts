@@ -1,7 +1,7 @@
 import type { Point3 } from '@jadebell/core/document';
 import type { Body } from '@jadebell/core/geometry';
-import { c0, eta0, mu0, type Axis } from '@jadebell/core/numerics';
-import { type ResultSet, sCurve } from '@jadebell/core/results';
+import { c0, eta0, mu0, type Axis, arg, abs } from '@jadebell/core/numerics';
+import { decibel, type ResultSet, sCurve } from '@jadebell/core/results';
 import type { GridScene, SceneGuide } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { plainBody, plainScene } from './bench.ts';
@@ -65,9 +65,9 @@ export const straightGuide: Case = {
       };
       const own = sCurve(result.arrays.s, 0, 0);
       const through = sCurve(result.arrays.s, 4, 0);
-      const worst = Math.max(...own.map((s) => 20 * Math.log10(Math.hypot(s.re, s.im))));
+      const worst = Math.max(...own.map(decibel));
       add(`largest |S11| of TE10, ${from / 1e9} to ${to / 1e9} GHz`, 'below -60 dB', `${worst.toFixed(1)} dB`, worst, -60, 'dB');
-      const loss = Math.max(...through.map((s) => Math.abs(20 * Math.log10(Math.hypot(s.re, s.im)))));
+      const loss = Math.max(...through.map((s) => Math.abs(decibel(s))));
       add('largest deviation of |S21| of TE10 from 0 dB', '0 dB', `${loss.toFixed(5)} dB`, loss, 0.002, 'dB');
       for (const [mode, p, q] of [
         ['TE10', 1, 0],
@@ -86,8 +86,8 @@ export const straightGuide: Case = {
         const beta2 = k * k - ((p * Math.PI) / a) ** 2 - ((q * Math.PI) / b) ** 2;
         const reference = Math.sqrt(Math.abs(beta2));
         if (beta2 > 0) {
-          const turns = Math.round((reference * length + Math.atan2(s[at].im, s[at].re)) / (2 * Math.PI));
-          const beta = (2 * Math.PI * turns - Math.atan2(s[at].im, s[at].re)) / length;
+          const turns = Math.round((reference * length + arg(s[at])) / (2 * Math.PI));
+          const beta = (2 * Math.PI * turns - arg(s[at])) / length;
           add(
             `${mode} at ${f[at] / 1e9} GHz, phase constant from S`,
             `${reference.toFixed(3)} 1/m`,
@@ -97,7 +97,7 @@ export const straightGuide: Case = {
             '%',
           );
         } else {
-          const alpha = -Math.log(Math.hypot(s[at].re, s[at].im)) / length;
+          const alpha = -Math.log(abs(s[at])) / length;
           add(
             `${mode} at ${f[at] / 1e9} GHz, attenuation below cutoff from S`,
             `${reference.toFixed(3)} 1/m`,
@@ -174,7 +174,7 @@ export const lossyGuide: Case = {
         const beta = Math.sqrt(k * k - (Math.PI / a) ** 2);
         const rs = Math.sqrt((Math.PI * f * mu0) / sigma);
         const alpha = (rs * (2 * b * Math.PI ** 2 + a ** 3 * k * k)) / (a ** 3 * b * beta * k * eta0);
-        const got = -Math.log(Math.hypot(s[at].re, s[at].im)) / length;
+        const got = -Math.log(abs(s[at])) / length;
         rows.push({
           quantity: `attenuation of TE10 by walls of 1e5 S/m at ${f / 1e9} GHz, from |S21|`,
           reference: `${alpha.toFixed(4)} Np/m`,

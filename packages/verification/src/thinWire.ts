@@ -3,7 +3,7 @@
  * surface of a thin wire (J. H. Richmond, Radiation and Scattering by Thin-Wire Structures, NASA CR-2399, 1974). The field of
  * a sinusoidal current is known in closed form; its test integral is taken by Gauss-Legendre quadrature.
  */
-import { c0, eta0 } from '@jadebell/core/numerics';
+import { abs, c0, type Complex, div, eta0, mul, sub } from '@jadebell/core/numerics';
 
 const nodes = [
   -0.9602898564975363, -0.7966664774136267, -0.525532409916329, -0.1834346424956498, 0.1834346424956498, 0.525532409916329, 0.7966664774136267,
@@ -15,7 +15,7 @@ const weights = [
 ];
 
 /** Input impedance in ohms of a centre-fed straight wire of length l and radius a, `modes` odd. */
-export function thinWireImpedance(l: number, a: number, f: number, modes = 41): { re: number; im: number } {
+export function thinWireImpedance(l: number, a: number, f: number, modes = 41): Complex {
   const k = (2 * Math.PI * f) / c0;
   const h = l / (modes + 1);
   const s = Math.sin(k * h);
@@ -50,29 +50,21 @@ export function thinWireImpedance(l: number, a: number, f: number, modes = 41): 
     (i, j) => mutual[Math.abs(i - j)],
     (i) => (i === middle ? [1, 0] : [0, 0]),
   )[middle];
-  const d = current[0] ** 2 + current[1] ** 2;
-  return { re: current[0] / d, im: -current[1] / d };
+  return div([1, 0], current);
 }
 
 /** Dense complex system by Gaussian elimination with pivoting. */
-function solveComplex(n: number, entry: (i: number, j: number) => [number, number], right: (i: number) => [number, number]): [number, number][] {
-  const m = Array.from({ length: n }, (_, i) => [...Array.from({ length: n }, (__, j): [number, number] => [...entry(i, j)]), right(i)]);
-  const over = (a: [number, number], b: [number, number]): [number, number] => {
-    const d = b[0] ** 2 + b[1] ** 2;
-    return [(a[0] * b[0] + a[1] * b[1]) / d, (a[1] * b[0] - a[0] * b[1]) / d];
-  };
+function solveComplex(n: number, entry: (i: number, j: number) => Complex, right: (i: number) => Complex): Complex[] {
+  const m = Array.from({ length: n }, (_, i) => [...Array.from({ length: n }, (__, j): Complex => [...entry(i, j)]), right(i)]);
   for (let c = 0; c < n; c++) {
     let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.hypot(...m[r][c]) > Math.hypot(...m[pivot][c])) pivot = r;
+    for (let r = c + 1; r < n; r++) if (abs(m[r][c]) > abs(m[pivot][c])) pivot = r;
     [m[c], m[pivot]] = [m[pivot], m[c]];
     for (let r = 0; r < n; r++) {
       if (r === c) continue;
-      const q = over(m[r][c], m[c][c]);
-      for (let j = c; j <= n; j++) {
-        const [x, y] = m[c][j];
-        m[r][j] = [m[r][j][0] - q[0] * x + q[1] * y, m[r][j][1] - q[0] * y - q[1] * x];
-      }
+      const q = div(m[r][c], m[c][c]);
+      for (let j = c; j <= n; j++) m[r][j] = sub(m[r][j], mul(q, m[c][j]));
     }
   }
-  return m.map((row, i) => over(row[n], row[i]));
+  return m.map((row, i) => div(row[n], row[i]));
 }

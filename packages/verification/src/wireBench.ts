@@ -1,4 +1,4 @@
-import { type C, div, mul } from '@jadebell/core/numerics';
+import { type Complex, div, mul } from '@jadebell/core/numerics';
 import type { Point3 } from '@jadebell/core/document';
 import type { ResultSet } from '@jadebell/core/results';
 import type { WiresScene, PlacedRecorder, SceneWave, SceneWire, WireScene } from '@jadebell/core/scene';
@@ -63,22 +63,22 @@ export function wireScene({ wires, ports = [], frequency, density, accuracy = 'n
 export const solveWires = (scene: WiresScene, host: SolverHost): Promise<ResultSet<WireEvidence>> => solvers.moment.solve(scene, { host });
 
 /** Impedance matrix at a frequency of the band, ohms, from S on 50 ohm: 50 (1 + S) (1 - S)^-1, of one or two ports. */
-export function impedances({ arrays, meta }: ResultSet, f = 0): [re: number, im: number][][] {
+export function impedances({ arrays, meta }: ResultSet, f = 0): Complex[][] {
   const n = meta.ports.length;
   const s = (i: number, j: number): [number, number] => {
     const at = 2 * ((f * n + i) * n + j);
     return [arrays.s.data[at], arrays.s.data[at + 1]];
   };
-  const z = (v: C): C => [50 * v[0], 50 * v[1]];
-  const [a, b] = [s(0, 0), n > 1 ? s(0, 1) : ([0, 0] as C)];
+  const z = (v: Complex): Complex => [50 * v[0], 50 * v[1]];
+  const [a, b] = [s(0, 0), n > 1 ? s(0, 1) : ([0, 0] as Complex)];
   if (n === 1) return [[z(div([1 + a[0], a[1]], [1 - a[0], -a[1]]))]];
   const [c, d] = [s(1, 0), s(1, 1)];
   const bc = mul(b, c);
-  const left: C = [1 - a[0], -a[1]];
-  const right: C = [1 - d[0], -d[1]];
-  const det = mul(left, right).map((x, i) => x - bc[i]) as C;
-  const two = (x: C): C => z(div([2 * x[0], 2 * x[1]], det));
-  const self = (p: C, q: C): C => z(div(mul([1 + p[0], p[1]], [1 - q[0], -q[1]]).map((x, i) => x + bc[i]) as C, det));
+  const left: Complex = [1 - a[0], -a[1]];
+  const right: Complex = [1 - d[0], -d[1]];
+  const det = mul(left, right).map((x, i) => x - bc[i]) as Complex;
+  const two = (x: Complex): Complex => z(div([2 * x[0], 2 * x[1]], det));
+  const self = (p: Complex, q: Complex): Complex => z(div(mul([1 + p[0], p[1]], [1 - q[0], -q[1]]).map((x, i) => x + bc[i]) as Complex, det));
   return [[self(a, d), two(b)], [two(c), self(d, a)]]; // prettier-ignore
 }
 

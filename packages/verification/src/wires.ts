@@ -39,10 +39,10 @@ export const wireDipoles: Case = {
       const told = thinWireImpedance(length * wl, ratio * wl, f, 101);
       rows.push({
         quantity: `impedance, length ${length} wavelengths, radius ${ratio}`,
-        reference: ohms([told.re, told.im]),
+        reference: ohms(told),
         source,
         computed: ohms(z),
-        error: away(z, [told.re, told.im]),
+        error: away(z, told),
         allowed: 2,
         unit: '%',
         cells,
@@ -71,7 +71,7 @@ export const wireDipoles: Case = {
     const thick = await dipole(wl, 1e-4 * wl, host);
     const told = thinWireImpedance(wl, 1e-4 * wl, f, 201);
     const y = (v: readonly number[]): number[] => [(1e3 * v[0]) / (v[0] ** 2 + v[1] ** 2), (-1e3 * v[1]) / (v[0] ** 2 + v[1] ** 2)];
-    const [own, other] = [y(thick.z), y([told.re, told.im])];
+    const [own, other] = [y(thick.z), y(told)];
     rows.push({
       quantity: 'conductance, length one wavelength, radius 0.0001',
       reference: `${other[0].toFixed(4)} mS`,

@@ -1,4 +1,4 @@
-import { type C, add, mul, c0, eta0, gauss } from '@jadebell/core/numerics';
+import { add, c0, type Complex, div, eta0, gauss, mul, scale } from '@jadebell/core/numerics';
 import { type Ground, waveOf } from '@jadebell/core/scene';
 import { earthPermittivity, reflections } from '@jadebell/core/solvers/moment/parts';
 import type { Case, Row } from './case.ts';
@@ -14,32 +14,30 @@ function coupledCurrent(
   theta: number,
   frequency: number,
 ): [number, number] {
-  const times = (s: number, [a, b]: C): C => [s * a, s * b];
   const k = (2 * Math.PI * frequency) / c0;
   const zc = 60 * Math.acosh(height / radius);
-  const turn = (x: number): C => [Math.cos(k * Math.sin(theta) * x), -Math.sin(k * Math.sin(theta) * x)];
+  const turn = (x: number): Complex => [Math.cos(k * Math.sin(theta) * x), -Math.sin(k * Math.sin(theta) * x)];
   // E = theta unit vector of where it comes from: (-cos theta, 0, -sin theta); with what the plane sends back.
-  const ex = (x: number): C => mul(turn(x), times(-Math.cos(theta), [0, 2 * Math.sin(k * height * Math.cos(theta))]));
-  const up = (x: number): C => times((-2 * Math.sin(theta) * Math.sin(k * height * Math.cos(theta))) / (k * Math.cos(theta)), turn(x));
+  const ex = (x: number): Complex => mul(turn(x), scale(-Math.cos(theta), [0, 2 * Math.sin(k * height * Math.cos(theta))]));
+  const up = (x: number): Complex => scale((-2 * Math.sin(theta) * Math.sin(k * height * Math.cos(theta))) / (k * Math.cos(theta)), turn(x));
   const { points, weights } = gauss(64);
-  let [vs, is]: C[] = [
+  let [vs, is]: Complex[] = [
     [0, 0],
     [0, 0],
   ];
   for (let i = 0; i < 64; i++) {
     const x = points[i] * length;
-    const e = times(weights[i] * length, ex(x));
-    vs = add(vs, times(Math.cos(k * (length - x)), e));
+    const e = scale(weights[i] * length, ex(x));
+    vs = add(vs, scale(Math.cos(k * (length - x)), e));
     is = add(is, mul([0, -Math.sin(k * (length - x)) / zc], e));
   }
   // V(L) = cos V0 - j Zc sin I0 + vs, I(L) = -j sin / Zc V0 + cos I0 + is; V0 = -near I0 + up(0), V(L) = far I(L) + up(L).
   const [cos, sin] = [Math.cos(k * length), Math.sin(k * length)];
-  const left: C = [-near * cos - far * cos, -zc * sin - (far * near * sin) / zc];
-  const right = add(add(add(up(length), times(far, is)), times(-1, vs)), mul(up(0), [-cos, (-far * sin) / zc]));
-  const d = left[0] ** 2 + left[1] ** 2;
-  const i0: C = [(right[0] * left[0] + right[1] * left[1]) / d, (right[1] * left[0] - right[0] * left[1]) / d];
-  const v0 = add(times(-near, i0), up(0));
-  return add(add(mul([0, -sin / zc], v0), times(cos, i0)), is);
+  const left: Complex = [-near * cos - far * cos, -zc * sin - (far * near * sin) / zc];
+  const right = add(add(add(up(length), scale(far, is)), scale(-1, vs)), mul(up(0), [-cos, (-far * sin) / zc]));
+  const i0 = div(right, left);
+  const v0 = add(scale(-near, i0), up(0));
+  return add(add(mul([0, -sin / zc], v0), scale(cos, i0)), is);
 }
 
 export const wirePickUp: Case = {
@@ -110,14 +108,14 @@ function elementOverEarth(upright: boolean, height: number, frequency: number, p
   const k = (2 * Math.PI * frequency) / c0;
   const eps = earthPermittivity({ permittivity, conductivity }, frequency);
   const { points, weights } = gauss(8);
-  const sum: C = [0, 0];
-  const add = (s: number, kz: C, weight: C): void => {
+  const sum: Complex = [0, 0];
+  const add = (s: number, kz: Complex, weight: Complex): void => {
     const { e, h } = reflections(eps, [s * s, 0]);
     const size = Math.exp(2 * k * height * kz[1]);
-    const turn: C = [size * Math.cos(2 * k * height * kz[0]), -size * Math.sin(2 * k * height * kz[0])];
+    const turn: Complex = [size * Math.cos(2 * k * height * kz[0]), -size * Math.sin(2 * k * height * kz[0])];
     // ds = kz times the weight. Level: (kz e + h / kz) s kz; upright: -2 s^3 e.
     const kz2 = mul(kz, kz);
-    const v: C = upright ? [-2 * s ** 3 * e[0], -2 * s ** 3 * e[1]] : (mul(kz2, e).map((x, i) => s * (x + h[i])) as C);
+    const v: Complex = upright ? [-2 * s ** 3 * e[0], -2 * s ** 3 * e[1]] : (mul(kz2, e).map((x, i) => s * (x + h[i])) as Complex);
     const w = mul(mul(v, turn), weight);
     sum[0] += w[0];
     sum[1] += w[1];

@@ -1,4 +1,4 @@
-import { type C, div, mul } from '../numerics/complex.ts';
+import { type Complex, div, mul } from '../numerics/complex.ts';
 import { mu0 } from '../numerics/constants.ts';
 import { nonNegative } from '../numerics/nnls.ts';
 
@@ -16,7 +16,7 @@ export interface Metal {
 }
 
 /** tanh((1 + j) x). */
-function tanhDiagonal(x: number): C {
+function tanhDiagonal(x: number): Complex {
   if (x > 20) return [1, 0];
   // tanh(a + jb) = (sinh 2a + j sin 2b) / (cosh 2a + cos 2b).
   const n = Math.cosh(2 * x) + Math.cos(2 * x);
@@ -27,9 +27,9 @@ function tanhDiagonal(x: number): C {
  * Surface impedance of a metal, ohm: (1 + j) / (sigma delta), divided by tanh((1 + j) t / delta) where its thickness t is given
  * and nothing lies behind (S. Ramo, J. R. Whinnery, T. Van Duzer, Fields and Waves in Communication Electronics, 3rd ed., 3.17).
  */
-export function surfaceImpedance(m: Metal, frequency: number): C {
+export function surfaceImpedance(m: Metal, frequency: number): Complex {
   const depth = 1 / Math.sqrt(Math.PI * frequency * mu0 * m.permeability * m.conductivity);
-  const bulk: C = [1 / (m.conductivity * depth), 1 / (m.conductivity * depth)];
+  const bulk: Complex = [1 / (m.conductivity * depth), 1 / (m.conductivity * depth)];
   return m.thickness === null ? bulk : div(bulk, tanhDiagonal(m.thickness / depth));
 }
 
@@ -37,7 +37,7 @@ export function surfaceImpedance(m: Metal, frequency: number): C {
  * Admittance of a sheet per square, siemens: of one surface with the whole thickness behind it, or of two surfaces that carry
  * the current alike with half the thickness each.
  */
-export function sheetAdmittance(m: Metal, sides: 1 | 2, frequency: number): C {
+export function sheetAdmittance(m: Metal, sides: 1 | 2, frequency: number): Complex {
   const half = m.thickness === null ? null : m.thickness / sides;
   const [re, im] = div([1, 0], surfaceImpedance({ ...m, thickness: half }, frequency));
   return [re * sides, im * sides];
@@ -56,9 +56,9 @@ export interface Immittance {
 }
 
 /** Value of a fit at a frequency in hertz. */
-export function immittanceAt(fit: Immittance, frequency: number): C {
-  const s: C = [0, 2 * Math.PI * frequency];
-  let sum: C = [0, 0];
+export function immittanceAt(fit: Immittance, frequency: number): Complex {
+  const s: Complex = [0, 2 * Math.PI * frequency];
+  let sum: Complex = [0, 0];
   for (let i = 0; i < fit.r.length; i++) {
     const term = div(fit.form === 'series' ? mul([fit.r[i], 0], s) : [fit.r[i], 0], [fit.p[i], s[1]]);
     sum = [sum[0] + term[0], sum[1] + term[1]];
@@ -70,7 +70,7 @@ export function immittanceAt(fit: Immittance, frequency: number): C {
  * Fits a passive function with relaxation terms of positive weight, poles spread evenly on a logarithmic scale well past the
  * band. sqrt(s), coth and tanh of a metal's skin effect are such functions exactly, so the fit converges fast.
  */
-export function fitImmittance(form: Immittance['form'], value: (f: number) => C, from: number, to: number): Immittance {
+export function fitImmittance(form: Immittance['form'], value: (f: number) => Complex, from: number, to: number): Immittance {
   let best: Immittance | null = null;
   // How far past the band the poles should reach depends on its width and on the function; the best of a few is taken.
   const reaches = [2, 4, 8, 16, 32].map((reach) => [from / reach, to * reach]);

@@ -38,10 +38,10 @@ function fromTouchstone(text: string, name: string, file: string, ports: number 
   s.forEach((row, to) =>
     row.forEach((c, from) => {
       columns.push({ name: `S${to + 1}${s.length > 9 ? ',' : ''}${from + 1}`, complex: true });
-      values.push(c.map((v) => v.re), c.map((v) => v.im)); // prettier-ignore
+      values.push(c.map((v) => v[0]), c.map((v) => v[1])); // prettier-ignore
     }),
   );
-  return packed(name, file.slice(0, 200), 'frequency', columns, values, references[0].re);
+  return packed(name, file.slice(0, 200), 'frequency', columns, values, references[0][0]);
 }
 
 function fromTable(text: string, name: string, file: string): DataSet {

@@ -32,15 +32,13 @@ export function touchstoneOf(
   const chosen = full ? ports.map((_, n) => n) : [excitations[0]];
   const own = chosen.map((n) => sameImpedance(network.references[n], referenceOf(ports[n])));
   // Modes of guides stand on their own impedance; the format wants a number, so 1 ohm says that S is normalised to the ports themselves.
-  const references = chosen.map((n, i): Complex =>
-    own[i] && ports[n].mode !== undefined ? { re: 1, im: 0 } : (network.references[n] ?? { re: 1, im: 0 }),
-  );
+  const references = chosen.map((n, i): Complex => (own[i] && ports[n].mode !== undefined ? [1, 0] : (network.references[n] ?? [1, 0])));
   const shifts = Object.entries(how.shifts ?? {}).filter(([, l]) => l !== 0);
   const notes = [
     `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode${own[i] ? ', referred to its own impedance' : ''})`}`).join(', ')}`,
     ...references.flatMap((z, i) =>
-      z.im && version === '1'
-        ? [`Port ${i + 1} in power waves on ${z.re} ${z.im < 0 ? '-' : '+'} ${Math.abs(z.im)}j ohm; the line below has room for its real part only`]
+      z[1] && version === '1'
+        ? [`Port ${i + 1} in power waves on ${z[0]} ${z[1] < 0 ? '-' : '+'} ${Math.abs(z[1])}j ohm; the line below has room for its real part only`]
         : [],
     ),
     ...shifts.map(([port, l]) => `Plane of ${port} moved into the structure by ${l} m`),
@@ -55,13 +53,13 @@ export function touchstoneOf(
       : writeTouchstone(
           frequency,
           s,
-          references.map((z) => z.re),
+          references.map((z) => z[0]),
           notes,
         );
   return { text, ports: chosen.length, version };
 }
 
-const sameImpedance = (a: Complex | null, b: Complex | null): boolean => (a === null || b === null ? a === b : a.re === b.re && a.im === b.im);
+const sameImpedance = (a: Complex | null, b: Complex | null): boolean => (a === null || b === null ? a === b : a[0] === b[0] && a[1] === b[1]);
 
 /** S over frequency as CSV, and the input impedance of a lumped port; null where no port was excited. */
 export function curvesCsv(result: ResultSet): string | null {
@@ -74,8 +72,8 @@ export function curvesCsv(result: ResultSet): string | null {
       const s = sCurve(result.arrays.s, to, e);
       const name = ports.length === 1 ? 'S11' : `S ${names[to]} ${names[from]}`;
       columns.push(
-        { title: `${name} real`, values: s.map((v) => v.re) },
-        { title: `${name} imaginary`, values: s.map((v) => v.im) },
+        { title: `${name} real`, values: s.map((v) => v[0]) },
+        { title: `${name} imaginary`, values: s.map((v) => v[1]) },
         { title: `${name} (dB)`, values: s.map(decibel) },
         { title: `${name} phase (deg)`, values: s.map(phaseDegrees) },
       );
@@ -84,7 +82,7 @@ export function curvesCsv(result: ResultSet): string | null {
   const first = ports[excitations[0]];
   if (first.mode === undefined) {
     const z = reflection(result).s.map((v) => impedance(v, referenceOf(first)!));
-    columns.push({ title: 'input resistance (ohm)', values: z.map((v) => v.re) }, { title: 'input reactance (ohm)', values: z.map((v) => v.im) });
+    columns.push({ title: 'input resistance (ohm)', values: z.map((v) => v[0]) }, { title: 'input reactance (ohm)', values: z.map((v) => v[1]) });
   }
   return writeCsv(columns);
 }
@@ -134,5 +132,5 @@ export function patternCsv(result: ResultSet): string | null {
 export function summaryJson(result: ResultSet): string {
   if (!result.meta.excitations.length) return JSON.stringify(result.meta, null, 2);
   const { frequency, s } = reflection(result);
-  return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s.map((v) => [v.re, v.im]) }, null, 2);
+  return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s.map((v) => [v[0], v[1]]) }, null, 2);
 }

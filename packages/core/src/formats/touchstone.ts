@@ -14,7 +14,7 @@ export function writeTouchstone(
   const lines = notes.flatMap((t) => t.split(/\r?\n/)).map((t) => `! ${t}`);
   if (resistances.some((r) => r !== resistances[0])) lines.push(`! Reference resistances by port, ohm: ${resistances.join(' ')}`);
   lines.push(`# Hz S RI R ${resistances[0]}`);
-  const pair = (c: Complex): string => `${c.re.toExponential(9)} ${c.im.toExponential(9)}`;
+  const pair = (c: Complex): string => `${c[0].toExponential(9)} ${c[1].toExponential(9)}`;
   for (let f = 0; f < frequency.length; f++) {
     // Two ports stand in the order 11 21 12 22 on one line; more in rows of at most four.
     if (n === 2) lines.push([frequency[f], ...[s[0][0], s[1][0], s[0][1], s[1][1]].map((c) => pair(c[f]))].join(' '));
@@ -47,18 +47,18 @@ export function writeTouchstone2(
   notes: readonly string[] = [],
 ): string {
   const n = s.length;
-  const pair = (c: Complex): string => `${c.re.toExponential(9)} ${c.im.toExponential(9)}`;
+  const pair = (c: Complex): string => `${c[0].toExponential(9)} ${c[1].toExponential(9)}`;
   const lines = [
     ...notes.flatMap((t) => t.split(/\r?\n/)).map((t) => `! ${t}`),
-    ...(references.some((z) => z.im)
-      ? [`${complexLine} ${references.map((z) => `${z.re}${z.im < 0 ? '-' : '+'}${Math.abs(z.im)}j`).join(' ')}`]
+    ...(references.some((z) => z[1])
+      ? [`${complexLine} ${references.map((z) => `${z[0]}${z[1] < 0 ? '-' : '+'}${Math.abs(z[1])}j`).join(' ')}`]
       : []),
     '[Version] 2.0',
-    `# Hz S RI R ${references[0].re}`,
+    `# Hz S RI R ${references[0][0]}`,
     `[Number of Ports] ${n}`,
     ...(n === 2 ? ['[Two-Port Data Order] 12_21'] : []),
     `[Number of Frequencies] ${frequency.length}`,
-    `[Reference] ${references.map((z) => z.re).join(' ')}`,
+    `[Reference] ${references.map((z) => z[0]).join(' ')}`,
     '[Matrix Format] Full',
     '[Network Data]',
   ];
@@ -95,7 +95,7 @@ export function readTouchstone(text: string, ports: number | null): TouchstoneDa
   const value = (a: number, b: number): Complex => {
     const size = form === 'db' ? 10 ** (a / 20) : a;
     const angle = (b * Math.PI) / 180;
-    return form === 'ri' ? { re: a, im: b } : { re: size * Math.cos(angle), im: size * Math.sin(angle) };
+    return form === 'ri' ? [a, b] : [size * Math.cos(angle), size * Math.sin(angle)];
   };
   const keywords: Record<string, (rest: string, at: number) => void> = {
     version: () => {
@@ -123,7 +123,7 @@ export function readTouchstone(text: string, ports: number | null): TouchstoneDa
     if (raw.startsWith(complexLine)) {
       complex = raw.slice(complexLine.length).trim().split(/\s+/).map((z) => {
         const m = /^([\d.e+-]*?\d)([+-][\d.e+-]*\d)j$/i.exec(z);
-        return { re: Number(m?.[1]), im: Number(m?.[2]) };
+        return [Number(m?.[1]), Number(m?.[2])];
       }); // prettier-ignore
       return;
     }
@@ -173,6 +173,6 @@ export function readTouchstone(text: string, ports: number | null): TouchstoneDa
     numbers = [];
   });
   if (numbers.length) throw new Error(`The last record is not whole: it has ${numbers.length} of ${1 + 2 * n * n} numbers.`);
-  const plain = (references ?? Array.from({ length: n }, () => resistance)).map((re): Complex => ({ re, im: 0 }));
+  const plain = (references ?? Array.from({ length: n }, () => resistance)).map((re): Complex => [re, 0]);
   return { frequency, s, references: complex ?? plain };
 }

@@ -1,7 +1,8 @@
 import type { Manifold } from 'manifold-3d';
 import type { ConductorChoice } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
-import { type Affine, apply, cross, dot, frameOf, sub } from '../numerics/affine.ts';
+import { type Affine, apply, frameOf } from '../numerics/affine.ts';
+import { cross, dot, minus, unit } from '../numerics/vector.ts';
 import type { Exact } from './exact.ts';
 import type { Loops } from './flat.ts';
 import type { Axis } from '../numerics/axis.ts';
@@ -58,7 +59,6 @@ export const kindOf = (item: Item): 'solid' | 'sheet' | 'curve' | 'frame' | 'gro
 
 /** Frame of a sheet across an axis: x, y along the plane's axes, z along the normal. */
 export function axisFrame(normal: Axis, offset: number): Affine {
-  const unit = (a: number): Point3 => [0, 1, 2].map((i) => (i === a ? 1 : 0)) as Point3;
   const n = unit(normal);
   return frameOf(unit((normal + 1) % 3), unit((normal + 2) % 3), n, n.map((x) => x * offset) as Point3);
 }
@@ -88,7 +88,7 @@ export function alignedAxis(frame: Affine): Axis | null {
 export function inPlaneOf(target: Affine, inverse: Affine, { frame, loops }: SheetPart, tolerance: number): Loops | null {
   const n = normalOf(target);
   if (Math.abs(Math.abs(dot(n, normalOf(frame))) - 1) > sameNumber) return null;
-  if (Math.abs(dot(n, sub(originOf(frame), originOf(target)))) > tolerance) return null;
+  if (Math.abs(dot(n, minus(originOf(frame), originOf(target)))) > tolerance) return null;
   return loops.map((l) => l.map((p) => apply(inverse, apply(frame, [p[0], p[1], 0])).slice(0, 2) as [number, number]));
 }
 

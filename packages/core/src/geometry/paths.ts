@@ -1,5 +1,6 @@
 import { type Point2, type Point3, signedArea } from '../shapes/index.ts';
-import { apply, cross, dot, normalised, rotation, sub } from '../numerics/affine.ts';
+import { apply, rotation } from '../numerics/affine.ts';
+import { cross, dot, minus, normalised } from '../numerics/vector.ts';
 import { GeometryFault } from './fault.ts';
 import { cutLoops, type Loops, unionLoops } from './flat.ts';
 import type { CurvePart } from './item.ts';
@@ -11,7 +12,7 @@ const along = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1
 
 /** Unit directions of the pieces of a curve. */
 export const directions = ({ points, closed }: CurvePart): Point3[] =>
-  points.slice(0, closed ? undefined : -1).map((p, i) => normalised(sub(points[(i + 1) % points.length], p)));
+  points.slice(0, closed ? undefined : -1).map((p, i) => normalised(minus(points[(i + 1) % points.length], p)));
 
 /** Length of a curve, metres. */
 export const curveLength = ({ points, closed }: CurvePart): number =>
@@ -70,7 +71,7 @@ export function sweptRings(curve: CurvePart, given: readonly Point2[]): Point3[]
     return profile.map(([a, b]) => {
       const [x, y] = [a * c - b * s, a * s + b * c];
       const q = p.map((o, n) => o + x * us[i][n] + y * w[n]) as Point3;
-      return along(q, d, -dot(sub(q, p), half) / dot(d, half));
+      return along(q, d, -dot(minus(q, p), half) / dot(d, half));
     });
   });
 }

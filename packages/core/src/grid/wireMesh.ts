@@ -1,5 +1,5 @@
 import type { Point3 } from '../document/index.ts';
-import { dot, sub } from '../numerics/affine.ts';
+import { dot, minus } from '../numerics/vector.ts';
 import { type WirePlace, type WireScene } from '../scene/index.ts';
 import { sameMesh, sameNumber } from '../numerics/tolerance.ts';
 
@@ -44,9 +44,9 @@ const between = (a: Point3, b: Point3): number => Math.hypot(b[0] - a[0], b[1] -
 
 /** Distance from a point to a straight piece, and the share of its length at which it is nearest. */
 export function toPiece(p: Point3, a: Point3, b: Point3): { distance: number; share: number } {
-  const d = sub(b, a);
+  const d = minus(b, a);
   const l = dot(d, d);
-  const share = l > 0 ? Math.min(1, Math.max(0, dot(sub(p, a), d) / l)) : 0;
+  const share = l > 0 ? Math.min(1, Math.max(0, dot(minus(p, a), d) / l)) : 0;
   return { distance: between(p, [a[0] + share * d[0], a[1] + share * d[1], a[2] + share * d[2]]), share };
 }
 
@@ -72,7 +72,7 @@ export const joinWithin = (scene: WireScene): number => 0.1 * Math.min(...scene.
 
 /** Angle between two pieces that follow each other. */
 function turnAt(a: Point3, b: Point3, c: Point3): number {
-  const [u, v] = [sub(b, a), sub(c, b)];
+  const [u, v] = [minus(b, a), minus(c, b)];
   const cosine = dot(u, v) / (Math.hypot(...u) * Math.hypot(...v));
   return Math.acos(Math.min(1, Math.max(-1, cosine)));
 }

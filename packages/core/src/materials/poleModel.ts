@@ -1,7 +1,14 @@
+import type { Complex } from '../numerics/complex.ts';
+/** A relative permittivity e' - j e'': its real part and its loss e'', which is positive in a passive medium. */
+export interface Permittivity {
+  re: number;
+  loss: number;
+}
+
 /** A pole of a permittivity with its residue, both in rad/s: r / (s - p), and its conjugate where p is complex. */
 export interface Pole {
-  p: readonly [re: number, im: number];
-  r: readonly [re: number, im: number];
+  p: Readonly<Complex>;
+  r: Readonly<Complex>;
 }
 
 /** Relative permittivity as a function of s: its limit at infinite frequency and poles. A conductivity is a pole at zero. */
@@ -11,7 +18,7 @@ export interface PoleModel {
 }
 
 /** Permittivity e' - j e'' of a model at the complex frequency j w, w in rad/s. */
-export function modelAt({ infinity, poles }: PoleModel, w: number): { re: number; loss: number } {
+export function modelAt({ infinity, poles }: PoleModel, w: number): Permittivity {
   let [re, im] = [infinity, 0];
   for (const { p, r } of poles)
     for (const sign of p[1] === 0 ? [1] : [1, -1]) {

@@ -1,16 +1,10 @@
 import type { Dispersion, MaterialEntry } from '../entries/index.ts';
 import { c0, eps0, mu0 } from '../numerics/constants.ts';
-import { modelAt } from './poleModel.ts';
+import { modelAt, type Permittivity } from './poleModel.ts';
 import { polesOf } from './poles.ts';
 
-/** A complex relative permittivity e' - j e''; loss is positive. */
-export interface Complex {
-  re: number;
-  loss: number;
-}
-
 /** A table's value, straight between its points over the logarithm of frequency, level outside. */
-function between(points: readonly (readonly [number, number, number])[], f: number): Complex {
+function between(points: readonly (readonly [number, number, number])[], f: number): Permittivity {
   const above = points.findIndex((p) => p[0] >= f);
   if (above <= 0) {
     const [, re, loss] = points[above === 0 ? 0 : points.length - 1];
@@ -22,7 +16,7 @@ function between(points: readonly (readonly [number, number, number])[], f: numb
 }
 
 /** Permittivity of a dispersion formula at a frequency in hertz. */
-export function dispersed(d: Dispersion, f: number): Complex {
+export function dispersed(d: Dispersion, f: number): Permittivity {
   switch (d.form) {
     case 'sellmeier': {
       const w2 = ((c0 / f) * 1e6) ** 2;
@@ -48,7 +42,7 @@ export function dispersed(d: Dispersion, f: number): Complex {
 }
 
 /** Relative permittivity of a material at a frequency in hertz; the mean of the axes where they differ. A conductor's comes from its conductivity. */
-export function permittivityAt(m: MaterialEntry, f: number): Complex {
+export function permittivityAt(m: MaterialEntry, f: number): Permittivity {
   if (m.dispersion) return dispersed(m.dispersion, f);
   if (m.kind === 'conductor') return { re: 1, loss: (m.conductivity ?? Infinity) / (2 * Math.PI * f * eps0) };
   const re = m.permittivityAlong ? m.permittivityAlong.reduce((s, v) => s + v, 0) / 3 : (m.permittivity ?? 1);

@@ -1,8 +1,8 @@
-import type { Complex } from './types.ts';
+import { type Complex, abs, arg } from '../numerics/complex.ts';
 
 /** Voltage standing wave ratio of a reflection on a real reference; infinite from |s| = 1 on. */
 export const standingWaveRatio = (s: Complex): number => {
-  const size = Math.hypot(s.re, s.im);
+  const size = abs(s);
   return size >= 1 ? Infinity : (1 + size) / (1 - size);
 };
 
@@ -37,4 +37,4 @@ export function derivative(x: ArrayLike<number>, y: ArrayLike<number>): Float64A
 
 /** Group delay, s, of a transfer over frequency, Hz: -d(phase)/d(omega), from the turn between neighbours, which has no jumps while it is less than half a turn. */
 export const groupDelay = (frequency: ArrayLike<number>, s: readonly Complex[]): Float64Array =>
-  derivative(frequency, unwrapped(s.map((v) => Math.atan2(v.im, v.re)))).map((d) => -d / (2 * Math.PI));
+  derivative(frequency, unwrapped(s.map((v) => arg(v)))).map((d) => -d / (2 * Math.PI));

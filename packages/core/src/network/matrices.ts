@@ -1,5 +1,6 @@
+import { abs2, type Complex, div } from '../numerics/complex.ts';
 import { rightDivide } from '../numerics/complexSolve.ts';
-import type { Complex, ResultArray } from './types.ts';
+import type { IncidentWave, ResultArray } from './types.ts';
 
 /**
  * Impedance matrix, ohms, [n, channels, channels, 2] from S of power waves on references with positive real part (K. Kurokawa, IEEE Trans.
@@ -8,7 +9,7 @@ import type { Complex, ResultArray } from './types.ts';
  */
 export function immittanceMatrix(s: ResultArray, references: readonly (Complex | null)[], kind: 'Z' | 'Y'): ResultArray | null {
   const [points, n, m] = s.shape;
-  if (n !== m || references.length !== n || references.some((z) => !z || !(z.re > 0))) return null;
+  if (n !== m || references.length !== n || references.some((z) => !z || !(z[0] > 0))) return null;
   const size = 2 * n * n;
   const data = new Float64Array(s.data.length);
   const volts = new Float64Array(size);
@@ -16,7 +17,7 @@ export function immittanceMatrix(s: ResultArray, references: readonly (Complex |
   for (let f = 0; f < points; f++) {
     // Columns: voltages (z* a + z b) / sqrt(Re z) and currents (a - b) / sqrt(Re z) for each wave a in turn.
     for (let i = 0; i < n; i++) {
-      const { re, im } = references[i]!;
+      const [re, im] = references[i]!;
       const root = Math.sqrt(re);
       for (let j = 0; j < n; j++) {
         const at = 2 * (i * n + j);
@@ -70,24 +71,18 @@ export function shifted(
   return { shape: s.shape.slice(), data };
 }
 
-/** Wave out of channel `to` over the wave into it while all of `waves` (channel's column, complex amplitude) run in together, over the band. */
-export function activeReflection(
-  s: ResultArray,
-  channel: number,
-  waves: readonly { column: number; re: number; im: number }[],
-  own: number,
-): Complex[] {
+/** Wave out of channel `to` over the wave into it while all of `waves` run in together, over the band. */
+export function activeReflection(s: ResultArray, channel: number, waves: readonly IncidentWave[], own: number): Complex[] {
   const [points, n, m] = s.shape;
   const into = waves.find((w) => w.column === own);
-  const d = into ? into.re ** 2 + into.im ** 2 : 0;
   return Array.from({ length: points }, (_, f) => {
-    if (!into || d === 0) return { re: NaN, im: NaN };
+    if (!into || abs2(into.amplitude) === 0) return [NaN, NaN];
     let [re, im] = [0, 0];
-    for (const w of waves) {
-      const at = 2 * ((f * n + channel) * m + w.column);
-      re += s.data[at] * w.re - s.data[at + 1] * w.im;
-      im += s.data[at] * w.im + s.data[at + 1] * w.re;
+    for (const { column, amplitude } of waves) {
+      const at = 2 * ((f * n + channel) * m + column);
+      re += s.data[at] * amplitude[0] - s.data[at + 1] * amplitude[1];
+      im += s.data[at] * amplitude[1] + s.data[at + 1] * amplitude[0];
     }
-    return { re: (re * into.re + im * into.im) / d, im: (im * into.re - re * into.im) / d };
+    return div([re, im], into.amplitude);
   });
 }

@@ -1,4 +1,4 @@
-import type { Complex } from './types.ts';
+import type { Complex } from '../numerics/complex.ts';
 
 /** A circle, or part of one, in the plane of the reflection. */
 export interface Arc {
@@ -19,9 +19,9 @@ export const ratioCircle = (vswr: number): Arc => ({ x: 0, y: 0, radius: (vswr -
 
 /** Reflection (z - 1) / (z + 1) of an impedance in units of the reference. */
 export function reflectionOf(z: Complex): Complex {
-  const d = (z.re + 1) ** 2 + z.im ** 2;
-  return { re: (z.re ** 2 - 1 + z.im ** 2) / d, im: (2 * z.im) / d };
+  const d = (z[0] + 1) ** 2 + z[1] ** 2;
+  return [(z[0] ** 2 - 1 + z[1] ** 2) / d, (2 * z[1]) / d];
 }
 
 /** Where a circle of constant reactance ends on the circle of constant resistance `r`: the reflection of r + jx. */
-export const crossing = (r: number, x: number): Complex => reflectionOf({ re: r, im: x });
+export const crossing = (r: number, x: number): Complex => reflectionOf([r, x]);

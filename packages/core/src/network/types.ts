@@ -1,12 +1,15 @@
+import type { Complex } from '../numerics/complex.ts';
+
 /** A numeric array of a result, with its shape; the last axis varies fastest. */
 export interface ResultArray {
   shape: number[];
   data: Float32Array | Float64Array;
 }
 
-export interface Complex {
-  re: number;
-  im: number;
+/** A wave into a channel, by its column in S: in amplitudes whose squares are powers, W. */
+export interface IncidentWave {
+  column: number;
+  amplitude: Complex;
 }
 
 /** What the gap of a lumped port adds to what it feeds. */

@@ -1,20 +1,21 @@
+import type { Vec3 } from './vector.ts';
+
 /** An affine map of space, three rows of four numbers: p -> A p + t. */
 export type Affine = readonly number[];
-type Vec = readonly [number, number, number];
 
 export const identity: Affine = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0];
 
 /** A map that moves by a vector. */
-export const translation = ([x, y, z]: Vec): Affine => [1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z];
+export const translation = ([x, y, z]: Vec3): Affine => [1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z];
 
 /** Applies the map to a point. */
-export const apply = (m: Affine, [x, y, z]: Vec): [number, number, number] => [
+export const apply = (m: Affine, [x, y, z]: Vec3): [number, number, number] => [
   m[0] * x + m[1] * y + m[2] * z + m[3],
   m[4] * x + m[5] * y + m[6] * z + m[7],
   m[8] * x + m[9] * y + m[10] * z + m[11],
 ];
 /** Applies its linear part to a direction. */
-export const applyLinear = (m: Affine, [x, y, z]: Vec): [number, number, number] => [
+export const applyLinear = (m: Affine, [x, y, z]: Vec3): [number, number, number] => [
   m[0] * x + m[1] * y + m[2] * z,
   m[4] * x + m[5] * y + m[6] * z,
   m[8] * x + m[9] * y + m[10] * z,
@@ -62,7 +63,7 @@ export function invert(m: Affine): Affine {
 const snap = (v: number): number => (Math.abs(v - Math.round(v)) < 1e-15 ? Math.round(v) : v);
 
 /** Turn by `angle` (radians, right-handed) about the line through `at` along `direction` (Rodrigues). */
-export function rotation(direction: Vec, angle: number, at: Vec = [0, 0, 0]): Affine {
+export function rotation(direction: Vec3, angle: number, at: Vec3 = [0, 0, 0]): Affine {
   const n = Math.hypot(...direction) || 1;
   const [x, y, z] = direction.map((v) => v / n);
   const [c, s] = [snap(Math.cos(angle)), snap(Math.sin(angle))];
@@ -72,20 +73,20 @@ export function rotation(direction: Vec, angle: number, at: Vec = [0, 0, 0]): Af
 }
 
 /** The linear map done about a fixed point. */
-export const about = (linear: Affine, at: Vec): Affine => compose(translation(at), compose(linear, translation([-at[0], -at[1], -at[2]])));
+export const about = (linear: Affine, at: Vec3): Affine => compose(translation(at), compose(linear, translation([-at[0], -at[1], -at[2]])));
 
 /** Reflection in the plane through `at` across `normal`. */
-export function reflection(normal: Vec, at: Vec): Affine {
+export function reflection(normal: Vec3, at: Vec3): Affine {
   const n = Math.hypot(...normal) || 1;
   const [x, y, z] = normal.map((v) => v / n);
   return about([1 - 2 * x * x, -2 * x * y, -2 * x * z, 0, -2 * x * y, 1 - 2 * y * y, -2 * y * z, 0, -2 * x * z, -2 * y * z, 1 - 2 * z * z, 0], at);
 }
 
 /** A map that stretches along the axes about a point. */
-export const scaling = ([x, y, z]: Vec, at: Vec): Affine => about([x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0], at);
+export const scaling = ([x, y, z]: Vec3, at: Vec3): Affine => about([x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0], at);
 
 /** The frame with these axes (columns) and origin. */
-export const frameOf = (x: Vec, y: Vec, z: Vec, origin: Vec): Affine => [
+export const frameOf = (x: Vec3, y: Vec3, z: Vec3, origin: Vec3): Affine => [
   x[0],
   y[0],
   z[0],
@@ -99,15 +100,3 @@ export const frameOf = (x: Vec, y: Vec, z: Vec, origin: Vec): Affine => [
   z[2],
   origin[2],
 ];
-
-/** Product of two vectors across both. */
-export const cross = (a: Vec, b: Vec): [number, number, number] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-/** Scalar product. */
-export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-/** a - b. */
-export const sub = (a: Vec, b: Vec): [number, number, number] => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-/** The unit vector along a vector. */
-export const normalised = (a: Vec): [number, number, number] => {
-  const n = Math.hypot(...a) || 1;
-  return [a[0] / n, a[1] / n, a[2] / n];
-};

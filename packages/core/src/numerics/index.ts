@@ -9,3 +9,4 @@ export { type FrontKernel, plainKernel } from './factors.ts';
 export { Fronts } from './fronts.ts';
 export { gauss } from './gauss.ts';
 export { pulseAt, pulseFor } from './pulse.ts';
+export * from './vector.ts';

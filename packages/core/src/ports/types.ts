@@ -1,3 +1,4 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Point3 } from '../shapes/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 
@@ -44,7 +45,7 @@ export interface SceneLoad {
 }
 
 /** Complex admittance of a load, siemens, as the trapezoid rule of step dt has it (dt 0: exactly). */
-export function loadAdmittance({ form, r, l, c }: SceneLoad, frequency: number, dt = 0): [re: number, im: number] {
+export function loadAdmittance({ form, r, l, c }: SceneLoad, frequency: number, dt = 0): Complex {
   const w = dt ? (2 / dt) * Math.tan(Math.PI * frequency * dt) : 2 * Math.PI * frequency;
   if (form === 'parallel') return [r ? 1 / r : 0, w * c - (l ? 1 / (w * l) : 0)];
   const x = w * l - (c ? 1 / (w * c) : 0);

@@ -1,3 +1,4 @@
+import { cross, type Vec3 } from '../numerics/vector.ts';
 import { angle, number, optional } from '../entries/index.ts';
 import { definePort } from './port.ts';
 import type { SceneWave } from './types.ts';
@@ -10,8 +11,8 @@ import type { SceneWave } from './types.ts';
 export function waveOf(name: string, order: number, theta: number, phi: number, tilt: number, minor: number): SceneWave {
   const [ct, st, cp, sp] = [Math.cos(theta), Math.sin(theta), Math.cos(phi), Math.sin(phi)];
   const towards: SceneWave['towards'] = [-st * cp, -st * sp, -ct];
-  const a = [ct * cp * Math.cos(tilt) - sp * Math.sin(tilt), ct * sp * Math.cos(tilt) + cp * Math.sin(tilt), -st * Math.cos(tilt)];
-  const b = [towards[1] * a[2] - towards[2] * a[1], towards[2] * a[0] - towards[0] * a[2], towards[0] * a[1] - towards[1] * a[0]];
+  const a: Vec3 = [ct * cp * Math.cos(tilt) - sp * Math.sin(tilt), ct * sp * Math.cos(tilt) + cp * Math.sin(tilt), -st * Math.cos(tilt)];
+  const b = cross(towards, a);
   const size = Math.sqrt(1 + minor * minor);
   return {
     kind: 'wave',

@@ -1,3 +1,4 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Point3 } from '../shapes/index.ts';
 import type { SceneLoad } from './types.ts';
 
@@ -73,7 +74,7 @@ export function wireLength({ points, closed }: Pick<SceneWire, 'points' | 'close
 }
 
 /** Impedance of a load, ohms; open parts of infinite impedance give a very large one. */
-export function loadImpedance(load: WireLoad['load'], frequency: number): [re: number, im: number] {
+export function loadImpedance(load: WireLoad['load'], frequency: number): Complex {
   const w = 2 * Math.PI * frequency;
   if (load.form === 'table') {
     const { table } = load;

@@ -1,5 +1,6 @@
+import { plus, times } from '../numerics/vector.ts';
 import { anglesOf, type PatternSampler } from './sampler.ts';
-import { type PatternFrame, sphericalBase, type Vec3 } from './frame.ts';
+import { type PatternFrame, sphericalBase } from './frame.ts';
 import type { FarVector } from './polarisation.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
@@ -18,8 +19,8 @@ export function directionOn(path: CutPath, angle: number): [theta: number, phi: 
       return [path.theta, angle];
     case 'great': {
       const base = sphericalBase(path.theta, path.phi);
-      const leave = base.theta.map((v, i) => Math.cos(path.tilt) * v + Math.sin(path.tilt) * base.phi[i]);
-      return anglesOf(base.r.map((v, i) => Math.cos(angle) * v + Math.sin(angle) * leave[i]) as unknown as Vec3);
+      const leave = plus(times(Math.cos(path.tilt), base.theta), times(Math.sin(path.tilt), base.phi));
+      return anglesOf(plus(times(Math.cos(angle), base.r), times(Math.sin(angle), leave)));
     }
   }
 }

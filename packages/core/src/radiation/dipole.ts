@@ -1,4 +1,4 @@
-import { type C, mul } from '../numerics/complex.ts';
+import { type Complex, mul } from '../numerics/complex.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import type { Pattern } from './nearToFar.ts';
 
@@ -31,7 +31,7 @@ export function pointField({ of, at, moment }: PointCurrent, frequency: number, 
   const r = Math.hypot(...d);
   const u = d.map((x) => x / r);
   const along = u[0] * moment[0] + u[1] * moment[1] + u[2] * moment[2];
-  const wave: C = [Math.cos(k * r) / (4 * Math.PI * r), -Math.sin(k * r) / (4 * Math.PI * r)];
+  const wave: Complex = [Math.cos(k * r) / (4 * Math.PI * r), -Math.sin(k * r) / (4 * Math.PI * r)];
   // -j k across, and (1 / r)(1 - j / kr) of what falls faster.
   const far = mul(wave, [0, -k]);
   const near = mul(wave, [1 / r, -1 / (k * r * r)]);

@@ -1,5 +1,4 @@
-/** A direction or place: x, y, z. */
-export type Vec3 = readonly [number, number, number];
+import { plus, times, type Vec3 } from '../numerics/vector.ts';
 
 /** Where a pattern is seen from: the origin of its phase, metres, and the local axes as unit vectors. */
 export interface PatternFrame {
@@ -11,9 +10,6 @@ export interface PatternFrame {
 
 export const globalFrame: PatternFrame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
-/** Scalar product. */
-export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-
 /** Unit vectors at (theta, phi) of the axes x, y, z: outwards, along theta, along phi. */
 export function sphericalBase(theta: number, phi: number): { r: Vec3; theta: Vec3; phi: Vec3 } {
   const [st, ct, sp, cp] = [Math.sin(theta), Math.cos(theta), Math.sin(phi), Math.cos(phi)];
@@ -24,11 +20,10 @@ export function sphericalBase(theta: number, phi: number): { r: Vec3; theta: Vec
 export function frameTowards(theta: number, phi: number, roll = 0, origin: Vec3 = [0, 0, 0]): PatternFrame {
   const base = sphericalBase(theta, phi);
   const [c, s] = [Math.cos(roll), Math.sin(roll)];
-  const x = base.theta.map((v, i) => c * v + s * base.phi[i]) as unknown as Vec3;
-  const y = base.theta.map((v, i) => -s * v + c * base.phi[i]) as unknown as Vec3;
-  return { origin, x, y, z: base.r };
+  const turned = (along: number, aside: number): Vec3 => plus(times(along, base.theta), times(aside, base.phi));
+  return { origin, x: turned(c, s), y: turned(-s, c), z: base.r };
 }
 
 /** A direction given in the frame's own axes, in global ones. */
 export const outwards = (frame: PatternFrame, local: Vec3): Vec3 =>
-  [0, 1, 2].map((i) => local[0] * frame.x[i] + local[1] * frame.y[i] + local[2] * frame.z[i]) as unknown as Vec3;
+  plus(plus(times(local[0], frame.x), times(local[1], frame.y)), times(local[2], frame.z));

@@ -1,4 +1,5 @@
-import { dot, outwards, type PatternFrame, sphericalBase, type Vec3 } from './frame.ts';
+import { dot, type Vec3 } from '../numerics/vector.ts';
+import { outwards, type PatternFrame, sphericalBase } from './frame.ts';
 import { component, type Polarisation } from './polarisation.ts';
 import type { PatternSampler } from './sampler.ts';
 

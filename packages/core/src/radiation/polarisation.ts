@@ -1,3 +1,4 @@
+import type { Complex } from '../numerics/complex.ts';
 /** A far field in one direction: re and im of E_theta and E_phi, V. */
 export type FarVector = readonly [reTheta: number, imTheta: number, rePhi: number, imPhi: number];
 
@@ -20,7 +21,7 @@ export const polarisationNames: Record<Polarisation, string> = {
  * 116, 1973) for a source polarised along `reference`, radians from phi = 0; right and left by the IEEE sense, looking along propagation, for
  * exp(+j w t): right is theta - j phi, its phase counted from the same reference, so that it is even about the axis.
  */
-export function component([a, b, c, d]: FarVector, what: Polarisation, phi = 0, reference = 0): [re: number, im: number] {
+export function component([a, b, c, d]: FarVector, what: Polarisation, phi = 0, reference = 0): Complex {
   switch (what) {
     case 'total':
       return [Math.hypot(a, b, c, d), 0];

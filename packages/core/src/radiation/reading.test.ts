@@ -1,3 +1,4 @@
+import { dot, type Vec3 } from '../numerics/vector.ts';
 import { describe, expect, test } from '@jest/globals';
 import { c0 } from '../numerics/constants.ts';
 import {
@@ -5,7 +6,6 @@ import {
   axialRatio,
   component,
   cutFigures,
-  dot,
   type FarVector,
   frameTowards,
   globalFrame,
@@ -14,7 +14,6 @@ import {
   PhaseRays,
   sphericalBase,
   tilt,
-  type Vec3,
 } from './index.ts';
 
 const k = (2 * Math.PI * 3e9) / c0;

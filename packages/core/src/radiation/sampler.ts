@@ -1,4 +1,5 @@
-import { dot, globalFrame, outwards, type PatternFrame, sphericalBase, type Vec3 } from './frame.ts';
+import { dot, type Vec3 } from '../numerics/vector.ts';
+import { globalFrame, outwards, type PatternFrame, sphericalBase } from './frame.ts';
 import type { Pattern } from './nearToFar.ts';
 import type { FarVector } from './polarisation.ts';
 

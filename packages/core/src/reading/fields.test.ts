@@ -1,6 +1,6 @@
+import { type Vec3 } from '../numerics/vector.ts';
 import { describe, expect, test } from '@jest/globals';
 import { c0, eta0 } from '../numerics/constants.ts';
-import type { Vec3 } from '../radiation/index.ts';
 import {
   alongLine,
   boxWidth,

@@ -1,6 +1,6 @@
+import { cross, plus, times, unit, type Vec3 } from '../numerics/vector.ts';
 import type { FieldCard, FieldQuantity } from '../document/index.ts';
 import { eps0, mu0 } from '../numerics/constants.ts';
-import type { Vec3 } from '../radiation/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
@@ -59,8 +59,6 @@ export interface FieldSlice {
   origin: Vec3;
 }
 
-const unit = (axis: number): Vec3 => [0, 1, 2].map((i) => (i === axis ? 1 : 0)) as unknown as Vec3;
-
 /** What a box keeps: E, H or both, all their components or one alone. */
 export interface BoxFields {
   electric: boolean;
@@ -110,7 +108,7 @@ export function sliceOfVolume({ axes, e, h }: FieldVolume, normal: Axis, at: num
     along: unit(a),
     across: unit(b),
     normal: unit(normal),
-    origin: unit(normal).map((x) => x * place) as unknown as Vec3,
+    origin: times(place, unit(normal)),
   };
 }
 
@@ -155,11 +153,7 @@ export function tiltedSlice(volume: FieldVolume, normal: Vec3, through: Vec3, n 
   // The first axis lies level, or along x where the plane does.
   const level = Math.hypot(normal[0], normal[1]);
   const along: Vec3 = level > sameNumber ? [-normal[1] / level, normal[0] / level, 0] : [1, 0, 0];
-  const across: Vec3 = [
-    normal[1] * along[2] - normal[2] * along[1],
-    normal[2] * along[0] - normal[0] * along[2],
-    normal[0] * along[1] - normal[1] * along[0],
-  ];
+  const across = cross(normal, along);
   let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
   for (let k = 0; k < 8; k++) {
     const corner = axes.map((a, i) => a[(k >> i) & 1 ? a.length - 1 : 0] - through[i]);
@@ -173,11 +167,10 @@ export function tiltedSlice(volume: FieldVolume, normal: Vec3, through: Vec3, n 
   const read = (values: Float32Array | null): Float32Array | null => {
     if (!values) return null;
     const out = new Float32Array(6 * u.length * v.length).fill(NaN);
-    for (let j = 0; j < v.length; j++)
-      for (let i = 0; i < u.length; i++) {
-        const place = through.map((p, a) => p + u[i] * along[a] + v[j] * across[a]) as unknown as Vec3;
-        sampleVolume(axes, values, place, out, 6 * (j * u.length + i));
-      }
+    for (let j = 0; j < v.length; j++) {
+      const row = plus(through, times(v[j], across));
+      for (let i = 0; i < u.length; i++) sampleVolume(axes, values, plus(row, times(u[i], along)), out, 6 * (j * u.length + i));
+    }
     return out;
   };
   return { u, v, e: read(volume.e), h: read(volume.h), along, across, normal, origin: through };

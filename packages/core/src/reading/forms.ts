@@ -26,7 +26,7 @@ export const curveForms: Record<CurveForm, FormKind> = {
   imaginary: { label: 'imaginary part', unit: null, of: (v) => Float64Array.from(v.im ?? new Float64Array(v.re.length)) },
   phase: { label: 'phase', unit: 'deg', of: (v) => each(v, (re, im) => degrees * Math.atan2(im, re)) },
   unwrapped: { label: 'phase, unwrapped', unit: 'deg', of: (v) => unwrapped(each(v, (re, im) => Math.atan2(im, re))).map((p) => p * degrees) },
-  vswr: { label: 'standing wave ratio', unit: '', of: (v) => each(v, (re, im) => standingWaveRatio({ re, im })) },
+  vswr: { label: 'standing wave ratio', unit: '', of: (v) => each(v, (re, im) => standingWaveRatio([re, im])) },
   plain: { label: 'value', unit: null, of: (v) => Float64Array.from(v.re) },
 };
 

@@ -59,7 +59,7 @@ const beta = (): ResultArray => ({ shape: [n, 2, 2], data: Float64Array.from({ l
 function reading(meta: ResultMeta, s: ResultArray, more: Partial<NamedReading> = {}, view = asSolved): NamedReading {
   const arrays: Record<string, ResultArray> = { beta: beta() };
   return {
-    meta, frequency, network: viewNetwork(meta, frequency, s, arrays.beta, view), waves: [{ column: 0, re: 1, im: 0 }], label: 'run 1', bare: false,
+    meta, frequency, network: viewNetwork(meta, frequency, s, arrays.beta, view), waves: [{ column: 0, amplitude: [1, 0] }], label: 'run 1', bare: false,
     array: (name) => arrays[name], parameter: () => null, ...more,
   }; // prettier-ignore
 }
@@ -70,8 +70,8 @@ const draw = (card: object, runs: NamedReading[], data: DataSet[] = [], at: numb
 describe('S as it is seen', () => {
   test('every port can have its own reference, complex ones too, and impedances stay what they are', () => {
     const plain = viewNetwork(lumped, frequency, line(), undefined, asSolved);
-    const other = viewNetwork(lumped, frequency, line(), undefined, { ...asSolved, references: { in: { re: 75, im: 0 }, out: { re: 30, im: -12 } } });
-    expect(other.references).toEqual([{ re: 75, im: 0 }, { re: 30, im: -12 }]); // prettier-ignore
+    const other = viewNetwork(lumped, frequency, line(), undefined, { ...asSolved, references: { in: [75, 0], out: [30, -12] } });
+    expect(other.references).toEqual([[75, 0], [30, -12]]); // prettier-ignore
     const [a, b] = [immittanceOf(plain, 'Z')!, immittanceOf(other, 'Z')!];
     a.data.forEach((v, i) => expect(Math.abs(v - b.data[i])).toBeLessThan(1e-6 * Math.max(1, Math.abs(v))));
     // Z11 of a line is -j Z0 cot(theta).
@@ -91,10 +91,10 @@ describe('S as it is seen', () => {
   test('what cannot be referred is told', () => {
     const one = viewNetwork({ ...lumped, excitations: [0] }, frequency, { shape: [n, 2, 1, 2], data: new Float64Array(4 * n) }, undefined, {
       ...asSolved,
-      references: { '': { re: 75, im: 0 } },
+      references: { '': [75, 0] },
     });
     expect(one.refused[0]).toContain('every port was excited');
-    const mode = viewNetwork(guided, frequency, line(), beta(), { ...asSolved, references: { left: { re: 75, im: 0 } } });
+    const mode = viewNetwork(guided, frequency, line(), beta(), { ...asSolved, references: { left: [75, 0] } });
     expect(mode.refused[0]).toContain('left keeps its own reference');
   });
 });
@@ -135,7 +135,7 @@ describe('quantities', () => {
   });
 
   test('active reflection goes by the waves of the lens', () => {
-    const run = reading(lumped, line(), { waves: [{ column: 0, re: 1, im: 0 }, { column: 1, re: 0, im: 1 }] }); // prettier-ignore
+    const run = reading(lumped, line(), { waves: [{ column: 0, amplitude: [1, 0] }, { column: 1, amplitude: [0, 1] }] }); // prettier-ignore
     const own = quantities.active.curve(run, 'in')!;
     const s12 = quantities.s.curve(run, 'S12')!;
     expect(own.re[4]).toBeCloseTo(-s12.im![4], 12);

@@ -1,6 +1,7 @@
+import { type Vec3 } from '../numerics/vector.ts';
 import { describe, expect, test } from '@jest/globals';
 import { eta0, c0 } from '../numerics/constants.ts';
-import { globalFrame, type Pattern, patternPower, PatternSampler, sphericalBase, type Vec3 } from '../radiation/index.ts';
+import { globalFrame, type Pattern, patternPower, PatternSampler, sphericalBase } from '../radiation/index.ts';
 import { glance, patternFactor, type PatternSource, patternTitle, readCut, readDirection, readGrid, readPhaseCentre } from './index.ts';
 
 const frequency = 2e9;

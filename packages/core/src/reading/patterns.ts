@@ -1,5 +1,7 @@
+import { plus, times, type Vec3 } from '../numerics/vector.ts';
 import { valueAt } from '../curves/index.ts';
 import type { CardFrame, CutCard, PatternCard } from '../document/index.ts';
+import { mul } from '../numerics/complex.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import {
   alongCut,
@@ -19,9 +21,8 @@ import {
   PhaseRays,
   polarisationNames,
   tilt,
-  type Vec3,
 } from '../radiation/index.ts';
-import { farFrequencies, type PatternFigures, type ResultArray, type ResultMeta } from '../results/index.ts';
+import { farFrequencies, type IncidentWave, type PatternFigures, type ResultArray, type ResultMeta } from '../results/index.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
 /** A far field and what it is held against. */
@@ -216,7 +217,7 @@ export function readPhaseCentre(
   const centre = found?.at ?? frame.origin;
   const reach = Math.PI / k;
   const offset = Float64Array.from({ length: 61 }, (_, i) => ((i - 30) / 30) * reach);
-  const spread = offset.map((d) => rays.spread([0, 1, 2].map((i) => centre[i] + d * frame.z[i]) as unknown as Vec3).spread);
+  const spread = offset.map((d) => rays.spread(plus(centre, times(d, frame.z))).spread);
   return { theta, phi, reference, found, along: { offset, spread } };
 }
 
@@ -230,7 +231,7 @@ export function mixedSource(
   recorded: PatternSource,
   values: Float64Array,
   network: { frequency: ResultArray; s: ResultArray; beta?: ResultArray },
-  shares: readonly { column: number; re: number; im: number }[],
+  shares: readonly IncidentWave[],
 ): PatternSource {
   const pattern = { ...recorded.pattern, values };
   if (!recorded.powers) return { ...recorded, pattern };
@@ -248,10 +249,10 @@ export function mixedSource(
       if (!(valueAt({ x: band, y }, at) > 0)) continue;
     }
     let [re, im] = [0, 0];
-    for (const w of shares) {
-      const [x, y] = [s(row, w.column, 0), s(row, w.column, 1)];
-      re += x * w.re - y * w.im;
-      im += x * w.im + y * w.re;
+    for (const { column, amplitude } of shares) {
+      const [x, y] = mul([s(row, column, 0), s(row, column, 1)], amplitude);
+      re += x;
+      im += y;
     }
     out += re * re + im * im;
   }

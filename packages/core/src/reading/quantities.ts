@@ -2,14 +2,17 @@ import { termsOfS } from '../cards/index.ts';
 import { spectrumAt } from '../curves/index.ts';
 import type { CurveForm } from '../document/index.ts';
 import { activeReflection, derivative, groupDelay } from '../network/index.ts';
+import type { Complex } from '../numerics/complex.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
 import { freePower } from '../radiation/index.ts';
 import { recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import {
   channelNames,
+  decibel,
   farFrequencies,
   frequenciesKept,
   impedance,
+  type IncidentWave,
   type PatternFigures,
   recordedOf,
   type ResultArray,
@@ -29,7 +32,7 @@ export interface RunReading {
   frequency: ArrayLike<number>;
   network: ViewedNetwork | null;
   /** Waves of the chosen excitation by its column in S. */
-  waves: readonly { column: number; re: number; im: number }[];
+  waves: readonly IncidentWave[];
   array(name: string): ResultArray | undefined;
   /** Figures of the far field at the recorded frequencies where they are not of what was recorded, but of other waves. */
   figures?: readonly PatternFigures[];
@@ -65,7 +68,7 @@ const sOf = (run: RunReading, key: string) => {
   const term = run.network && termOf(run.meta, key);
   return term ? { ...term, s: sCurve(run.network!.s, term.to, term.from) } : null;
 };
-const parts = (c: readonly { re: number; im: number }[]): Numbers => ({ re: c.map((v) => v.re), im: c.map((v) => v.im) });
+const parts = (c: readonly Complex[]): Numbers => ({ re: c.map((v) => v[0]), im: c.map((v) => v[1]) });
 
 const channels: Terms = (meta) => (meta.excitations.length ? channelNames(meta.ports).map((key) => ({ key, label: key })) : []);
 const excited: Terms = (meta) => meta.excitations.map((c) => channelNames(meta.ports)[c]).map((key) => ({ key, label: key }));
@@ -94,12 +97,7 @@ const matrixEntry = (kind: 'Z' | 'Y', title: string, unit: string): QuantityKind
 });
 
 /** A curve made of one term of S. */
-const ofTerm = (
-  title: string,
-  unit: string,
-  terms: Terms,
-  make: (run: RunReading, s: { re: number; im: number }[]) => ArrayLike<number>,
-): QuantityKind => ({
+const ofTerm = (title: string, unit: string, terms: Terms, make: (run: RunReading, s: Complex[]) => ArrayLike<number>): QuantityKind => ({
   title,
   group: 'network',
   over: 'frequency',
@@ -241,17 +239,18 @@ type ProbeBase = 'excited' | 'field' | 'volt' | 'ampere';
 /** A voltage or current over the band for the excitation of the lens; null where it was not kept. */
 function probeValues(run: RunReading, name: string, part: 0 | 1): { re: Float64Array; im: Float64Array } | null {
   const arrays = probeArrays(run.meta, name).map((n) => run.array(n));
-  const waves = run.meta.wave || !run.waves.length ? [{ column: 0, re: 1, im: 0 }] : run.waves;
+  const waves = run.meta.wave || !run.waves.length ? [{ column: 0, amplitude: [1, 0] as Complex }] : run.waves;
   if (waves.some((w) => !arrays[w.column]) || !run.frequency.length) return null;
-  const size = 1 / (Math.hypot(...waves.flatMap((w) => [w.re, w.im])) || 1);
+  const size = 1 / (Math.hypot(...waves.flatMap((w) => w.amplitude)) || 1);
   const re = new Float64Array(run.frequency.length);
   const im = new Float64Array(run.frequency.length);
   for (const w of waves) {
     const { data } = arrays[w.column]!;
+    const [a, b] = w.amplitude;
     for (let f = 0; f < re.length; f++) {
       const [x, y] = [data[4 * f + 2 * part], data[4 * f + 2 * part + 1]];
-      re[f] += size * (w.re * x - w.im * y);
-      im[f] += size * (w.re * y + w.im * x);
+      re[f] += size * (a * x - b * y);
+      im[f] += size * (a * y + b * x);
     }
   }
   return { re, im };
@@ -391,8 +390,8 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   z: matrixEntry('Z', 'Impedance matrix', 'ohm'),
   y: matrixEntry('Y', 'Admittance matrix', 'S'),
   vswr: { ...ofTerm('Standing wave ratio', '', reflections, () => []), forms: ['vswr'], curve: (run, of) => quantities.s.curve(run, of) },
-  'return-loss': ofTerm('Return loss', 'dB', reflections, (_, s) => s.map((v) => -20 * Math.log10(Math.max(1e-10, Math.hypot(v.re, v.im))))),
-  'insertion-loss': ofTerm('Insertion loss', 'dB', transfers, (_, s) => s.map((v) => -20 * Math.log10(Math.max(1e-10, Math.hypot(v.re, v.im))))),
+  'return-loss': ofTerm('Return loss', 'dB', reflections, (_, s) => s.map((v) => -decibel(v))),
+  'insertion-loss': ofTerm('Insertion loss', 'dB', transfers, (_, s) => s.map((v) => -decibel(v))),
   delay: ofTerm('Group delay', 's', termsOfS, (run, s) => groupDelay(run.frequency, s)),
   active: {
     title: 'Active reflection',

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../radiation/index.ts';
+import { cross, minus, type Vec3 } from '../numerics/vector.ts';
 import type { FieldVolume } from './fields.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
@@ -61,8 +61,7 @@ export function piecesOf(positions: ArrayLike<number>, triangles: ArrayLike<numb
 const distance = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 function normalOf(a: Vec3, b: Vec3, c: Vec3): Vec3 | null {
-  const [p, q] = [b.map((v, i) => v - a[i]), c.map((v, i) => v - a[i])];
-  const n = [p[1] * q[2] - p[2] * q[1], p[2] * q[0] - p[0] * q[2], p[0] * q[1] - p[1] * q[0]];
+  const n = cross(minus(b, a), minus(c, a));
   const size = Math.hypot(n[0], n[1], n[2]);
   return size > 0 ? [n[0] / size, n[1] / size, n[2] / size] : null;
 }

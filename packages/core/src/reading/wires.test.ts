@@ -34,7 +34,7 @@ const run = (more: Partial<RunReading> = {}, of: Partial<ResultMeta> = {}): RunR
   meta: { ...meta, ...of },
   frequency: [1e8, 2e8],
   network: null,
-  waves: [{ column: 0, re: 1, im: 0 }],
+  waves: [{ column: 0, amplitude: [1, 0] }],
   array: (name): ResultArray | undefined => (table[name] ? { shape: [2, 4], data: Float64Array.from(table[name]) } : undefined),
   ...more,
 });
@@ -55,10 +55,10 @@ describe('voltages and currents in wires', () => {
   });
 
   test('of another excitation, and of waves together for 1 W in all', () => {
-    const second = run({ waves: [{ column: 1, re: 1, im: 0 }] });
+    const second = run({ waves: [{ column: 1, amplitude: [1, 0] }] });
     expect(at('probe-voltage', 'load', second)[1][0]).toBe(3);
     expect(at('probe-voltage-volt', 'load', second)[1][0]).toBeCloseTo(3 / 5, 12);
-    const both = run({ waves: [{ column: 0, re: 1, im: 0 }, { column: 1, re: 0, im: 1 }] }); // prettier-ignore
+    const both = run({ waves: [{ column: 0, amplitude: [1, 0] }, { column: 1, amplitude: [0, 1] }] }); // prettier-ignore
     expect(at('probe-voltage', 'load', both)[0][0]).toBeCloseTo((1 - 3) / Math.SQRT2, 12);
   });
 

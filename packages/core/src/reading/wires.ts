@@ -1,3 +1,4 @@
+import { acrossOf, type Vec3 } from '../numerics/vector.ts';
 import type { WiresCard } from '../document/index.ts';
 
 /** Corners of a drawn wire around it. */
@@ -15,13 +16,8 @@ export function wireTubes(segments: ArrayLike<number>, least: number): { corners
   let e = 0;
   for (let i = 0; i < n; i++) {
     const g = Array.from({ length: 8 }, (_, c) => segments[8 * i + c]);
-    const d = [g[3], g[4], g[5]];
-    const helper = Math.abs(d[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-    const cross = (a: number[], b: number[]): number[] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-    const raw = cross(helper, d);
-    const size = Math.hypot(...raw);
-    const u = raw.map((x) => x / size);
-    const w = cross(d, u);
+    const d: Vec3 = [g[3], g[4], g[5]];
+    const [u, w] = acrossOf(d);
     const radius = Math.max(g[7], least);
     const corner = (side: number, end: number): void => {
       const t = (2 * Math.PI * side) / sides;

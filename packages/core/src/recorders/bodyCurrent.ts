@@ -1,3 +1,4 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { axisField, length, ref } from '../entries/index.ts';
 import { fillOf, insideSheet } from '../geometry/index.ts';
@@ -5,7 +6,7 @@ import { eta0 } from '../numerics/constants.ts';
 import { inPlane, type Point3 } from '../shapes/index.ts';
 import { blockValues, imageSign, type Mirrors, nearestLine, planVolume } from '../yee/index.ts';
 import { complexColumns, milliamperes, nodeNear, planAmpere } from './current.ts';
-import { axisOf, beside, defineRecorder, type Fault, type GridRecording, type Index, isFault, type Pair } from './recorder.ts';
+import { axisOf, beside, defineRecorder, type Fault, type GridRecording, type Index, isFault } from './recorder.ts';
 import { mirrorRectangle, type Rectangle, recordedAt } from './rectangle.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
@@ -15,7 +16,7 @@ interface Told {
   normal: Axis;
   at: number;
   /** Current through the cut towards larger coordinates, A, peak, at each frequency. */
-  current: Pair[];
+  current: Complex[];
 }
 interface Placed {
   line: string;
@@ -32,7 +33,7 @@ interface Patch {
   normal: Axis;
   side: 1 | -1;
   at: Point3;
-  size: Pair;
+  size: Complex;
 }
 
 /** Faces of the grid's cells in which metal of a body ends, on both sides of a sheet. */
@@ -187,7 +188,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
       reading.numbers.forEach((f, i) => {
         const h = volume.blocks.map((block) => blockValues(block, reading.sums, f, reading.scales[f]));
         /** H along a tangential axis in the middle of a patch: the mean of the two samples of the cell beside it. */
-        const field = (p: Patch, t: Axis): Pair => {
+        const field = (p: Patch, t: Axis): Complex => {
           const { from: first, count, re, im } = h[t];
           const at = (by: number): number => {
             const k = p.cell.map((c, a) => Math.min(Math.max(c + (a === t ? by : 0) - first[a], 0), count[a] - 1));
@@ -216,7 +217,7 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
         line: r.line,
         normal: r.cut.normal,
         at: recordedAt(r.cut, g, from[r.cut.normal]),
-        current: reading.numbers.map((f) => total(reading, f).map((x) => factor * x) as Pair),
+        current: reading.numbers.map((f) => total(reading, f).map((x) => factor * x) as Complex),
       };
     };
   },
@@ -224,10 +225,10 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
     const { normal, min } = r.cut;
     const own = Array.from({ length: segments.length / 8 }, (_, s) => s).filter((s) => lineOf(s) === r.line);
     const data = new Float32Array(numbers.length * own.length * 6);
-    const current: Pair[] = [];
+    const current: Complex[] = [];
     for (const [i, f] of numbers.entries()) {
       await rest();
-      const sum: Pair = [0, 0];
+      const sum: Complex = [0, 0];
       own.forEach((s, n) => {
         const [x, y, z, dx, dy, dz, l, radius] = segments.subarray(8 * s, 8 * s + 8);
         const [begin, end] = currentAt(f, s);

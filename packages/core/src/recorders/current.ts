@@ -1,8 +1,9 @@
+import { type Complex, mul } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { atNode, extent, nearestLine, rowRegion, sumAt } from '../yee/index.ts';
 import { rectangleText } from './flux.ts';
-import { defineRecorder, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import {
   across,
   mirrorRectangle,
@@ -18,18 +19,18 @@ interface Told {
   normal: Axis;
   at: number;
   /** A, peak, at each frequency. */
-  current: Pair[];
+  current: Complex[];
 }
 /** Points along each side of a rectangle at which H is taken from wires. */
 const points = 400;
 
 /** First and last node of an axis that lie off the walls and the absorbing layers, or on a plane of symmetry. */
-export const innerNodes = ({ grid, mirrors, boundaries }: GridRecording, a: Axis): Pair => [
+export const innerNodes = ({ grid, mirrors, boundaries }: GridRecording, a: Axis): Complex => [
   Math.max(1, grid.outerCells[2 * a] + (mirrors?.[a] || boundaries[2 * a] === 'open' ? 0 : 1)),
   grid.lines[a].length - 2 - (boundaries[2 * a + 1] === 'open' ? grid.outerCells[2 * a + 1] - 1 : grid.outerCells[2 * a + 1]),
 ];
 /** A node brought into a range. */
-export const clampTo = ([low, high]: Pair, i: number): number => Math.min(Math.max(i, low), high);
+export const clampTo = ([low, high]: Complex, i: number): number => Math.min(Math.max(i, low), high);
 
 /** Node along an axis that is nearest to a coordinate, off walls and layers. */
 export const nodeNear = (g: GridRecording, a: Axis, x: number): number => clampTo(innerNodes(g, a), nearestLine(g.grid.lines[a], x));
@@ -38,7 +39,7 @@ export const nodeNear = (g: GridRecording, a: Axis, x: number): number => clampT
  * Plans the current through a rectangle of nodes: Ampere's law along the dual edges around them, H interpolated to the plane. Where a rectangle begins on a
  * plane of symmetry its contour is completed by the image. What is given back reads it, A, before any sign or number of images.
  */
-export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index): (r: GridReading, f: number) => Pair {
+export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index): (r: GridReading, f: number) => Complex {
   const { grid, mirrors } = g;
   const [u, v] = [(normal + 1) % 3, (normal + 2) % 3] as [Axis, Axis];
   const k = lo[normal];
@@ -76,16 +77,15 @@ export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index)
         im += sign * length * y;
       });
     }
-    const scale = scales[f];
-    return [(re * scale[0] - im * scale[1]) / eta0, (re * scale[1] + im * scale[0]) / eta0];
+    return mul([re / eta0, im / eta0], scales[f]);
   };
 }
 
 /** A current, A, in words: its size in mA and its phase. */
-export const milliamperes = ([re, im]: Pair): string =>
+export const milliamperes = ([re, im]: Complex): string =>
   `${(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, ${((180 * Math.atan2(im, re)) / Math.PI).toFixed(1)}°`;
 /** Columns of a file for complex figures. */
-export const complexColumns = (title: string, unit: string, values: readonly Pair[]): { title: string; values: number[] }[] =>
+export const complexColumns = (title: string, unit: string, values: readonly Complex[]): { title: string; values: number[] }[] =>
   ['real', 'imaginary'].map((part, i) => ({ title: `${title} ${part} (${unit})`, values: values.map((x) => x[i]) }));
 
 export const current = defineRecorder<Rectangle, Told>()({
@@ -110,16 +110,16 @@ export const current = defineRecorder<Rectangle, Told>()({
     return (reading): Told => ({
       normal: r.normal,
       at: recordedAt(r, g, k),
-      current: reading.numbers.map((f) => read(reading, f).map((x) => factor * x) as Pair),
+      current: reading.numbers.map((f) => read(reading, f).map((x) => factor * x) as Complex),
     });
   },
   async onWires(r, { numbers, fieldAt, rest }) {
     const [u, w] = [(r.normal + 1) % 3, (r.normal + 2) % 3];
     const out = new Float64Array(12);
-    const told: Pair[] = [];
+    const told: Complex[] = [];
     for (const f of numbers) {
       await rest();
-      const sum: Pair = [0, 0];
+      const sum: Complex = [0, 0];
       const edge = (axis: number, other: number, place: number, sign: number): void => {
         for (let i = 0; i < points; i++) {
           const p: number[] = [...r.min];

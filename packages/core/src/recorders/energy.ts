@@ -1,3 +1,4 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { ref } from '../entries/index.ts';
 import { formatSI } from '../expressions/index.ts';
@@ -5,7 +6,7 @@ import { type Body, fillOf } from '../geometry/index.ts';
 import { mediumAt } from '../materials/index.ts';
 import { eps0 } from '../numerics/constants.ts';
 import { type BlockValues, blockValues, isHalf, nearestLine, planVolume, type VolumePlan } from '../yee/index.ts';
-import { defineRecorder, type Fault, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { defineRecorder, type Fault, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { sameMesh } from '../numerics/tolerance.ts';
 
 interface Told {
@@ -54,7 +55,7 @@ const halfCells = (x: Float64Array, lo: number, hi: number): HalfCells => {
  * across it D. `own` and `other` are the permittivities of the body and of what else is there, `normal` points across the face. Summed over
  * the three components it is |n . E|^2 ((e_h / e)^2 - 1) with the harmonic mean e_h.
  */
-function acrossFace(own: number, share: number, other: number, normal: Index, component: number, e: readonly Pair[]): number {
+function acrossFace(own: number, share: number, other: number, normal: Index, component: number, e: readonly Complex[]): number {
   const harmonic = 1 / (share / own + (1 - share) / other);
   let product = 0;
   for (let a = 0; a < 3; a++) product += normal[a] * (e[component][0] * e[a][0] + e[component][1] * e[a][1]);
@@ -62,7 +63,7 @@ function acrossFace(own: number, share: number, other: number, normal: Index, co
 }
 
 /** E of another component where a sample stands: the mean of the four around it. */
-function beside(values: BlockValues, c: number, component: number, at: Index): Pair {
+function beside(values: BlockValues, c: number, component: number, at: Index): Complex {
   const { from, count, re, im } = values;
   let [sr, si, n] = [0, 0, 0];
   for (const up of [0, 1])
@@ -185,7 +186,7 @@ function energiesAt(
       let e2 = square;
       const other = (level - size * m.re) / (total - size);
       if (size < 0.999 * total && Math.abs(other - m.re) > sameMesh * m.re) {
-        const e = [0, 1, 2].map((a): Pair => (a === c ? [fields[c].re[n], fields[c].im[n]] : beside(fields[a], a, c, at)));
+        const e = [0, 1, 2].map((a): Complex => (a === c ? [fields[c].re[n], fields[c].im[n]] : beside(fields[a], a, c, at)));
         e2 += acrossFace(m.re, size / total, other, eighths.normal(mark, c, at), c, e);
       }
       const scaled = (mean2 * e2 * size) / (g.freePart(c, at[0], at[1], at[2]) || 1) ** 2;

@@ -1,8 +1,8 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { eta0 } from '../numerics/constants.ts';
 import type { FaceSamples } from '../radiation/index.ts';
 import { coordinate, extent, type Grid, type RegionSums, sumAt } from '../yee/index.ts';
-import type { Pair } from './recorder.ts';
 
 /** A tangential field component on a plane of nodes. */
 export interface Face {
@@ -23,7 +23,7 @@ export const facesOn = (normal: Axis, outward: 1 | -1, index: number): Face[] =>
 export const fieldOf = ({ component, magnetic }: Face): number => component + (magnetic ? 3 : 0);
 
 /** Coordinates of samples of a field along an axis, and the widths they stand for, between the ends of a box. */
-function samplesAlong(grid: Grid, axis: Axis, field: number, from: number, count: number, [b0, b1]: Pair): [Float64Array, Float64Array] {
+function samplesAlong(grid: Grid, axis: Axis, field: number, from: number, count: number, [b0, b1]: Complex): [Float64Array, Float64Array] {
   const at = new Float64Array(count);
   const width = new Float64Array(count);
   const lines = grid.lines[axis];
@@ -45,12 +45,12 @@ export function faceSamples(
   lo: readonly number[],
   hi: readonly number[],
   f: number,
-  scale: Pair,
+  scale: Complex,
 ): FaceSamples {
   const { region } = s;
   const field = fieldOf(face);
   const [a, b] = [region.innerAxis, region.outerAxis];
-  const box = (axis: Axis): Pair => [grid.lines[axis][lo[axis]], grid.lines[axis][hi[axis]]];
+  const box = (axis: Axis): Complex => [grid.lines[axis][lo[axis]], grid.lines[axis][hi[axis]]];
   const [ca, wa] = samplesAlong(grid, a, field, region.from[a], region.inner, box(a));
   const [cb, wb] = samplesAlong(grid, b, field, region.from[b], region.outer, box(b));
   const re = new Float64Array(region.inner * region.outer);

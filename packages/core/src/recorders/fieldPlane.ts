@@ -1,8 +1,9 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { length, normalField } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { imageSign, nearestLine, planeRegion, type RegionSums, sumAt } from '../yee/index.ts';
-import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index, type Pair } from './recorder.ts';
+import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
 
 interface Told {
@@ -59,9 +60,9 @@ export function unfolded(
 function componentAtNodes(
   s: RegionSums,
   f: number,
-  scale: Pair,
+  scale: Complex,
   component: Axis,
-  axes: Pair,
+  axes: Complex,
   nu: number,
   nv: number,
   out: Float32Array,

@@ -1,10 +1,11 @@
+import { scale, abs, add, type Complex, div, mul } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { count } from '../entries/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { planeRegion, sumAt } from '../yee/index.ts';
 import { complexColumns } from './current.ts';
 import { rectangleText } from './flux.ts';
-import { defineRecorder, isFault, type Named, type Pair } from './recorder.ts';
+import { defineRecorder, isFault, type Named } from './recorder.ts';
 import {
   across,
   mirrorRectangle,
@@ -21,12 +22,12 @@ interface Told {
   normal: Axis;
   at: number;
   /** Complex amplitudes whose squares are powers in W, at each frequency; phases are those at the rectangle. */
-  modes: { family: 'TEM' | 'TE' | 'TM' | 'hybrid'; propagates: boolean[]; forward: Pair[]; backward: Pair[] }[];
+  modes: { family: 'TEM' | 'TE' | 'TM' | 'hybrid'; propagates: boolean[]; forward: Complex[]; backward: Complex[] }[];
 }
 type Placed = Rectangle & { modes: number };
 
 /** Waves of a term 'name/mode/way', mode from 1. */
-const waveOf = (told: Named<Told>, key: string): Pair[] | undefined => {
+const waveOf = (told: Named<Told>, key: string): Complex[] | undefined => {
   const [name, mode, way] = key.split('/');
   return told.name === name ? told.modes[Number(mode) - 1]?.[way as (typeof ways)[number]] : undefined;
 };
@@ -66,19 +67,18 @@ export const modeWaves = defineRecorder<Placed, Told>()({
     const regions = along.flatMap((a) => [a, a + 3].map((field) => g.add(planeRegion(g.grid, field, normal, lo[normal], lo, hi))));
     return ({ numbers, all, sums, scales, dt }): Told => {
       const m = modesOf();
-      const out = m.modes.map(({ family }) => ({ family, propagates: [] as boolean[], forward: [] as Pair[], backward: [] as Pair[] }));
+      const out = m.modes.map(({ family }) => ({ family, propagates: [] as boolean[], forward: [] as Complex[], backward: [] as Complex[] }));
       for (const f of numbers) {
-        const scale = scales[f];
         // Regions run along the lower axis first, sections along u.
-        const [eu, hu, ev, hv] = regions.map((n): ((i: number, j: number) => Pair) => {
+        const [eu, hu, ev, hv] = regions.map((n): ((i: number, j: number) => Complex) => {
           const s = sums(n);
           return (i, j) => (s.region.innerAxis === m.u ? sumAt(s, j, i, f) : sumAt(s, i, j, f));
         });
         m.modes.forEach((mode, n) => {
           const p = mode.profile(all[f]);
-          const v: Pair = [0, 0];
-          const c: Pair = [0, 0];
-          const add = (into: Pair, x: Pair, w: number): void => {
+          const v: Complex = [0, 0];
+          const c: Complex = [0, 0];
+          const sum = (into: Complex, x: Complex, w: number): void => {
             into[0] += w * x[0];
             into[1] += w * x[1];
           };
@@ -87,24 +87,20 @@ export const modeWaves = defineRecorder<Placed, Told>()({
             const [au, av] = [m.areas.u[k], m.areas.v[k]];
             // The grid keeps E times the free part of its edge.
             if (au > 0) {
-              add(v, eu(i, j), au * p.hv[k]);
-              add(c, hv(i, j), au * p.eu[k] * (m.free.u?.[k] ?? 1));
+              sum(v, eu(i, j), au * p.hv[k]);
+              sum(c, hv(i, j), au * p.eu[k] * (m.free.u?.[k] ?? 1));
             }
             if (av > 0) {
-              add(v, ev(i, j), -av * p.hu[k]);
-              add(c, hu(i, j), -av * p.ev[k] * (m.free.v?.[k] ?? 1));
+              sum(v, ev(i, j), -av * p.hu[k]);
+              sum(c, hu(i, j), -av * p.ev[k] * (m.free.v?.[k] ?? 1));
             }
           }
           const { admittance: y, propagates } = mode.at(all[f]);
           // E = v, H = y c of the profile; a forward wave has both alike.
-          const y2 = y[0] ** 2 + y[1] ** 2;
-          const e: Pair = [v[0] / p.flux, v[1] / p.flux];
-          const h: Pair = [(c[0] * y[0] + c[1] * y[1]) / y2, (c[1] * y[0] - c[0] * y[1]) / y2];
-          const size = Math.sqrt(((r.images ?? 1) * Math.sqrt(y2) * Math.cos(Math.PI * all[f] * dt)) / (2 * eta0)) / 2;
-          const wave = (sign: number): Pair => {
-            const [re, im] = [e[0] + sign * h[0], e[1] + sign * h[1]];
-            return [size * (re * scale[0] - im * scale[1]), size * (re * scale[1] + im * scale[0])];
-          };
+          const e = scale(1 / p.flux, v);
+          const h = div(c, y);
+          const size = Math.sqrt(((r.images ?? 1) * abs(y) * Math.cos(Math.PI * all[f] * dt)) / (2 * eta0)) / 2;
+          const wave = (sign: number): Complex => mul(scale(size, scales[f]), add(e, scale(sign, h)));
           out[n].propagates.push(propagates);
           out[n].forward.push(wave(r.sign));
           out[n].backward.push(wave(-r.sign));

@@ -1,3 +1,4 @@
+import type { Complex } from '../numerics/complex.ts';
 import { z } from 'zod';
 import {
   type Chip,
@@ -20,7 +21,6 @@ import type { Point3 } from '../shapes/index.ts';
 import type { Grid, Mirrors, Region, RegionSums } from '../yee/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 
-export type Pair = [re: number, im: number];
 export type Index = [number, number, number];
 
 /** Numbers of the recorded frequencies that a recorder keeps; absent: all. */
@@ -66,7 +66,7 @@ export interface Probe {
   at: Index;
   /** Indices by which the second sample is moved, and weights of either. */
   shift: Index;
-  weights: Pair;
+  weights: Complex;
 }
 
 /** Modes of a rectangle of the grid, with what is needed to tell them apart in recorded fields. */
@@ -115,7 +115,7 @@ export interface GridRecording {
 export interface GridReading {
   /** All recorded frequencies, hertz, and the factor of each by which sums become fields. */
   all: readonly number[];
-  scales: readonly Pair[];
+  scales: readonly Complex[];
   /** Numbers of those that this recorder keeps. */
   numbers: readonly number[];
   sums(region: number): RegionSums;
@@ -145,7 +145,7 @@ export interface WireReading {
   /** Segments: start, unit direction, length, radius, 8 values each; the line that each belongs to; current of one at its start and end. */
   segments: Float64Array;
   lineOf(segment: number): string;
-  currentAt(f: number, segment: number): readonly [Pair, Pair];
+  currentAt(f: number, segment: number): readonly [Complex, Complex];
   rest(): Promise<void>;
   keep(name: string, array: ResultArray): void;
   place(name: string, array: ResultArray): void;
@@ -157,7 +157,7 @@ export interface RecordedCurve<T> {
   unit: string;
   forms: readonly ('db' | 'dBpower' | 'magnitude' | 'real' | 'imaginary' | 'phase' | 'plain')[];
   terms(told: Named<T>): { key: string; label: string }[];
-  values(told: Named<T>, key: string): readonly (number | Pair)[] | undefined;
+  values(told: Named<T>, key: string): readonly (number | Complex)[] | undefined;
 }
 export type Named<T> = T & { name: string } & AtFrequencies;
 

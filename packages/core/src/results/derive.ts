@@ -1,5 +1,6 @@
+import { abs, add, arg, type Complex, conj, div, mul, sub } from '../numerics/complex.ts';
 import type { AtFrequencies, RecorderTold, Told } from '../recorders/index.ts';
-import type { Complex, ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
+import type { ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
 export { readReference, referenceOf, referredTo } from '../network/renormalise.ts';
 export { atFrequency, knowsGaps, deembedded } from '../network/deembed.ts';
@@ -20,7 +21,7 @@ export function sCurve({ data, shape }: ResultArray, to: number, from: number): 
   const [n, channels, excitations] = shape.length === 4 ? shape : [shape[0], shape[1], 1];
   return Array.from({ length: n }, (_, f) => {
     const at = 2 * ((f * channels + to) * excitations + from);
-    return { re: data[at], im: data[at + 1] };
+    return [data[at], data[at + 1]];
   });
 }
 
@@ -49,15 +50,13 @@ export function sLabel(ports: ResultMeta['ports'], to: number, from: number): st
 }
 
 /** 20 log10 |s|, with a floor of -200 dB. */
-export const decibel = (s: Complex): number => Math.max(-200, 20 * Math.log10(Math.hypot(s.re, s.im)));
+export const decibel = (s: Complex): number => Math.max(-200, 20 * Math.log10(abs(s)));
 /** Phase in degrees, -180 to 180. */
-export const phaseDegrees = (s: Complex): number => (Math.atan2(s.im, s.re) * 180) / Math.PI;
+export const phaseDegrees = (s: Complex): number => (arg(s) * 180) / Math.PI;
 
 /** Input impedance (z* + z s) / (1 - s) of a power wave's reflection on a reference impedance z, ohms. */
 export function impedance(s: Complex, z: Complex): Complex {
-  const [re, im] = [z.re + z.re * s.re - z.im * s.im, -z.im + z.re * s.im + z.im * s.re];
-  const d = (1 - s.re) ** 2 + s.im ** 2;
-  return { re: (re * (1 - s.re) - im * s.im) / d, im: (im * (1 - s.re) + re * s.im) / d };
+  return div(add(conj(z), mul(z, s)), sub([1, 0], s));
 }
 
 /**
@@ -67,10 +66,10 @@ export function impedance(s: Complex, z: Complex): Complex {
 export function resonances(frequency: ArrayLike<number>, z: readonly Complex[]): { frequency: number; resistance: number }[] {
   const found: { frequency: number; resistance: number }[] = [];
   for (let i = 1; i < z.length; i++) {
-    const [a, b] = [z[i - 1].im, z[i].im];
+    const [a, b] = [z[i - 1][1], z[i][1]];
     if (!(a < 0 && b >= 0)) continue;
     const t = a / (a - b);
-    found.push({ frequency: frequency[i - 1] + t * (frequency[i] - frequency[i - 1]), resistance: z[i - 1].re + t * (z[i].re - z[i - 1].re) });
+    found.push({ frequency: frequency[i - 1] + t * (frequency[i] - frequency[i - 1]), resistance: z[i - 1][0] + t * (z[i][0] - z[i - 1][0]) });
   }
   return found;
 }

@@ -1,5 +1,6 @@
 export { resultOf } from './assemble.ts';
 export * from './derive.ts';
 export * from './resultSet.ts';
+export type { Complex } from '../numerics/complex.ts';
 export * from './container.ts';
 export * from './current.ts';

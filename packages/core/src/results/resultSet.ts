@@ -1,8 +1,9 @@
+import type { Complex } from '../numerics/complex.ts';
 import type { Evidence, EvidenceOf, SolverName } from '../methods/index.ts';
 import type { NetworkChannel, ResultArray } from '../network/types.ts';
 import type { RecorderTold } from '../recorders/index.ts';
 
-export type { Complex, PortGap, ResultArray } from '../network/types.ts';
+export type { IncidentWave, PortGap, ResultArray } from '../network/types.ts';
 
 /** Figures of a radiation pattern at one frequency. Gains are ratios, powers in watts for 1 W incident. */
 export interface PatternFigures {
@@ -55,7 +56,7 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */
   excitations: number[];
   /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */
-  combined?: { channel: number; amplitude: number; phase: number; reflection: [re: number, im: number][] }[];
+  combined?: { channel: number; amplitude: number; phase: number; reflection: Complex[] }[];
   /** Hertz, all at which something was recorded; a far field's figures say their own. */
   recordAt: number[];
   farField: { name: string; step: number; figures: PatternFigures[] } | null;

@@ -1,3 +1,4 @@
+import { unit } from '../numerics/vector.ts';
 import type { ChipValues } from '../entries/chips.ts';
 import { inPlane, planeAxes, type Point3 } from './recipe.ts';
 import type { Line } from './kinds.ts';
@@ -14,7 +15,6 @@ export interface Handle {
   rate: number;
 }
 
-const unit = (axis: number, sign = 1): Point3 => [0, 1, 2].map((a) => (a === axis ? sign : 0)) as Point3;
 const plus = (p: Point3, d: Point3, by: number): Point3 => p.map((c, a) => c + d[a] * by) as Point3;
 const at3 = (v: ChipValues, path = 'at'): Point3 => [v[`${path}.0`], v[`${path}.1`], v[`${path}.2`]];
 const axisOf = (line: { axis?: unknown }): Axis => 'xyz'.indexOf(String(line.axis)) as Axis;

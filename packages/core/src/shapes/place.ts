@@ -1,11 +1,10 @@
+import { unit } from '../numerics/vector.ts';
 import { type Affine, compose, frameOf, identity, reflection, rotation, scaling, translation } from '../numerics/affine.ts';
 import { angle, axisField, choice, count, faceRef, length, pair, partRef, planeField, point, ref, rows, value, words } from '../entries/fields.ts';
 import { planeAxes, type Point3 } from './recipe.ts';
 import { axisNumber, defineShape, listed3, v3 } from './shape.ts';
-import type { Axis } from '../numerics/axis.ts';
 import { nothing } from '../numerics/tolerance.ts';
 
-const unit = (axis: Axis): Point3 => [0, 1, 2].map((a) => (a === axis ? 1 : 0)) as Point3;
 const keeping = choice('original', { moved: 'in place of the original', kept: 'beside the original', joined: 'joined with the original' });
 const as = choice('result', { one: 'as one body', many: 'as separate bodies' });
 /** Places for an operation that may leave the original where it is. */

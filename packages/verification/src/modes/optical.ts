@@ -1,4 +1,4 @@
-import { c0, type C, mul, sub } from '@jadebell/core/numerics';
+import { c0, type Complex, mul, sub, abs2 } from '@jadebell/core/numerics';
 import { plainBody } from '../bench.ts';
 import { type Case, percent, type Row } from '../case.ts';
 import { bisect } from '../cavity.ts';
@@ -69,13 +69,13 @@ export const leakySlab: Case = {
   async run(host) {
     const [d, clad] = [4e-6, 1.444];
     // kappa tan(kappa d / 2) = j k of the outgoing wave outside.
-    const residual = (n: C): C => {
+    const residual = (n: Complex): Complex => {
       const n2 = mul(n, n);
       const kappa = root([k0 * k0 * (1 - n2[0]), -k0 * k0 * n2[1]]);
       const out = root([k0 * k0 * (clad * clad - n2[0]), -k0 * k0 * n2[1]]);
-      const x: C = [(kappa[0] * d) / 2, (kappa[1] * d) / 2];
-      const sin: C = [Math.sin(x[0]) * Math.cosh(x[1]), Math.cos(x[0]) * Math.sinh(x[1])];
-      const cos: C = [Math.cos(x[0]) * Math.cosh(x[1]), -Math.sin(x[0]) * Math.sinh(x[1])];
+      const x: Complex = [(kappa[0] * d) / 2, (kappa[1] * d) / 2];
+      const sin: Complex = [Math.sin(x[0]) * Math.cosh(x[1]), Math.cos(x[0]) * Math.sinh(x[1])];
+      const cos: Complex = [Math.cos(x[0]) * Math.cosh(x[1]), -Math.sin(x[0]) * Math.sinh(x[1])];
       return sub(mul(kappa, sin), mul([-out[1], out[0]], cos));
     };
     const n = complexZero(residual, [0.985, -0.001], 1e-3);
@@ -93,8 +93,8 @@ export const surfaceWave: Case = {
   title: 'Section: surface wave between a metal of permittivity -20 - 1j and air',
   slow: false,
   async run(host) {
-    const metal: C = [-20, -1];
-    const ratio = (a: C, b: C): C => mul(a, [b[0] / (b[0] ** 2 + b[1] ** 2), -b[1] / (b[0] ** 2 + b[1] ** 2)]);
+    const metal: Complex = [-20, -1];
+    const ratio = (a: Complex, b: Complex): Complex => mul(a, [b[0] / abs2(b), -b[1] / abs2(b)]);
     const n = root(ratio(metal, [metal[0] + 1, metal[1]]));
     // A Drude metal that has just this permittivity here.
     const w = 1 / wave / 100;
@@ -160,21 +160,28 @@ export const tensorSlab: Case = {
 };
 
 /** Radial equation of TE waves round a bend, E along the axis: r^2 E'' + r E' + (k^2 r^2 - nu^2) E = 0, by Runge-Kutta; complex r and nu allowed. */
-function radial(index: (r: number) => number, path: (t: number) => C, slope: (t: number) => C, nu: C, steps: number, start: [C, C]): [C, C] {
+function radial(
+  index: (r: number) => number,
+  path: (t: number) => Complex,
+  slope: (t: number) => Complex,
+  nu: Complex,
+  steps: number,
+  start: [Complex, Complex],
+): [Complex, Complex] {
   let [e, g] = start;
   const nu2 = mul(nu, nu);
   const h = 1 / steps;
   // State: E and r dE/dr, which is continuous where the index jumps.
-  const rate = (t: number, y: C, z: C, n: number): [C, C] => {
+  const rate = (t: number, y: Complex, z: Complex, n: number): [Complex, Complex] => {
     const r = path(t);
     const d = slope(t);
-    const s = 1 / (r[0] ** 2 + r[1] ** 2);
+    const s = 1 / abs2(r);
     const over = mul(d, [r[0] * s, -r[1] * s]);
     const r2 = mul(r, r);
     const k2 = (n * k0) ** 2;
     return [mul(over, z), mul(over, mul([nu2[0] - k2 * r2[0], nu2[1] - k2 * r2[1]], y))];
   };
-  const plus = (a: C, b: C, f: number): C => [a[0] + f * b[0], a[1] + f * b[1]];
+  const plus = (a: Complex, b: Complex, f: number): Complex => [a[0] + f * b[0], a[1] + f * b[1]];
   for (let i = 0; i < steps; i++) {
     const t = i * h;
     const n = index(path(t + h / 2)[0]);
@@ -182,8 +189,8 @@ function radial(index: (r: number) => number, path: (t: number) => C, slope: (t:
     const b = rate(t + h / 2, plus(e, a[0], h / 2), plus(g, a[1], h / 2), n);
     const c = rate(t + h / 2, plus(e, b[0], h / 2), plus(g, b[1], h / 2), n);
     const d = rate(t + h, plus(e, c[0], h), plus(g, c[1], h), n);
-    e = [0, 1].map((k) => e[k] + (h / 6) * (a[0][k] + 2 * b[0][k] + 2 * c[0][k] + d[0][k])) as C;
-    g = [0, 1].map((k) => g[k] + (h / 6) * (a[1][k] + 2 * b[1][k] + 2 * c[1][k] + d[1][k])) as C;
+    e = [0, 1].map((k) => e[k] + (h / 6) * (a[0][k] + 2 * b[0][k] + 2 * c[0][k] + d[0][k])) as Complex;
+    g = [0, 1].map((k) => g[k] + (h / 6) * (a[1][k] + 2 * b[1][k] + 2 * c[1][k] + d[1][k])) as Complex;
   }
   return [e, g];
 }
@@ -199,11 +206,11 @@ export const bentSlab: Case = {
     const [inside, outside] = [radius - 3e-6, radius + 8e-6];
     // Ends of the path: the wave has died out inside; outside the coordinate leaves the real line, so that an outgoing wave dies out too.
     const turn = radius + 3e-6;
-    const path = (s: number): C => {
+    const path = (s: number): Complex => {
       const r = inside + s * (outside - inside);
       return [r, r > turn ? -1.2 * (r - turn) * ((r - turn) / (outside - turn)) : 0];
     };
-    const slope = (s: number): C => {
+    const slope = (s: number): Complex => {
       const r = inside + s * (outside - inside);
       return [outside - inside, r > turn ? -2.4 * ((r - turn) / (outside - turn)) * (outside - inside) : 0];
     };

@@ -3,7 +3,7 @@ import type { Body, Exact } from '@jadebell/core/geometry';
 import type { SceneSection } from '@jadebell/core/scene';
 import type { SolverHost } from '@jadebell/core/solvers';
 import { denseKernel } from '@jadebell/core/solvers/modes';
-import { type C, div, mul, sub } from '@jadebell/core/numerics';
+import { type Complex, div, mul, sub } from '@jadebell/core/numerics';
 import { prepareSection, sectionCells, type SolvedSection, solveModes } from '@jadebell/core/solvers/sections';
 import type { Row } from '../case.ts';
 
@@ -70,14 +70,14 @@ export const row = (
   seconds: of.seconds,
 });
 
-export const root = ([re, im]: C): C => {
+export const root = ([re, im]: Complex): Complex => {
   const size = Math.sqrt(Math.hypot(re, im));
   const half = Math.atan2(im, re) / 2;
   return [size * Math.cos(half), size * Math.sin(half)];
 };
 /** Zero of an analytic function by the secant method. */
-export function complexZero(f: (x: C) => C, start: C, step: number): C {
-  let [a, b]: C[] = [start, [start[0] + step, start[1] - step / 3]];
+export function complexZero(f: (x: Complex) => Complex, start: Complex, step: number): Complex {
+  let [a, b]: Complex[] = [start, [start[0] + step, start[1] - step / 3]];
   let [fa, fb] = [f(a), f(b)];
   for (let i = 0; i < 60 && Math.hypot(...fb) > 0; i++) {
     const next = sub(b, div(mul(fb, sub(b, a)), sub(fb, fa)));

@@ -79,4 +79,4 @@ export const useLens = create<State>((set, get) => ({
 }));
 
 /** A reference impedance as text. */
-export const referenceText = ({ re, im }: Complex): string => (im ? `${re}${im < 0 ? '-' : '+'}${Math.abs(im)}j` : String(re));
+export const referenceText = ([re, im]: Complex): string => (im ? `${re}${im < 0 ? '-' : '+'}${Math.abs(im)}j` : String(re));

@@ -1,13 +1,13 @@
-import { excitationKey } from '@jadebell/core/results';
+import { excitationKey, type IncidentWave } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray, type NumberArray } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { loadAhead, useLoaded } from '../api/useLoaded.ts';
 import { useLens } from './lens.ts';
-import { fieldShares, summed, type Wave } from './waves.ts';
+import { fieldShares, summed } from './waves.ts';
 
 /** Shares of the excitations of which the lens wants the fields of a run. */
-export function useShares(run: Run | undefined): Wave[] {
+export function useShares(run: Run | undefined): IncidentWave[] {
   const excitation = useLens((s) => s.excitation);
   return useMemo(() => (run ? fieldShares(run, excitation) : []), [run, excitation]);
 }
@@ -21,14 +21,19 @@ interface Parts {
   parts: NumberArray[];
   /** Run, array and length that they are of. */
   of: string;
-  shares: readonly Wave[];
+  shares: readonly IncidentWave[];
   columns: string;
 }
 
-const columnsOf = (shares: readonly Wave[]): string => shares.map((s) => s.column).join();
+const columnsOf = (shares: readonly IncidentWave[]): string => shares.map((s) => s.column).join();
 const formOf = (run: Run | undefined, name: string | null, { count }: Range): string => `${run?.id}/${name}/${count}`;
 
-const loading = (run: Run, name: string, range: Range, shares: readonly Wave[]): [key: string, load: () => Promise<Parts>, weight: number] => [
+const loading = (
+  run: Run,
+  name: string,
+  range: Range,
+  shares: readonly IncidentWave[],
+): [key: string, load: () => Promise<Parts>, weight: number] => [
   `sum ${run.id}/${name}/${range.from}/${range.count} ${columnsOf(shares)}`,
   async () => ({
     parts: await Promise.all(shares.map((s) => getArray(run.id, excitationKey(name, s.column), range))),
@@ -40,7 +45,7 @@ const loading = (run: Run, name: string, range: Range, shares: readonly Wave[]):
 ];
 
 /** Begins to read a part of a field array before it is looked at. */
-export const readAhead = (run: Run, name: string, range: Range, shares: readonly Wave[]): void =>
+export const readAhead = (run: Run, name: string, range: Range, shares: readonly IncidentWave[]): void =>
   void loadAhead(...loading(run, name, range, shares));
 
 const none = async (): Promise<Parts> => ({ parts: [], of: '', shares: [], columns: '' });

@@ -1,4 +1,4 @@
-import { channelNames } from '@jadebell/core/results';
+import { channelNames, decibel } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
 import { degrees, FiguresTable } from '../charts/FiguresTable.tsx';
 
@@ -6,7 +6,6 @@ import { degrees, FiguresTable } from '../charts/FiguresTable.tsx';
 export function CombinedCard({ run, stem }: { run: Run; stem: string }) {
   const { combined = [], ports } = run.meta!;
   const names = channelNames(ports);
-  const level = ([re, im]: readonly [number, number]): number => 20 * Math.log10(Math.hypot(re, im));
   return (
     <FiguresTable
       run={run}
@@ -16,9 +15,9 @@ export function CombinedCard({ run, stem }: { run: Run; stem: string }) {
       heads={['wave', 'amplitude', 'phase']}
       rows={combined.map((w) => ({
         heads: [names[w.channel], w.amplitude.toFixed(3), degrees(w.phase)],
-        texts: w.reflection.map((r) => `${level(r).toFixed(2)} dB`),
+        texts: w.reflection.map((r) => `${decibel(r).toFixed(2)} dB`),
       }))}
-      columns={combined.map((w) => ({ title: `active reflection of ${names[w.channel]} (dB)`, values: w.reflection.map(level) }))}
+      columns={combined.map((w) => ({ title: `active reflection of ${names[w.channel]} (dB)`, values: w.reflection.map(decibel) }))}
     />
   );
 }

@@ -1,3 +1,4 @@
+import { abs2 } from '@jadebell/core/numerics';
 import { describe, expect, test } from '@jest/globals';
 import { type Board, cardWith, emptyProject } from '@jadebell/core/document';
 import type { Run } from '../api/types.ts';
@@ -96,14 +97,14 @@ describe('fields of chosen waves', () => {
   const waves = { name: 'both', waves: [{ channel: 'a', amplitude: 3, phase: 0 }, { channel: 'b', amplitude: 4, phase: 90 }] }; // prettier-ignore
   test('shares add up to 1 W, and to what was recorded where nothing else is kept', () => {
     const shares = fieldShares(run(1, 'p', {}, { others: [{ turn: 1, figures: null, recorded: [] }] }), waves);
-    expect(shares.reduce((sum, s) => sum + s.re ** 2 + s.im ** 2, 0)).toBeCloseTo(1, 12);
-    expect(shares[1].im).toBeCloseTo(0.8, 12);
-    expect(fieldShares(run(1, 'p', {}), waves)).toEqual([{ column: 0, re: 1, im: 0 }]);
+    expect(shares.reduce((sum, s) => sum + abs2(s.amplitude), 0)).toBeCloseTo(1, 12);
+    expect(shares[1].amplitude[1]).toBeCloseTo(0.8, 12);
+    expect(fieldShares(run(1, 'p', {}), waves)).toEqual([{ column: 0, amplitude: [1, 0] }]);
   });
   test('complex numbers are added up; one alone is passed on', () => {
     const [p, q] = [Float64Array.of(1, 0), Float64Array.of(0, 2)];
-    expect([...summed([p, q], [{ column: 0, re: 2, im: 0 }, { column: 1, re: 0, im: 1 }])]).toEqual([0, 0]); // prettier-ignore
-    expect(summed([p], [{ column: 0, re: 1, im: 0 }])).toBe(p);
+    expect([...summed([p, q], [{ column: 0, amplitude: [2, 0] }, { column: 1, amplitude: [0, 1] }])]).toEqual([0, 0]); // prettier-ignore
+    expect(summed([p], [{ column: 0, amplitude: [1, 0] }])).toBe(p);
   });
 });
 

@@ -1,3 +1,4 @@
+import { acrossOf, cross } from '@jadebell/core/numerics';
 import type { SceneDipole, SceneSource, SceneWave } from '@jadebell/core/scene';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
@@ -38,13 +39,7 @@ const dipole: Drawing<SceneDipole> = {
   // Beyond the arrow's head.
   tail: ({ at, direction }, { size }) => at.map((x, a) => x + 0.1 * size * direction[a]),
   lines({ at, of, direction: d }, { size }) {
-    const least = d.map(Math.abs).indexOf(Math.min(...d.map(Math.abs)));
-    const one = cross(
-      d,
-      [0, 1, 2].map((a) => (a === least ? 1 : 0)),
-    );
-    const length = Math.hypot(...one);
-    const [u, v] = [one.map((x) => x / length), cross(d, one).map((x) => x / length)];
+    const [u, v] = acrossOf(d);
     const to = (s: number, p = 0, q = 0): number[] => at.map((x, a) => x + size * (s * d[a] + p * u[a] + q * v[a]));
     const ring = Array.from({ length: 25 }, (_, i) => to(0, 0.035 * Math.cos((Math.PI * i) / 12), 0.035 * Math.sin((Math.PI * i) / 12)));
     return [
@@ -53,12 +48,6 @@ const dipole: Drawing<SceneDipole> = {
     ]; // prettier-ignore
   },
 };
-
-const cross = (a: readonly number[], b: readonly number[]): number[] => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
 
 const drawings: { [K in SceneSource['kind']]: Drawing<Extract<SceneSource, { kind: K }>> } = { wave, dipole };
 const drawingOf = (source: SceneSource): Drawing<SceneSource> => drawings[source.kind] as Drawing<SceneSource>;

@@ -1,3 +1,4 @@
+import { acrossOf } from '@jadebell/core/numerics';
 import type { WireMark } from '@jadebell/core/grid';
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry } from 'three';
@@ -62,18 +63,8 @@ function made(points: ArrayLike<number>): BufferGeometry {
   return g;
 }
 
-/** Two unit vectors across a direction. */
-function across([x, y, z]: readonly number[]): [number[], number[]] {
-  const helper = Math.abs(z) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-  const cross = (a: number[], b: readonly number[]): number[] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-  const u = cross(helper, [x, y, z]);
-  const l = Math.hypot(...u);
-  const unit = u.map((c) => c / l);
-  return [unit, cross([x, y, z], unit)];
-}
-
 function ring({ at, along }: WireMark, radius: number): number[] {
-  const [u, w] = across(along);
+  const [u, w] = acrossOf(along);
   const n = 24;
   const point = (i: number): number[] => {
     const t = (2 * Math.PI * i) / n;
@@ -83,7 +74,7 @@ function ring({ at, along }: WireMark, radius: number): number[] {
 }
 
 function arrow({ at, along }: WireMark, length: number): number[] {
-  const [u] = across(along);
+  const [u] = acrossOf(along);
   const side = at.map((c, a) => c + 0.35 * length * u[a]);
   const point = (s: number, out: number): number[] => side.map((c, a) => c + s * length * along[a] + out * length * u[a]);
   return [...point(-0.5, 0), ...point(0.5, 0), ...point(0.5, 0), ...point(0.2, 0.12), ...point(0.5, 0), ...point(0.2, -0.12)];

@@ -1,10 +1,11 @@
+import { abs, type Complex, div, sub } from '../../numerics/complex.ts';
 import { problem, ProblemError, type Point3 } from '../../document/index.ts';
 import { isSheet, touches } from '../../geometry/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import { permittivityAt } from '../../materials/index.ts';
 import { eps0 } from '../../numerics/constants.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
-import type { PortGap } from '../../results/index.ts';
+import { impedance, type PortGap } from '../../results/index.ts';
 import type { GridScene, ScenePort } from '../../scene/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { discretise } from './discretise.ts';
@@ -134,21 +135,12 @@ function surroundings(scene: GridScene, port: ScenePort, grid: Grid, columns: re
 }
 
 /** Impedance of the only port of a run at each frequency, ohms. */
-async function impedances(
-  scene: GridScene,
-  d: Discrete,
-  options: SolveOptions,
-  solve: SolveOnce,
-): Promise<{ f: ArrayLike<number>; z: [re: number, im: number][] }> {
+async function impedances(scene: GridScene, d: Discrete, options: SolveOptions, solve: SolveOnce): Promise<{ f: ArrayLike<number>; z: Complex[] }> {
   if (d.problems.length) throw new ProblemError(d.problems);
   const { arrays } = await solve(scene, d, { ...options, onProgress: undefined, jobs: undefined });
   const r = scene.ports[0].resistance;
   const { data } = arrays.s;
-  const z = Array.from({ length: arrays.frequency.data.length }, (_, n): [number, number] => {
-    const [re, im] = [data[2 * n], data[2 * n + 1]];
-    const d2 = (1 - re) ** 2 + im ** 2;
-    return [(r * (1 - re * re - im * im)) / d2, (2 * r * im) / d2];
-  });
+  const z = Array.from({ length: arrays.frequency.data.length }, (_, n) => impedance([data[2 * n], data[2 * n + 1]], [r, 0]));
   return { f: arrays.frequency.data, z };
 }
 
@@ -173,10 +165,7 @@ function capacitance(patches: readonly FacePatch[], port: ScenePort, scene: Grid
   return ([0, 1, 2] as const).reduce((c: number, a) => (port.halved?.[a] ? (a === axis ? c / 2 : 2 * c) : c), sum);
 }
 
-const reflection = ([re, im]: readonly [number, number], r: number): [number, number] => {
-  const d = (re + r) ** 2 + im ** 2;
-  return [(re * re + im * im - r * r) / d, (2 * r * im) / d];
-};
+const reflection = ([re, im]: Complex, r: number): Complex => div([re - r, im], [re + r, im]);
 
 /**
  * What a lumped port's gap adds where it stands at no line's end: in series the inductance of its current being narrower than the metal that faces across the gap, by two
@@ -201,14 +190,12 @@ export async function calibrateOnSpread(scene: GridScene, port: ScenePort, grid:
   return fitSpread(narrow.f, narrow.z, wide.z, c, port.resistance);
 }
 
-type Z = readonly [re: number, im: number];
-
 /**
  * The inductance that parts two impedances of a port, its current narrow and spread: a constant and a part with the square of frequency; and, as the current
  * that goes into the capacitance across turns elsewhere than that which goes on, what this part of it sees besides:
  * Zn - Zs = j w L - w^2 M C Zs, in least squares over the band.
  */
-export function fitSpread(f: ArrayLike<number>, narrow: readonly Z[], wide: readonly Z[], c: number, resistance: number): PortGap {
+export function fitSpread(f: ArrayLike<number>, narrow: readonly Complex[], wide: readonly Complex[], c: number, resistance: number): PortGap {
   const top = f[f.length - 1];
   // Unknowns in henries: L0, L2 top^2, M; rows are real and imaginary parts over w.
   const rows: number[][] = [];
@@ -226,9 +213,9 @@ export function fitSpread(f: ArrayLike<number>, narrow: readonly Z[], wide: read
     const w = 2 * Math.PI * f[n];
     const l = l0 + l2 * (f[n] / top) ** 2;
     const turn = 1 - w * w * mutual * c;
-    const [a, b, out] = ([z, wide[n], [z[0] / turn, (z[1] - w * l) / turn]] as const).map((v) => reflection(v, resistance));
-    before = Math.max(before, Math.hypot(a[0] - b[0], a[1] - b[1]));
-    after = Math.max(after, Math.hypot(out[0] - b[0], out[1] - b[1]));
+    const [a, b, out] = ([z, wide[n], [z[0] / turn, (z[1] - w * l) / turn]] satisfies Complex[]).map((v) => reflection(v, resistance));
+    before = Math.max(before, abs(sub(a, b)));
+    after = Math.max(after, abs(sub(out, b)));
   });
   return { capacitance: [c, 0], inductance: [l0, l2 / top ** 2], ...(mutual ? { mutual } : {}), before, after };
 }

@@ -1,4 +1,4 @@
-import { type C, div } from '../../numerics/complex.ts';
+import { abs, add, type Complex, div, exp, mul, scale, sub } from '../../numerics/complex.ts';
 import { eta0 } from '../../numerics/constants.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { GridScene } from '../../scene/index.ts';
@@ -109,27 +109,26 @@ export class ChannelSpectra {
    * Waves into and out of the structure at a channel, W^(1/2), peak: a wave carries |a|^2 / 2. Below cutoff the mode's
    * admittance counts by its size. The voltage of a lumped port is taken as the mean over a step, as its resistor sees it.
    */
-  waves(channel: number, f: number): { a: [number, number]; b: [number, number] } {
+  waves(channel: number, f: number): { a: Complex; b: Complex } {
     const c = this.channels[channel];
-    const v: [number, number] = [this.first[channel][0].re[f], this.first[channel][0].im[f]];
+    const v: Complex = [this.first[channel][0].re[f], this.first[channel][0].im[f]];
     if (c.kind === 'lumped') {
       const root = Math.sqrt(c.resistance);
       const mean = Math.cos(Math.PI * this.frequencies[f] * this.dt);
       const drive = channel === this.excited ? 1 / (2 * root) : 0;
-      const a: [number, number] = [this.source.re[f] * drive, this.source.im[f] * drive];
+      const a: Complex = [this.source.re[f] * drive, this.source.im[f] * drive];
       return { a, b: [(v[0] * mean) / root - a[0], (v[1] * mean) / root - a[1]] };
     }
     const mode = c.modes.modes[c.mode];
     const { admittance, beta } = mode.at(this.frequencies[f]);
     if (mode.shape) return this.shapedWaves(channel, f, mode.shape, admittance, beta, c.modes.step, c.images);
-    const i: [number, number] = [this.second[channel][0].re[f], this.second[channel][0].im[f]];
-    const y2 = admittance[0] ** 2 + admittance[1] ** 2;
-    const iy: [number, number] = [(i[0] * admittance[0] + i[1] * admittance[1]) / y2, (i[1] * admittance[0] - i[0] * admittance[1]) / y2];
+    const i: Complex = [this.second[channel][0].re[f], this.second[channel][0].im[f]];
+    const iy = div(i, admittance);
     // As for lumped ports, the scheme's power is that of the mean of E over a step.
     const mean = Math.cos(Math.PI * this.frequencies[f] * this.dt);
     // The mode is of unit norm on the computed part; its images carry as much each.
-    const weight = Math.sqrt((c.images * mean * Math.sqrt(y2)) / eta0) / 2;
-    return { a: [weight * (v[0] + iy[0]), weight * (v[1] + iy[1])], b: [weight * (v[0] - iy[0]), weight * (v[1] - iy[1])] };
+    const weight = Math.sqrt((c.images * mean * abs(admittance)) / eta0) / 2;
+    return { a: scale(weight, add(v, iy)), b: scale(weight, sub(v, iy)) };
   }
 
   /**
@@ -141,31 +140,29 @@ export class ChannelSpectra {
     channel: number,
     f: number,
     shape: ModeShape,
-    admittance: [number, number],
-    beta: [number, number],
+    admittance: Complex,
+    beta: Complex,
     step: number,
     images: number,
-  ): { a: [number, number]; b: [number, number] } {
+  ): { a: Complex; b: Complex } {
     const frequency = this.frequencies[f];
     const shares = shape.shares(frequency);
-    const sum = (list: PortSpectrum[], by: number[]): C => by.reduce<C>((t, s, k) => [t[0] + s * list[k].re[f], t[1] + s * list[k].im[f]], [0, 0]);
+    const sum = (list: PortSpectrum[], by: number[]): Complex =>
+      by.reduce<Complex>((t, s, k) => [t[0] + s * list[k].re[f], t[1] + s * list[k].im[f]], [0, 0]);
     const flux = shape.flux(frequency);
     // E was projected on the profiles' H, and H on their E.
-    const v = sum(this.first[channel], shares.h).map((x) => x / flux) as C;
+    const v = sum(this.first[channel], shares.h).map((x) => x / flux) as Complex;
     // Half a cell of the mode: z = exp(-j beta d / 2), w its inverse; Y on the plane is that half a cell on, times (z + w) / 2.
-    const [z, w] = [-1, 1].map((sign): C => {
-      const size = Math.exp((-sign * beta[1] * step) / 2);
-      return [size * Math.cos((beta[0] * step) / 2), sign * size * Math.sin((beta[0] * step) / 2)];
-    });
-    const both: C = [z[0] + w[0], z[1] + w[1]];
-    const half = div(admittance, [both[0] / 2, both[1] / 2]);
+    const w = exp(mul([0, step / 2], beta));
+    const both = add(div([1, 0], w), w);
+    const half = div(admittance, scale(1 / 2, both));
     const i = div(sum(this.second[channel], shares.e), half);
     // v = p + q and i = p z - q w.
-    const p = div([i[0] + v[0] * w[0] - v[1] * w[1], i[1] + v[0] * w[1] + v[1] * w[0]], both);
-    const q: C = [v[0] - p[0], v[1] - p[1]];
+    const p = div(add(i, mul(v, w)), both);
+    const q = sub(v, p);
     const mean = Math.cos(Math.PI * frequency * this.dt);
-    const weight = Math.sqrt((images * mean * Math.hypot(...admittance)) / eta0);
-    return { a: [weight * p[0], weight * p[1]], b: [weight * q[0], weight * q[1]] };
+    const weight = Math.sqrt((images * mean * abs(admittance)) / eta0);
+    return { a: scale(weight, p), b: scale(weight, q) };
   }
 }
 

@@ -1,3 +1,5 @@
+import { cross } from '../../numerics/vector.ts';
+import { abs, type Complex, mul, polar, scale } from '../../numerics/complex.ts';
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { InjectedRow, Injection } from './injection.ts';
@@ -48,7 +50,7 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
   const delayOf = (p: readonly number[]): number => [0, 1, 2].reduce((s, a) => s + (wave.towards[a] * (p[a] - first[a])) / c0, 0);
   const window = pulse.length + 1.1 * delayOf(last) + 2 / pulse.centre;
   const steps = Math.ceil(window / dt);
-  const found: { omega: number; re: number; im: number }[] = [];
+  const found: { omega: number; amplitude: Complex }[] = [];
   const samples = 40 * Math.ceil(window * pulse.highest);
   for (let m = 1; m / window < 1.6 * pulse.highest; m++) {
     const omega = (2 * Math.PI * m) / window;
@@ -59,11 +61,10 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
       re += p * Math.cos(omega * t);
       im -= p * Math.sin(omega * t);
     }
-    const scale = (2 * pulse.length) / samples / window;
-    found.push({ omega, re: re * scale, im: im * scale });
+    found.push({ omega, amplitude: scale((2 * pulse.length) / samples / window, [re, im]) });
   }
-  const strongest = Math.max(...found.map((t) => Math.hypot(t.re, t.im)));
-  const tones = found.filter((t) => Math.hypot(t.re, t.im) > faint * strongest);
+  const strongest = Math.max(...found.map((t) => abs(t.amplitude)));
+  const tones = found.filter((t) => abs(t.amplitude) > faint * strongest);
   const start = [0, 1, 2].map((a) => lines[a][box.lo[a] - 1]);
   const offset = delayOf(start);
   const waves = tones.map(({ omega }) => {
@@ -71,9 +72,7 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
     return [0, 1, 2].map((a) => axisTone(lines[a], box.lo[a] - 1, box.hi[a] + 1, k * wave.towards[a]));
   });
   // H (times the impedance of free space) = k x E / |k|.
-  const t = wave.towards;
-  const cross = (e: readonly number[]): number[] => [t[1] * e[2] - t[2] * e[1], t[2] * e[0] - t[0] * e[2], t[0] * e[1] - t[1] * e[0]];
-  const amplitude = [wave.re, wave.im].map((e) => [...e, ...cross(e)]);
+  const amplitude = [wave.re, wave.im].map((e) => [...e, ...cross(wave.towards, e)]);
 
   const tables = ([0, 1, 2] as const).map((a) => {
     const length = (box.hi[a] - box.lo[a] + 3 + 3) & ~3;
@@ -102,18 +101,15 @@ export function planWave(grid: Grid, dt: number, box: TotalBox, wave: Wave, puls
       at[other] = box.lo[other] + o;
       const factors = new Float32Array(2 * tones.length);
       tones.forEach((tone, n) => {
-        const pick = (a: number, half: boolean, i: number): [number, number] => {
+        const pick = (a: number, half: boolean, i: number): Complex => {
           const w = waves[n][a];
           return half ? [w.half[i], w.halfIm[i]] : [w.node[i], w.nodeIm[i]];
         };
-        let value: [number, number] = [amplitude[0][source], amplitude[1][source]];
-        const by = ([re, im]: [number, number]): void => {
-          value = [value[0] * re - value[1] * im, value[0] * im + value[1] * re];
-        };
-        by(pick(normal, depth.half, depth.index - box.lo[normal] + 1));
-        by(pick(other, isHalf(other), o + 1));
+        let value: Complex = [amplitude[0][source], amplitude[1][source]];
+        value = mul(value, pick(normal, depth.half, depth.index - box.lo[normal] + 1));
+        value = mul(value, pick(other, isHalf(other), o + 1));
         const phase = -tone.omega * offset;
-        by([tone.re * Math.cos(phase) - tone.im * Math.sin(phase), tone.re * Math.sin(phase) + tone.im * Math.cos(phase)]);
+        value = mul(value, mul(tone.amplitude, polar(1, phase)));
         factors[2 * n] = scale * value[0];
         factors[2 * n + 1] = scale * value[1];
       });

@@ -1,4 +1,4 @@
-import { type C, div, mul } from '../../numerics/complex.ts';
+import { type Complex, div, mul } from '../../numerics/complex.ts';
 import { fitPoles, modelAt, type PoleModel } from '../../materials/index.ts';
 import { c0, eps0 } from '../../numerics/constants.ts';
 import { sameNumber } from '../../numerics/tolerance.ts';
@@ -23,7 +23,7 @@ export function stepsOfModel(model: PoleModel, dt: number): MediumClass {
   const q = dt / model.infinity;
   const states = model.poles.map(({ p, r }) => {
     const twice = p[1] === 0 ? 1 : 2;
-    let a: C = [(p[0] * dt) / 2, (p[1] * dt) / 2];
+    let a: Complex = [(p[0] * dt) / 2, (p[1] * dt) / 2];
     let turn = div([1 + a[0], a[1]], [1 - a[0], -a[1]]);
     // A pole that the step would forget at once is moved a little; it is far above every frequency that the grid carries.
     if (Math.hypot(...turn) < 0.05) {
@@ -32,10 +32,10 @@ export function stepsOfModel(model: PoleModel, dt: number): MediumClass {
     }
     const w = div([dt / 2, 0], [1 - a[0], -a[1]]);
     const rp = mul([r[0], r[1]], [(2 * a[0]) / dt, (2 * a[1]) / dt]);
-    const pull = mul(rp, [1 + turn[0], turn[1]]).map((x) => (x * twice) / 2) as C;
+    const pull = mul(rp, [1 + turn[0], turn[1]]).map((x) => (x * twice) / 2) as Complex;
     const c = div(w, turn);
     const own = mul(rp, w);
-    return { turn, pull, drive: [w[0] + c[0], w[1] + c[1]] as C, shift: mul(pull, c)[0], conductance: (twice * (r[0] + own[0])) / 2, still: p[0] === 0 && p[1] === 0 }; // prettier-ignore
+    return { turn, pull, drive: [w[0] + c[0], w[1] + c[1]] as Complex, shift: mul(pull, c)[0], conductance: (twice * (r[0] + own[0])) / 2, still: p[0] === 0 && p[1] === 0 }; // prettier-ignore
   });
   const g = q * states.reduce((s, x) => s + x.conductance, 0);
   const shift = q * states.reduce((s, x) => s + (x.still ? 0 : x.shift), 0);
@@ -44,7 +44,7 @@ export function stepsOfModel(model: PoleModel, dt: number): MediumClass {
     const { turn, pull, drive, still } = states[n];
     // A conductivity remembers nothing.
     if (still) return;
-    const scaled: C = [(q * pull[0]) / (1 + g), (q * pull[1]) / (1 + g)];
+    const scaled: Complex = [(q * pull[0]) / (1 + g), (q * pull[1]) / (1 + g)];
     if (p[1] === 0) out.real.push([turn[0], scaled[0], drive[0]]);
     else out.paired.push([turn, scaled, drive]);
   });

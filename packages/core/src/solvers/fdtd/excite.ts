@@ -1,3 +1,4 @@
+import { div } from '../../numerics/complex.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { pulseAt } from '../../numerics/pulse.ts';
 import type { GridScene } from '../../scene/index.ts';
@@ -109,10 +110,9 @@ export async function excite(
 /** Reflection of the excited channel so far. */
 function reflection(spectra: ChannelSpectra, excited: number): { frequencies: number[]; re: number[]; im: number[] } {
   const frequencies = Array.from(spectra.frequencies);
-  const pairs = frequencies.map((_, f): [number, number] => {
+  const pairs = frequencies.map((_, f) => {
     const { a, b } = spectra.waves(excited, f);
-    const d = a[0] ** 2 + a[1] ** 2;
-    return [(b[0] * a[0] + b[1] * a[1]) / d, (b[1] * a[0] - b[0] * a[1]) / d];
+    return div(b, a);
   });
   return { frequencies, re: pairs.map((p) => p[0]), im: pairs.map((p) => p[1]) };
 }

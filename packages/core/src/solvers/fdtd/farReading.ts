@@ -1,7 +1,7 @@
 import { nearToFar, type Pattern, patternPower } from '../../radiation/index.ts';
 import { powerThrough } from '../../recorders/index.ts';
 import { type GridScene, loadAdmittance } from '../../scene/index.ts';
-import type { C } from '../../numerics/complex.ts';
+import type { Complex } from '../../numerics/complex.ts';
 import type { RegionSums } from '../../yee/index.ts';
 import type { Discrete } from './discrete.ts';
 import { beforeWalls, withImages } from './images.ts';
@@ -52,7 +52,7 @@ interface FarInput {
   sums(region: number): RegionSums;
   /** Number of the frequency among the recorded ones, and the complex factor of its sums. */
   f: number;
-  scale: C;
+  scale: Complex;
   nTheta: number;
   nPhi: number;
   /** Size of a lumped port's voltage in the result's phasors. */

@@ -1,4 +1,4 @@
-import { type C, mul } from '../../numerics/complex.ts';
+import { abs, abs2, arg, type Complex, div, mul } from '../../numerics/complex.ts';
 import type { PatternFigures, ResultMeta } from '../../results/index.ts';
 import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
 import { farFieldOf, numbersOf, type GridScene } from '../../scene/index.ts';
@@ -13,10 +13,10 @@ import type { Simulation } from './simulation.ts';
 import type { Discrete } from './discrete.ts';
 
 /** Share of each excited channel in the recorded fields: complex wave amplitudes, squares adding up to 1. */
-export function fieldWeights(scene: GridScene, channels: readonly Channel[], order: readonly number[]): Map<number, C> {
+export function fieldWeights(scene: GridScene, channels: readonly Channel[], order: readonly number[]): Map<number, Complex> {
   if (!scene.combine?.length) return new Map([[order[0], [1, 0]]]);
   const size = Math.hypot(...scene.combine.map((e) => e.amplitude));
-  const out = new Map<number, C>();
+  const out = new Map<number, Complex>();
   for (const { port, mode, amplitude, phase } of scene.combine) {
     const at = order.find((n) => channels[n].name === port && (channels[n].kind === 'lumped' || channels[n].mode === mode - 1));
     if (at === undefined || amplitude === 0) continue;
@@ -40,14 +40,14 @@ export interface RecordedFields {
  */
 export class FieldSum {
   private data: Float32Array[] | null = null;
-  private readonly a: C[][];
-  private readonly b: C[][];
-  private readonly loads: C[][];
+  private readonly a: Complex[][];
+  private readonly b: Complex[][];
+  private readonly loads: Complex[][];
   private source: ((region: number) => RegionSums) | null = null;
-  private scales: C[] = [];
+  private scales: Complex[] = [];
   private left: number;
   /** Runs that wait for the others, as only all of them tell how they must be added up for complex references. */
-  private readonly held: { excited: number; waves: { a: C; b: C }[][]; loads: C[][]; sums: RegionSums[] }[] | null;
+  private readonly held: { excited: number; waves: { a: Complex; b: Complex }[][]; loads: Complex[][]; sums: RegionSums[] }[] | null;
 
   /** `every`: steps between Fourier samples. */
   constructor(
@@ -57,9 +57,9 @@ export class FieldSum {
     private readonly channels: readonly Channel[],
     private readonly pulse: Pulse,
     private readonly every: number,
-    private readonly weights: ReadonlyMap<number, C>,
+    private readonly weights: ReadonlyMap<number, Complex>,
   ) {
-    const zeros = (n: number): C[][] => scene.recordAt.map(() => Array.from({ length: n }, (): C => [0, 0]));
+    const zeros = (n: number): Complex[][] => scene.recordAt.map(() => Array.from({ length: n }, (): Complex => [0, 0]));
     this.a = zeros(channels.length);
     this.b = zeros(channels.length);
     this.loads = zeros(scene.ports.length);
@@ -91,10 +91,10 @@ export class FieldSum {
     }
     if (this.held) {
       const waves = scene.recordAt.map((_, f) => channels.map((__, c) => spectra.waves(c, f)));
-      const loads = scene.ports.map(({ load }, p): C[] => {
+      const loads = scene.ports.map(({ load }, p): Complex[] => {
         if (!load) return [];
         const s = voltageSpectrum(simulation, p, scene.recordAt, d.dt);
-        return scene.recordAt.map((_, f): C => [s.re[f], s.im[f]]);
+        return scene.recordAt.map((_, f): Complex => [s.re[f], s.im[f]]);
       });
       const sums = this.plan.regions.map((_, r) => simulation.sums(r)).map((s) => ({ ...s, data: s.data.slice() }));
       this.held.push({ excited, waves, loads, sums });
@@ -103,12 +103,12 @@ export class FieldSum {
       return true;
     }
     // A wave a brings |a|^2 / 2 in.
-    const factors = scene.recordAt.map((_, f): C => {
+    const factors = scene.recordAt.map((_, f): Complex => {
       const { a } = spectra.waves(excited, f);
       const size = Math.SQRT2 / (a[0] ** 2 + a[1] ** 2);
       return mul(weights.get(excited)!, [size * a[0], -size * a[1]]);
     });
-    const add = (into: C[], n: number, x: C, f: number): void => {
+    const add = (into: Complex[], n: number, x: Complex, f: number): void => {
       const y = mul(x, factors[f]);
       into[n] = [into[n][0] + y[0], into[n][1] + y[1]];
     };
@@ -125,7 +125,7 @@ export class FieldSum {
       factors.forEach((_, f) => add(this.loads[f], p, [s.re[f], s.im[f]], f));
     });
     // The Fourier sums lack the sampling interval.
-    const scales = factors.map((x): C => [x[0] * this.every * d.dt, x[1] * this.every * d.dt]);
+    const scales = factors.map((x): Complex => [x[0] * this.every * d.dt, x[1] * this.every * d.dt]);
     if (weights.size === 1) {
       this.source = (r) => simulation.sums(r);
       this.scales = scales;
@@ -140,13 +140,13 @@ export class FieldSum {
   private addHeld(): void {
     const { scene, channels, weights, every, d } = this;
     const runs = this.held!;
-    const wanted = channels.map((_, c): C => mul(weights.get(c) ?? [0, 0], [Math.SQRT2, 0]));
+    const wanted = channels.map((_, c): Complex => mul(weights.get(c) ?? [0, 0], [Math.SQRT2, 0]));
     const shares = scene.recordAt.map((_, f) => {
-      const waves = (pick: 'a' | 'b'): C[][] => channels.map((__, c) => runs.map((r) => r.waves[f][c][pick]));
-      return sharesOfRuns(channels, waves('a'), waves('b'), wanted) ?? runs.map((): C => [0, 0]);
+      const waves = (pick: 'a' | 'b'): Complex[][] => channels.map((__, c) => runs.map((r) => r.waves[f][c][pick]));
+      return sharesOfRuns(channels, waves('a'), waves('b'), wanted) ?? runs.map((): Complex => [0, 0]);
     });
-    const total = (f: number, of: (run: (typeof runs)[number]) => C): C =>
-      runs.reduce<C>(
+    const total = (f: number, of: (run: (typeof runs)[number]) => Complex): Complex =>
+      runs.reduce<Complex>(
         (sum, r, e) => {
           const x = mul(of(r), shares[f][e]);
           return [sum[0] + x[0], sum[1] + x[1]];
@@ -162,18 +162,18 @@ export class FieldSum {
         if (load) this.loads[f][p] = total(f, (r) => r.loads[p][f]);
       });
     });
-    runs.forEach((r, e) => this.addRegions(r.sums, shares.map((x): C => [x[e][0] * every * d.dt, x[e][1] * every * d.dt]))); // prettier-ignore
+    runs.forEach((r, e) => this.addRegions(r.sums, shares.map((x): Complex => [x[e][0] * every * d.dt, x[e][1] * every * d.dt]))); // prettier-ignore
     this.scales = scene.recordAt.map(() => [1, 0]);
   }
 
-  private addSums(simulation: Simulation, scales: readonly C[]): void {
+  private addSums(simulation: Simulation, scales: readonly Complex[]): void {
     this.addRegions(
       this.plan.regions.map((_, r) => simulation.sums(r)),
       scales,
     );
   }
 
-  private addRegions(all: readonly RegionSums[], scales: readonly C[]): void {
+  private addRegions(all: readonly RegionSums[], scales: readonly Complex[]): void {
     const into = (this.data ??= all.map((s) => new Float32Array(s.data.length)));
     all.forEach(({ region, data, padded }, r) => {
       const numbers = numbersOf(region.at?.list, scales.length);
@@ -195,7 +195,7 @@ export class FieldSum {
       // Waves below cutoff carry nothing.
       if (c.kind === 'guided' && !c.modes.modes[c.mode].at(this.scene.recordAt[f]).propagates) return sum;
       const [a, b] = [this.a[f][n], this.b[f][n]];
-      return sum + (a[0] ** 2 + a[1] ** 2 - b[0] ** 2 - b[1] ** 2) / 2;
+      return sum + (abs2(a) - b[0] ** 2 - b[1] ** 2) / 2;
     }, 0);
   }
 
@@ -226,12 +226,11 @@ export class FieldSum {
   private combined(): NonNullable<ResultMeta['combined']> {
     return [...this.weights].map(([channel, w]) => ({
       channel,
-      amplitude: Math.hypot(...w),
-      phase: Math.atan2(w[1], w[0]),
-      reflection: this.a.map((a, f): C => {
+      amplitude: abs(w),
+      phase: arg(w),
+      reflection: this.a.map((a, f): Complex => {
         const [p, q] = onReference(this.channels[channel], a[channel], this.b[f][channel]);
-        const size = p[0] ** 2 + p[1] ** 2;
-        return [(q[0] * p[0] + q[1] * p[1]) / size, (q[1] * p[0] - q[0] * p[1]) / size];
+        return div(q, p);
       }),
     }));
   }

@@ -1,4 +1,4 @@
-import { type C, div } from '../../numerics/complex.ts';
+import { type Complex, div } from '../../numerics/complex.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import { atFrequency, type PortGap } from '../../results/index.ts';
 
@@ -16,7 +16,15 @@ export interface ReferenceLine {
  * Reflection of one half of the line, of an impedance in ohms, ended by an open or a short in its middle, behind a capacitance across the port (farads) and an
  * inductance (henries) in series.
  */
-export function halfLine(line: ReferenceLine, impedance: number, open: boolean, frequency: number, resistance: number, c: number, l: number): C {
+export function halfLine(
+  line: ReferenceLine,
+  impedance: number,
+  open: boolean,
+  frequency: number,
+  resistance: number,
+  c: number,
+  l: number,
+): Complex {
   const t = Math.tan((line.beta(frequency) * line.length) / 2);
   const w = 2 * Math.PI * frequency;
   // Purely reactive: jx.
@@ -33,7 +41,7 @@ export function halfLine(line: ReferenceLine, impedance: number, open: boolean, 
  */
 export function fitGap(frequency: ArrayLike<number>, s: ArrayLike<number>, resistance: number, line: ReferenceLine): PortGap {
   const n = frequency.length;
-  const measured = Array.from({ length: 2 * n }, (_, i): C => {
+  const measured = Array.from({ length: 2 * n }, (_, i): Complex => {
     const [f, sign] = [i >> 1, i & 1 ? -1 : 1];
     return [s[4 * f] + sign * s[4 * f + 2], s[4 * f + 1] + sign * s[4 * f + 3]];
   });

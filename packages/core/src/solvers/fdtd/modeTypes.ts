@@ -1,3 +1,4 @@
+import type { Complex } from '../../numerics/complex.ts';
 import type { Mode, Section } from '../modes/index.ts';
 import type { GuidePlane } from './portPlane.ts';
 import { c0 } from '../../numerics/constants.ts';
@@ -5,9 +6,9 @@ import { c0 } from '../../numerics/constants.ts';
 /** How a mode of a port depends on frequency: of the grid's own wave. */
 export interface Dispersion {
   /** Wave number, 1/m: real above cutoff, -j alpha below (as im = -alpha). */
-  beta: [re: number, im: number];
+  beta: Complex;
   /** H over E of the profile, times the impedance of free space, at the node plane: real above cutoff, imaginary below. */
-  admittance: [re: number, im: number];
+  admittance: Complex;
   propagates: boolean;
 }
 

@@ -1,16 +1,16 @@
 import { eta0 } from '../../numerics/constants.ts';
 import { homogeneousModes, uniformPermittivity } from './homogeneous.ts';
-import { type C, mul } from '../../numerics/complex.ts';
+import { type Complex, type Complexes, div, mul } from '../../numerics/complex.ts';
 import { rootOf } from './root.ts';
 import { type Section, stepsOf } from './section.ts';
 import { seek, type SeekOptions } from './seek.ts';
-import { coefficientsOf, type Complexes, type ComplexSteps, complexSteps, type Coefficients } from './stretch.ts';
+import { coefficientsOf, type ComplexSteps, complexSteps, type Coefficients } from './stretch.ts';
 import { sameSolved, sameNumber } from '../../numerics/tolerance.ts';
 
 /** A mode with all its fields, exp(-j beta z), complex; scaled to carry 1 W where it carries power, its largest transverse E real and positive. */
 export interface GuidedMode {
   /** 1/m: phase constant, and minus the attenuation as imaginary part. */
-  beta: C;
+  beta: Complex;
   kind: 'TEM' | 'TE' | 'TM' | 'hybrid';
   /** Cutoff wave number where the section holds one medium, 1/m; else null. */
   cutoff: number | null;
@@ -19,12 +19,12 @@ export interface GuidedMode {
   /** A/m on edges along v, edges along u (where these components stand), and cells. */
   h: { u: Complexes; v: Complexes; w: Complexes };
   /** Complex power of these fields, W. */
-  power: C;
+  power: Complex;
   residual: number;
 }
 
 /** Permittivity of a section that is the same everywhere, losses included, where it has no absorbing edges, bend or permeability. */
-function onlyMedium(s: Section): C | null {
+function onlyMedium(s: Section): Complex | null {
   if (s.absorb || s.bend || s.mu) return null;
   const re = uniformPermittivity(s);
   if (re === null) return null;
@@ -71,7 +71,7 @@ function completeModeFields(
   cs: ComplexSteps,
   k: Coefficients,
   k0: number,
-  beta: C,
+  beta: Complex,
   eu: Complexes,
   ev: Complexes,
   residual: number,
@@ -83,14 +83,10 @@ function completeModeFields(
   const [ew, hu, hv, hw] = [empty(size), empty(size), empty(size), empty(size)];
   const lu = (n: number): number => s.lu?.[n] ?? 1;
   const lv = (n: number): number => s.lv?.[n] ?? 1;
-  const b2 = beta[0] ** 2 + beta[1] ** 2;
-  const overBeta: C = [beta[0] / b2, -beta[1] / b2];
-  const per = (d: Complexes, i: number): C => {
-    const q = d.re[i] ** 2 + d.im[i] ** 2;
-    return [d.re[i] / q, -d.im[i] / q];
-  };
-  const at = (f: Complexes, n: number): C => [f.re[n], f.im[n]];
-  const put = (f: Complexes, n: number, [re, im]: C): void => {
+  const overBeta = div([1, 0], beta);
+  const per = (d: Complexes, i: number): Complex => div([1, 0], [d.re[i], d.im[i]]);
+  const at = (f: Complexes, n: number): Complex => [f.re[n], f.im[n]];
+  const put = (f: Complexes, n: number, [re, im]: Complex): void => {
     f.re[n] = re;
     f.im[n] = im;
   };
@@ -99,8 +95,8 @@ function completeModeFields(
     for (let i = 0; i < nu; i++) {
       const n = j * w + i;
       if (k.cellInverse.re[n] === 0) continue;
-      const dv: C = [lv(n + 1) * ev.re[n + 1] - lv(n) * ev.re[n], lv(n + 1) * ev.im[n + 1] - lv(n) * ev.im[n]];
-      const du: C = [lu(n + w) * eu.re[n + w] - lu(n) * eu.re[n], lu(n + w) * eu.im[n + w] - lu(n) * eu.im[n]];
+      const dv: Complex = [lv(n + 1) * ev.re[n + 1] - lv(n) * ev.re[n], lv(n + 1) * ev.im[n + 1] - lv(n) * ev.im[n]];
+      const du: Complex = [lu(n + w) * eu.re[n + w] - lu(n) * eu.re[n], lu(n + w) * eu.im[n + w] - lu(n) * eu.im[n]];
       const [a, b] = [mul(dv, per(cs.du, i)), mul(du, per(cs.dv, j))];
       put(hw, n, mul(mul([a[0] - b[0], a[1] - b[1]], at(k.cellInverse, n)), [0, 1 / k0]));
     }
@@ -109,9 +105,9 @@ function completeModeFields(
       const n = j * w + i;
       // E along the guide: -j div (eps e) / (eps_w beta).
       if (s.ew[n] !== 0) {
-        const flow = (a: number, b: number, e: Complexes, f: Complexes, low: boolean, high: boolean): C => {
-          const up: C = high ? mul(at(e, a), at(f, a)) : [0, 0];
-          const down: C = low ? mul(at(e, b), at(f, b)) : [0, 0];
+        const flow = (a: number, b: number, e: Complexes, f: Complexes, low: boolean, high: boolean): Complex => {
+          const up: Complex = high ? mul(at(e, a), at(f, a)) : [0, 0];
+          const down: Complex = low ? mul(at(e, b), at(f, b)) : [0, 0];
           return [up[0] - down[0], up[1] - down[1]];
         };
         const [a, b] = [
@@ -121,8 +117,8 @@ function completeModeFields(
         put(ew, n, mul(mul([a[0] + b[0], a[1] + b[1]], at(k.wInverse, n)), mul([0, -1], overBeta)));
       }
       // H_v = (k0 eps E_u + j dH_w/dv) / beta, H_u = (-k0 eps E_v + j dH_w/du) / beta.
-      const slope = (a: number, b: number, low: boolean, high: boolean, step: C): C => {
-        const d: C = [(high ? hw.re[a] : 0) - (low ? hw.re[b] : 0), (high ? hw.im[a] : 0) - (low ? hw.im[b] : 0)];
+      const slope = (a: number, b: number, low: boolean, high: boolean, step: Complex): Complex => {
+        const d: Complex = [(high ? hw.re[a] : 0) - (low ? hw.re[b] : 0), (high ? hw.im[a] : 0) - (low ? hw.im[b] : 0)];
         return mul(mul(d, step), [0, 1]);
       };
       if (i < nu && s.eu[n] !== 0) {
@@ -168,7 +164,7 @@ export function areasOf(s: Section): { u: Float64Array; v: Float64Array; node: F
 }
 
 /** Half the integral of E x conj(H) along the guide, W (H in A/m). */
-export function powerOf(s: Section, { e, h }: Pick<GuidedMode, 'e' | 'h'>): C {
+export function powerOf(s: Section, { e, h }: Pick<GuidedMode, 'e' | 'h'>): Complex {
   const area = areasOf(s);
   let [re, im] = [0, 0];
   for (let n = 0; n < area.u.length; n++) {

@@ -6,4 +6,4 @@ export * from './guided.ts';
 export * from './root.ts';
 export * from './section.ts';
 export * from './solveSection.ts';
-export { absorberStrength, type Complexes } from './stretch.ts';
+export { absorberStrength } from './stretch.ts';

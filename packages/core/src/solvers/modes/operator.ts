@@ -1,6 +1,7 @@
+import type { Complexes } from '../../numerics/complex.ts';
 import type { PointUnknowns, SparseRows } from '../../numerics/fronts.ts';
 import { type Section, type Steps, stepsOf } from './section.ts';
-import { coefficientsOf, type Complexes, complexSteps, isComplex } from './stretch.ts';
+import { coefficientsOf, complexSteps, isComplex } from './stretch.ts';
 
 /** Unknowns of a section: transverse E on its free edges. */
 export interface Unknowns {

@@ -1,8 +1,8 @@
-import type { C } from '../../numerics/complex.ts';
+import type { Complex } from '../../numerics/complex.ts';
 import { nothing } from '../../numerics/tolerance.ts';
 
 /** The root with falling or vanishing wave: imaginary part not above zero. */
-export function rootOf(re: number, im: number): C {
+export function rootOf(re: number, im: number): Complex {
   const size = Math.sqrt(Math.hypot(re, im));
   const half = Math.atan2(im, re) / 2;
   const [x, y] = [size * Math.cos(half), size * Math.sin(half)];

@@ -1,3 +1,4 @@
+import type { Complex } from '../../numerics/complex.ts';
 import { arnoldi, type EigenPair } from '../../numerics/arnoldi.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import { Fronts } from '../../numerics/fronts.ts';
@@ -8,7 +9,7 @@ import { modeOperator, shifted, unknownsOf, type Unknowns } from './operator.ts'
 export interface SeekOptions {
   count: number;
   /** beta^2 near which modes are sought, 1/m^2; absent: those of largest beta^2. */
-  near?: [re: number, im: number];
+  near?: Complex;
   kernel?: FrontKernel;
 }
 

@@ -1,10 +1,5 @@
+import type { Complexes } from '../../numerics/complex.ts';
 import { type Section, stepsOf } from './section.ts';
-
-/** Complex values by real and imaginary part. */
-export interface Complexes {
-  re: Float64Array;
-  im: Float64Array;
-}
 
 /** Steps of a section in stretched coordinates, where the metric of a bend stands apart. */
 export interface ComplexSteps {

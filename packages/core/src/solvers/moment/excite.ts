@@ -1,4 +1,4 @@
-import { type C, mul } from '../../numerics/complex.ts';
+import { type Complex, mul } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { gauss } from '../../numerics/gauss.ts';
 import type { WireMesh } from '../../grid/index.ts';
@@ -55,7 +55,7 @@ export function reflectedByEarth(wave: Incident, earth: Earth, frequency: number
   // Upright E keeps its sign where the tangential one changes it.
   const up = mul([re[2], im[2]], [-e[0], -e[1]]);
   const phase = -2 * k * earth.at * z;
-  const turn: C = [Math.cos(phase), Math.sin(phase)];
+  const turn: Complex = [Math.cos(phase), Math.sin(phase)];
   const [a, b, c] = [along, across, up].map((v) => mul(v, turn));
   return {
     towards: [x, y, -z],

@@ -1,4 +1,4 @@
-import { type C, mul } from '../../numerics/complex.ts';
+import { type Complex, mul } from '../../numerics/complex.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import type { SceneSource, SceneWave, WireScene } from '../../scene/index.ts';
@@ -88,8 +88,8 @@ export async function solveDrives(
   return out;
 }
 
-function currentOf(at: readonly [number, number][], x: Float64Array): C {
-  const sum: C = [0, 0];
+function currentOf(at: readonly [number, number][], x: Float64Array): Complex {
+  const sum: Complex = [0, 0];
   for (const [b, s] of at) {
     sum[0] += s * x[2 * b];
     sum[1] += s * x[2 * b + 1];
@@ -98,9 +98,9 @@ function currentOf(at: readonly [number, number][], x: Float64Array): C {
 }
 
 /** Sum of what a source sends to each basis times its coefficient, over the size of what it sends. */
-function reaction(sent: Float64Array, x: Float64Array, bases: number): C {
+function reaction(sent: Float64Array, x: Float64Array, bases: number): Complex {
   const sum = sumOf(
-    Array.from({ length: bases }, (_, m): C => [sent[2 * m], sent[2 * m + 1]]),
+    Array.from({ length: bases }, (_, m): Complex => [sent[2 * m], sent[2 * m + 1]]),
     (m) => [x[2 * m], x[2 * m + 1]],
   );
   const size = sizeOf(sent, bases);
@@ -132,17 +132,17 @@ export function dipolePower(
 
 /** The same excitation, so many times as strong. */
 export function scaled({ factors, voltage, current }: Excited, by: number): Excited {
-  const times = (list: readonly C[]): C[] => list.map(([re, im]): C => [by * re, by * im]);
+  const times = (list: readonly Complex[]): Complex[] => list.map(([re, im]): Complex => [by * re, by * im]);
   return { factors: times(factors), voltage: times(voltage), current: times(current) };
 }
 
 /** What the ports do together: voltages of their gaps, and the amplitudes of all drives that make them. */
 export interface Excited {
   /** By drive: factor of its solution. */
-  factors: C[];
+  factors: Complex[];
   /** Voltages and currents of the ports. */
-  voltage: C[];
-  current: C[];
+  voltage: Complex[];
+  current: Complex[];
 }
 
 /**
@@ -153,8 +153,8 @@ export interface Excited {
 export function exciteDrives(drives: Drives, circuit: Circuit, scene: WireScene, sends: number | null): Excited {
   const p = scene.ports.length;
   const n = placeCount(circuit);
-  const y = (to: number, from: number): C => [drives.places[2 * (n * from + to)], drives.places[2 * (n * from + to) + 1]];
-  const z = scene.ports.map(({ resistance, reactance }): C => [resistance, reactance]);
+  const y = (to: number, from: number): Complex => [drives.places[2 * (n * from + to)], drives.places[2 * (n * from + to) + 1]];
+  const z = scene.ports.map(({ resistance, reactance }): Complex => [resistance, reactance]);
   // x A = b with A the transpose of 1 + Z Y.
   const a = new Float64Array(2 * p * p);
   const b = new Float64Array(2 * p);
@@ -164,20 +164,20 @@ export function exciteDrives(drives: Drives, circuit: Circuit, scene: WireScene,
       a[2 * (j * p + i)] = re + (i === j ? 1 : 0);
       a[2 * (j * p + i) + 1] = im;
     }
-    const e: C = sends === null ? (mul(z[i], y(i, p)).map((v) => -v) as C) : [i === sends ? Math.sqrt(8 * z[i][0]) : 0, 0];
+    const e: Complex = sends === null ? (mul(z[i], y(i, p)).map((v) => -v) as Complex) : [i === sends ? Math.sqrt(8 * z[i][0]) : 0, 0];
     b[2 * i] = e[0];
     b[2 * i + 1] = e[1];
   }
   const v = p ? rightDivide(b, a, 1, p) : new Float64Array(0);
   if (!v) throw new Error('The ports have no solution at this frequency.');
-  const voltage = z.map((_, i): C => [v[2 * i], v[2 * i + 1]]);
-  const factors: C[] = [...voltage, ...(drives.count > p ? [(sends === null ? [1, 0] : [0, 0]) as C] : [])];
+  const voltage = z.map((_, i): Complex => [v[2 * i], v[2 * i + 1]]);
+  const factors: Complex[] = [...voltage, ...(drives.count > p ? [(sends === null ? [1, 0] : [0, 0]) as Complex] : [])];
   const current = z.map((_, i) => sumOf(factors, (d) => y(i, d)));
   return { factors, voltage, current };
 }
 
-function sumOf(factors: readonly C[], of: (d: number) => C): C {
-  const sum: C = [0, 0];
+function sumOf(factors: readonly Complex[], of: (d: number) => Complex): Complex {
+  const sum: Complex = [0, 0];
   factors.forEach((f, d) => {
     const [re, im] = mul(f, of(d));
     sum[0] += re;
@@ -187,7 +187,7 @@ function sumOf(factors: readonly C[], of: (d: number) => C): C {
 }
 
 /** Current at a place by its number among ports, loads and probes. */
-export function placeCurrent(drives: Drives, circuit: Circuit, { factors }: Excited, place: number): C {
+export function placeCurrent(drives: Drives, circuit: Circuit, { factors }: Excited, place: number): Complex {
   const n = placeCount(circuit);
   return sumOf(factors, (d) => [drives.places[2 * (n * d + place)], drives.places[2 * (n * d + place) + 1]]);
 }
@@ -208,7 +208,7 @@ export function coefficients(mesh: WireMesh, drives: Drives, { factors }: Excite
 }
 
 /** Power waves of S for what was sent into one port: out of each, over sqrt(2) in (R. Kurokawa, 1965). */
-export function waveOut({ voltage, current }: Excited, scene: WireScene, to: number): C {
+export function waveOut({ voltage, current }: Excited, scene: WireScene, to: number): Complex {
   const { resistance, reactance } = scene.ports[to];
   // b = (V - Z* I) / (2 sqrt R); what came in has a = sqrt 2.
   const [re, im] = mul([resistance, -reactance], current[to]);

@@ -1,5 +1,5 @@
 import { meshWires, type WireMesh } from '../../grid/index.ts';
-import type { C } from '../../numerics/complex.ts';
+import { abs2, type Complex, mul } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
 import {
   type PatternFigures,
@@ -54,7 +54,7 @@ const strengthOf = (power: number): number => (power > 0 ? 1 / Math.sqrt(power) 
 
 type Excite = (drives: Drives, frequency: number, sends: number | null) => Excited;
 
-const half = ([a, b]: C, [c, d]: C): number => (a * c + b * d) / 2;
+const half = ([a, b]: Complex, [c, d]: Complex): number => (a * c + b * d) / 2;
 
 /** Solves a scene of wires: S over the band, then currents, fields and patterns of each port that is excited, or of the wave that lights them. */
 export async function solveScene(scene: WiresScene, { host, onProgress, signal }: SolveOptions): Promise<ResultSet<WireEvidence>> {
@@ -237,7 +237,7 @@ function tellBand(
       for (let to = 0; to < p; to++) {
         const b = waveOut(e, wires, to);
         s.set(b, 2 * ((f * p + to) * excited.length + turn));
-        out += b[0] ** 2 + b[1] ** 2;
+        out += abs2(b);
       }
       largest = Math.max(largest, Math.sqrt(out));
     });
@@ -258,13 +258,11 @@ function tellBand(
 }
 
 /** Voltage of a port, or across a load along the wire's current; of a mere point there is none. */
-function voltageAt(wires: WireScene, e: Excited, drives: Drives, circuit: ReturnType<typeof circuitOf>, place: number, frequency: number): C {
+function voltageAt(wires: WireScene, e: Excited, drives: Drives, circuit: ReturnType<typeof circuitOf>, place: number, frequency: number): Complex {
   if (place < wires.ports.length) return e.voltage[place];
   const load = wires.loads[place - wires.ports.length];
   if (!load) return [0, 0];
-  const [r, x] = loadImpedance(load.load, frequency);
-  const [a, b] = placeCurrent(drives, circuit, e, place);
-  return [r * a - x * b, r * b + x * a];
+  return mul(loadImpedance(load.load, frequency), placeCurrent(drives, circuit, e, place));
 }
 
 /** Voltages and currents, and the cross-section back, from each direction of a sweep. */
@@ -345,7 +343,7 @@ async function tellTurn({ scene, wires, mesh, at, solved, circuit, excite, turn,
     const inMetal = metalLosses(wires, mesh, source);
     const inLoads = wires.loads.reduce((sum, { load }, i) => {
       const current = placeCurrent(solved[f], circuit, e, wires.ports.length + i);
-      return sum + (loadImpedance(load, at[f])[0] * (current[0] ** 2 + current[1] ** 2)) / 2;
+      return sum + (loadImpedance(load, at[f])[0] * abs2(current)) / 2;
     }, 0);
     const fromPorts = wires.ports.reduce((sum, _, i) => sum + half(e.voltage[i], e.current[i]), 0);
     const { source: from } = scene;

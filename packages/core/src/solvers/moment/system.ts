@@ -1,3 +1,4 @@
+import type { Complex } from '../../numerics/complex.ts';
 import { c0, eps0, mu0 } from '../../numerics/constants.ts';
 import type { WireMesh } from '../../grid/index.ts';
 import { firstByte as base, pageBytes as page } from '../arena.ts';
@@ -184,7 +185,7 @@ export class WireSystem {
   }
 
   /** An element of the matrix. */
-  element(r: number, c: number): [re: number, im: number] {
+  element(r: number, c: number): Complex {
     const m = this.matrix;
     const at = this.place(r, c);
     return [m[at], m[at + 2]];

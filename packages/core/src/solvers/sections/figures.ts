@@ -1,12 +1,12 @@
 import { c0 } from '../../numerics/constants.ts';
-import type { C } from '../../numerics/complex.ts';
-import { areasOf, type Complexes, conductorsOf, type GuidedMode, type Section, stepsOf } from '../modes/index.ts';
+import { type Complexes, type Complex, abs2 } from '../../numerics/complex.ts';
+import { areasOf, conductorsOf, type GuidedMode, type Section, stepsOf } from '../modes/index.ts';
 
 /** What is read off a mode. Lengths in metres, impedances in ohms. */
 export interface ModeFigures {
   kind: GuidedMode['kind'];
   /** Effective index n - j k; below cutoff n is 0. */
-  index: C;
+  index: Complex;
   /** Phase constant, rad/m, and attenuation, Np/m; metal's losses included. */
   beta: number;
   alpha: number;
@@ -18,7 +18,7 @@ export interface ModeFigures {
   /** Cutoff frequency, Hz, where one lossless medium fills the section. */
   cutoff: number | null;
   /** Mean of |E|^2 across over twice the power. */
-  waveImpedance: C;
+  waveImpedance: Complex;
   /** Of the conductor that is not the first, for lines of two conductors. */
   line: LineFigures | null;
   /** (integral of |E|^2)^2 over that of |E|^4, m^2. */
@@ -98,17 +98,17 @@ export function lineFigures(s: Section, mode: GuidedMode): LineFigures | null {
     if (j < st.nv && s.ev[n] !== 0 && (of[n] === 1) !== (of[n + w] === 1)) add(mode.h.u, n, (of[n] === 1 ? -1 : 1) * st.dualU[i]);
   }
   const p = 2 * mode.power[0];
-  const v2 = voltage[0] ** 2 + voltage[1] ** 2;
+  const v2 = abs2(voltage);
   const i2 = ir * ir + ii * ii;
   if (!(i2 > 0)) return null;
   return { powerVoltage: v2 / p, powerCurrent: p / i2, voltageCurrent: Math.sqrt(v2 / i2) };
 }
 
 /** Integral of E from conductor 1 to conductor 0 along the shortest straight line of the grid; null where none runs free. */
-function voltageBetween(s: Section, { e }: GuidedMode, of: Int32Array): C | null {
+function voltageBetween(s: Section, { e }: GuidedMode, of: Int32Array): Complex | null {
   const st = stepsOf(s);
   const w = st.nu + 1;
-  let best: { length: number; v: C } | null = null;
+  let best: { length: number; v: Complex } | null = null;
   const walk = (from: number, step: number, field: Complexes, eps: Float64Array, l: Float64Array | undefined, size: (n: number) => number): void => {
     let [re, im, length] = [0, 0, 0];
     const last = (n: number): boolean => (step === 1 ? n % w === w - 1 : n + w >= of.length);
@@ -130,11 +130,11 @@ function voltageBetween(s: Section, { e }: GuidedMode, of: Int32Array): C | null
     if (n % w < st.nu) walk(n, 1, e.u, s.eu, s.lu, (m) => st.du[m % w]);
     if (n + w < of.length) walk(n, w, e.v, s.ev, s.lv, (m) => st.dv[Math.floor(m / w)]);
   }
-  return (best as { v: C } | null)?.v ?? null;
+  return (best as { v: Complex } | null)?.v ?? null;
 }
 
 /** Sums over the fields that area, wave impedance and direction of E follow from. */
-export function fieldSums(s: Section, { e, power }: GuidedMode): { area: number; waveImpedance: C; alongU: number } {
+export function fieldSums(s: Section, { e, power }: GuidedMode): { area: number; waveImpedance: Complex; alongU: number } {
   const st = stepsOf(s);
   const w = st.nu + 1;
   const areas = areasOf(s);
@@ -153,7 +153,7 @@ export function fieldSums(s: Section, { e, power }: GuidedMode): { area: number;
       two += areas.cell[n] * size;
       four += areas.cell[n] * size * size;
     }
-  const p = power[0] ** 2 + power[1] ** 2;
+  const p = abs2(power);
   const size = (uu + vv) / 2 / p;
   // Z = |E|^2 / 2P*, so that it has the angle of E over H.
   return { area: four > 0 ? two ** 2 / four : 0, waveImpedance: [size * power[0], size * power[1]], alongU: uu / (uu + vv) };

@@ -1,4 +1,5 @@
-import type { Complexes, GuidedMode, Section } from '../modes/index.ts';
+import type { Complexes } from '../../numerics/complex.ts';
+import type { GuidedMode, Section } from '../modes/index.ts';
 
 /** Values at a node: real and imaginary part of E along u, v, w, then of H. */
 export const nodeParts = 12;

@@ -3,8 +3,8 @@ import { type Problem, problem } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { SceneSection } from '../../scene/index.ts';
-import type { C } from '../../numerics/complex.ts';
-import { areasOf, type Complexes, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
+import type { Complexes, Complex } from '../../numerics/complex.ts';
+import { areasOf, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
 import { cutoffFrequency, fieldSums, groupIndexOf, type LineFigures, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
 import { type FilledSection, fillSection } from './fillSection.ts';
 import { coverages } from './raster.ts';
@@ -136,14 +136,14 @@ function permittivitySlope(bodies: readonly Body[], s: SceneSection, g: SectionG
 
 /** A mode's share in another's: 1 for the same, 0 for modes that carry power apart. Both on one grid. */
 export function overlap(section: Section, a: GuidedMode, b: GuidedMode): number {
-  const product = (p: GuidedMode, q: GuidedMode): C => crossProduct(section, p, q);
+  const product = (p: GuidedMode, q: GuidedMode): Complex => crossProduct(section, p, q);
   const [ab, ba, aa, bb] = [product(a, b), product(b, a), product(a, a), product(b, b)];
-  const size = (c: C): number => Math.hypot(...c);
+  const size = (c: Complex): number => Math.hypot(...c);
   return Math.sqrt((size(ab) * size(ba)) / (size(aa) * size(bb)));
 }
 
 /** Integral of E of one mode x H of another, not conjugated. */
-function crossProduct(s: Section, { e }: GuidedMode, { h }: GuidedMode): C {
+function crossProduct(s: Section, { e }: GuidedMode, { h }: GuidedMode): Complex {
   const area = areasOf(s);
   let [re, im] = [0, 0];
   const add = (a: Complexes, b: Complexes, n: number, weight: number): void => {

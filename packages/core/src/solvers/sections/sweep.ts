@@ -7,6 +7,7 @@ import type { ModeFigures } from './figures.ts';
 import { followers } from './follow.ts';
 import { sectionCells, sectionGrid } from './sectionGrid.ts';
 import { prepareSection, type SolvedSection, solveModes } from './solveModes.ts';
+import { abs, sub } from '../../numerics/complex.ts';
 
 /**
  * What must be so for the next step.
@@ -77,7 +78,7 @@ export function* convergeSection(bodies: readonly Body[], s: SceneSection, bound
     }
     const solved = solveModes(bodies, s, p, s.frequency, kernel);
     const old: ModeFigures[] | null = before;
-    const change = old ? Math.max(...solved.figures.map((f, i) => (old[i] ? Math.hypot(f.index[0] - old[i].index[0], f.index[1] - old[i].index[1]) : Infinity))) : null; // prettier-ignore
+    const change = old ? Math.max(...solved.figures.map((f, i) => (old[i] ? abs(sub(f.index, old[i].index)) : Infinity))) : null; // prettier-ignore
     before = solved.figures;
     const settled = change !== null && change <= bound;
     yield { finer, cells: sectionCells(solved.grid), figures: solved.figures, change, settled };

@@ -1,6 +1,7 @@
+import type { Complexes } from '../../numerics/complex.ts';
 import type { Body } from '../../geometry/index.ts';
 import { surfaceImpedance } from '../../discretisation/immittance.ts';
-import { type Complexes, type GuidedMode, stepsOf } from '../modes/index.ts';
+import { type GuidedMode, stepsOf } from '../modes/index.ts';
 import type { FilledSection } from './fillSection.ts';
 
 const square = (f: Complexes, n: number): number => f.re[n] ** 2 + f.im[n] ** 2;

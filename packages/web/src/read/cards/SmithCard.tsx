@@ -2,7 +2,7 @@ import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
 import type { SmithCard as SmithCardData } from '@jadebell/core/document';
 import { quantities } from '@jadebell/core/reading';
-import { impedance } from '@jadebell/core/results';
+import { type Complex, impedance } from '@jadebell/core/results';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { Legend } from '../../charts/Legend.tsx';
@@ -18,6 +18,7 @@ import { stemOf } from './stem.ts';
 import { TouchstoneExports } from './touchstoneExports.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { termsOfS } from '@jadebell/core/cards';
+import { abs } from '@jadebell/core/numerics';
 
 const none: string[] = [];
 const nearestIndex = (x: ArrayLike<number>, at: number): number => {
@@ -25,7 +26,7 @@ const nearestIndex = (x: ArrayLike<number>, at: number): number => {
   for (let i = 1; i < x.length; i++) if (Math.abs(x[i] - at) < Math.abs(x[best] - at)) best = i;
   return best;
 };
-const ohms = (z: { re: number; im: number }): string => `${z.re.toPrecision(4)} ${z.im < 0 ? '−' : '+'} ${Math.abs(z.im).toPrecision(4)}j`;
+const ohms = (z: Complex): string => `${z[0].toPrecision(4)} ${z[1] < 0 ? '−' : '+'} ${Math.abs(z[1]).toPrecision(4)}j`;
 
 /** Reflections of the shown runs in the Smith chart. */
 export function SmithCard({ card }: { card: SmithCardData }) {
@@ -61,18 +62,18 @@ export function SmithCard({ card }: { card: SmithCardData }) {
       }),
     [readings, card.terms, runs.length, dark],
   );
-  const at = (t: (typeof traces)[number], i: number) => ({ re: t.re[i], im: t.im[i] });
+  const at = (t: (typeof traces)[number], i: number): Complex => [t.re[i], t.im[i]];
   const tell = (t: (typeof traces)[number], i: number): string => {
     const s = at(t, i);
-    const size = Math.hypot(s.re, s.im);
+    const size = abs(s);
     const z = t.reference ? `, ${ohms(impedance(s, t.reference))} ohm` : '';
     const ratio = size < 1 ? `, ratio ${((1 + size) / (1 - size)).toPrecision(3)}` : '';
     return `${formatSI(t.frequency[i], 'frequency', 5)}: ${(20 * Math.log10(size)).toFixed(2)} dB${z}${ratio}`;
   };
   const marks = card.markers.flatMap((f, m) =>
-    traces.map((t) => ({ ...at(t, nearestIndex(t.frequency, f)), label: String(m + 1), color: t.color, t, i: nearestIndex(t.frequency, f), m })),
+    traces.map((t) => ({ at: at(t, nearestIndex(t.frequency, f)), label: String(m + 1), color: t.color, t, i: nearestIndex(t.frequency, f), m })),
   );
-  const cursor = frequency === null ? [] : traces.map((t) => ({ ...at(t, nearestIndex(t.frequency, frequency)), color: t.color }));
+  const cursor = frequency === null ? [] : traces.map((t) => ({ at: at(t, nearestIndex(t.frequency, frequency)), color: t.color }));
   const stem = stemOf(runs[0], card.title ?? 'smith');
   const csv = (): void =>
     download(

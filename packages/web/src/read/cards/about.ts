@@ -18,9 +18,9 @@ export function axisTitle(quantity: string, form: CurveForm | undefined): string
 export function aboutReferences({ network, meta }: ShownReading): string {
   const all = network!.references;
   if (all.every((z) => !z)) return 'modes referred to their own impedance';
-  const texts = new Set(all.map((z) => (z ? referenceText({ re: Number(z.re.toPrecision(5)), im: Number(z.im.toPrecision(5)) }) : 'its mode')));
+  const texts = new Set(all.map((z) => (z ? referenceText([Number(z[0].toPrecision(5)), Number(z[1].toPrecision(5))]) : 'its mode')));
   const changed = all.some(
-    (z, c) => z && (Math.abs(z.re - (meta.ports[c].impedance ?? meta.ports[c].resistance)) > 1e-9 || z.im !== (meta.ports[c].reactance ?? 0)),
+    (z, c) => z && (Math.abs(z[0] - (meta.ports[c].impedance ?? meta.ports[c].resistance)) > 1e-9 || z[1] !== (meta.ports[c].reactance ?? 0)),
   );
   if (texts.size === 1) return `${changed ? 'referred to' : 'reference'} ${[...texts][0]} ohm`;
   return changed

@@ -1,13 +1,13 @@
 import { figuresOf, glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
-import { farFrequencies, type PatternFigures, type ResultArray, excitationKey } from '@jadebell/core/results';
+import { farFrequencies, type IncidentWave, type PatternFigures, type ResultArray, excitationKey } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray } from '../../api/client.ts';
 import { useLoaded } from '../../api/useLoaded.ts';
 import type { Run } from '../../api/types.ts';
 import { type Excitation, useLens } from '../../lens/lens.ts';
 import { nearestRecorded, useFrequency } from '../../lens/useFrequency.ts';
-import { fieldShares, keepsEach, summed, type Wave } from '../../lens/waves.ts';
+import { fieldShares, keepsEach, summed } from '../../lens/waves.ts';
 
 /** What far fields are made of: that of each excitation, and S where they are to be combined. */
 interface Parts {
@@ -24,7 +24,7 @@ export class FarField {
   private figures: GlanceFigures | null = null;
   constructor(
     readonly parts: Parts,
-    shares: readonly Wave[],
+    shares: readonly IncidentWave[],
     /** Index of the frequency among those of the far field. */
     readonly at: number,
   ) {
@@ -53,7 +53,7 @@ function farFieldOf(parts: Parts, excitation: Excitation | null, at: number): Fa
   const shares = fieldShares(parts.run, excitation);
   let all = known.get(parts);
   if (!all) known.set(parts, (all = new Map()));
-  const key = `${at} ${shares.map((s) => `${s.column}:${s.re}:${s.im}`).join()}`;
+  const key = `${at} ${shares.map((s) => `${s.column}:${s.amplitude.join(':')}`).join()}`;
   let own = all.get(key);
   if (!own) {
     if (all.size >= mostKept) all.delete(all.keys().next().value!);

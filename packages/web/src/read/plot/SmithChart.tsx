@@ -1,4 +1,5 @@
 import { crossing, reactanceCircle, ratioCircle, resistanceCircle } from '@jadebell/core/network';
+import type { Complex } from '@jadebell/core/numerics';
 import { useMemo, useState } from 'react';
 
 export interface SmithTrace {
@@ -12,9 +13,9 @@ interface Props {
   traces: readonly SmithTrace[];
   grid: 'impedance' | 'admittance' | 'both';
   ratios: readonly number[];
-  marks: readonly { re: number; im: number; label: string; color: string }[];
+  marks: readonly { at: Complex; label: string; color: string }[];
   /** Where the lens is on each trace. */
-  cursor: readonly { re: number; im: number; color: string }[];
+  cursor: readonly { at: Complex; color: string }[];
   /** What stands at a sample, in words. */
   tell(trace: number, sample: number): string;
   onPick?(trace: number, sample: number): void;
@@ -31,7 +32,7 @@ const levels = [0.2, 0.5, 1, 2, 5];
 const reactanceArc = (x: number): string => {
   const from = crossing(0, x);
   const r = radius * reactanceCircle(x).radius;
-  return `M${px(from.re)} ${py(from.im)}A${r} ${r} 0 0 ${x > 0 ? 0 : 1} ${px(1)} ${py(0)}`;
+  return `M${px(from[0])} ${py(from[1])}A${r} ${r} 0 0 ${x > 0 ? 0 : 1} ${px(1)} ${py(0)}`;
 };
 
 function Grid({ strong }: { strong: boolean }) {
@@ -110,7 +111,7 @@ export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }
         {levels.map((r) => {
           const at = crossing(grid === 'admittance' ? 1 / r : r, 0);
           return (
-            <text key={r} x={px(at.re) + 1.5} y={c - 2} {...text}>
+            <text key={r} x={px(at[0]) + 1.5} y={c - 2} {...text}>
               {r}
             </text>
           );
@@ -122,9 +123,9 @@ export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }
             return (
               <text
                 key={x}
-                x={c + (radius + 5) * at.re}
-                y={c - (radius + 5) * at.im + 2.5 - 2 * at.im}
-                textAnchor={Math.abs(at.re) < 0.3 ? 'middle' : at.re > 0 ? 'start' : 'end'}
+                x={c + (radius + 5) * at[0]}
+                y={c - (radius + 5) * at[1] + 2.5 - 2 * at[1]}
+                textAnchor={Math.abs(at[0]) < 0.3 ? 'middle' : at[0] > 0 ? 'start' : 'end'}
                 {...text}
               >
                 {x > 0 ? `+${x}j` : `−${-x}j`}
@@ -143,13 +144,13 @@ export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }
           <path key={n} d={d} fill="none" stroke={traces[n].color} strokeDasharray={traces[n].dash} strokeWidth={1.6} strokeLinejoin="round" />
         ))}
         {cursor.map((p, i) => (
-          <circle key={i} cx={px(p.re)} cy={py(p.im)} r={3} fill="var(--panel)" stroke={p.color} strokeWidth={1.6} />
+          <circle key={i} cx={px(p.at[0])} cy={py(p.at[1])} r={3} fill="var(--panel)" stroke={p.color} strokeWidth={1.6} />
         ))}
         {marks.map((m, i) => (
           <g key={i}>
-            <circle cx={px(m.re)} cy={py(m.im)} r={2} fill={m.color} />
-            <circle cx={px(m.re) + 7} cy={py(m.im) - 7} r={5.2} fill="var(--panel)" stroke={m.color} />
-            <text x={px(m.re) + 7} y={py(m.im) - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
+            <circle cx={px(m.at[0])} cy={py(m.at[1])} r={2} fill={m.color} />
+            <circle cx={px(m.at[0]) + 7} cy={py(m.at[1]) - 7} r={5.2} fill="var(--panel)" stroke={m.color} />
+            <text x={px(m.at[0]) + 7} y={py(m.at[1]) - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
               {m.label}
             </text>
           </g>

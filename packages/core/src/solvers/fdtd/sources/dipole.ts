@@ -1,6 +1,6 @@
 import { type Problem, problem } from '../../../document/index.ts';
 import type { Axis } from '../../../numerics/axis.ts';
-import type { C } from '../../../numerics/complex.ts';
+import type { Complex } from '../../../numerics/complex.ts';
 import { c0, eta0 } from '../../../numerics/constants.ts';
 import type { Index, Probe } from '../../../recorders/index.ts';
 import type { PatternFigures } from '../../../results/index.ts';
@@ -52,7 +52,7 @@ export function dipoleSource(dipole: SceneDipole, { scene, d, pulse }: SourceGro
     probes: (shares ?? []).map(({ field, at }): Probe => ({ field, at, shift: [0, 0, 0], weights: [1, 0] })),
     read({ probe, every }) {
       /** Factor of the pulse's spectrum to moment 1 and phase zero, and the power that the dipole then gives. */
-      const drive = (frequencies: ArrayLike<number>): { unit: C; power: number }[] => {
+      const drive = (frequencies: ArrayLike<number>): { unit: Complex; power: number }[] => {
         const source = new PortSpectrum(frequencies, dt, late);
         source.update(Float64Array.from({ length: Math.ceil(pulse.length / dt) }, (_, n) => pulseAt(pulse, (n + late) * dt)));
         const field = new PortSpectrum(frequencies, dt, late + 0.5);
@@ -74,7 +74,7 @@ export function dipoleSource(dipole: SceneDipole, { scene, d, pulse }: SourceGro
       const at = drive(scene.recordAt);
       const band = bandFrequencies(scene.band);
       return {
-        scales: at.map(({ unit, power }): C => {
+        scales: at.map(({ unit, power }): Complex => {
           // For 1 W that the dipole gives; where it gives none there is nothing to tell.
           const size = power > 0 ? (every * dt) / Math.sqrt(power) : 0;
           return [unit[0] * size, unit[1] * size];

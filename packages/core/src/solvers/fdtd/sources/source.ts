@@ -1,5 +1,5 @@
 import type { Problem } from '../../../document/index.ts';
-import type { C } from '../../../numerics/complex.ts';
+import type { Complex } from '../../../numerics/complex.ts';
 import type { Grid } from '../../../grid/index.ts';
 import type { Probe } from '../../../recorders/index.ts';
 import type { ResultArray, ResultMeta } from '../../../results/index.ts';
@@ -32,7 +32,7 @@ export interface GridSource {
   /** How a run is read. */
   read(heard: Heard): {
     /** Complex factor of the sums at each recorded frequency, by which fields come out for what the source is told for. */
-    scales: C[];
+    scales: Complex[];
     /** Facts and balance of power, from the far field at each of its frequencies where one was asked for. */
     tell(far: { name: string; step: number; readings: FarReading[] } | null): { told: SourceTold; balance: number[] | null };
     arrays: Record<string, ResultArray>;

@@ -1,6 +1,6 @@
 import { problem } from '../../../document/index.ts';
 import type { Grid } from '../../../grid/index.ts';
-import type { C } from '../../../numerics/complex.ts';
+import type { Complex } from '../../../numerics/complex.ts';
 import { c0, eta0 } from '../../../numerics/constants.ts';
 import { farFieldAt } from '../../../radiation/index.ts';
 import type { ScatterFigures } from '../../../results/index.ts';
@@ -35,7 +35,7 @@ export function waveSource(wave: SceneWave, { scene, d, grid, pulse }: SourceGro
       // The spectrum of the wave where it passes the origin: fields come out for 1 V/m and phase zero there.
       const source = new PortSpectrum(scene.recordAt, dt, 0.5);
       source.update(Float64Array.from({ length: Math.ceil(pulse.length / dt) }, (_, n) => pulseAt(pulse, (n + 0.5) * dt)));
-      const scales = scene.recordAt.map((f, n): C => {
+      const scales = scene.recordAt.map((f, n): Complex => {
         const [re, im] = [source.re[n], source.im[n]];
         const angle = 2 * Math.PI * f * entering.delay;
         const factor = (every * dt) / (re * re + im * im);

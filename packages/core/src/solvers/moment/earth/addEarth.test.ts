@@ -1,3 +1,4 @@
+import type { Complex } from '../../../numerics/complex.ts';
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import { eps0 } from '../../../numerics/constants.ts';
@@ -9,7 +10,7 @@ import { addEarth, type Earth } from './addEarth.ts';
 
 const frequency = 100e6;
 
-type Row = [re: number, im: number][];
+type Row = Complex[];
 
 /** The system's matrix for wires over a ground; what of it is the ground's where `alone` is taken off. */
 async function matrix(wires: SceneWire[], ground: Ground | null, alone?: Row[]): Promise<Row[]> {

@@ -1,4 +1,4 @@
-import type { C } from '../../../numerics/complex.ts';
+import type { Complex } from '../../../numerics/complex.ts';
 import { c0, eps0, mu0 } from '../../../numerics/constants.ts';
 import { gauss } from '../../../numerics/gauss.ts';
 import type { WireMesh } from '../../../grid/index.ts';
@@ -99,7 +99,7 @@ export function addEarth(system: WireSystem, earth: Earth, near: NearList, frequ
         const r = Math.sqrt(rho * rho + h * h + (rho2 ?? 0));
         const [cos, sin] = [Math.cos(k * r), -Math.sin(k * r)];
         // exp(-jkR) / R of the image, less what its static integral holds.
-        const image: C = [(cos - (rho2 === null ? 0 : 1)) / r, sin / r];
+        const image: Complex = [(cos - (rho2 === null ? 0 : 1)) / r, sin / r];
         const apart = Math.hypot(rho, h);
         // Between a level and an upright element: closed form beside the table.
         let [cr, ci] = [0, 0];

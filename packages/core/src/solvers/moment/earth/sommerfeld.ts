@@ -1,4 +1,4 @@
-import { type C, div, mul } from '../../../numerics/complex.ts';
+import { type Complex, div, mul } from '../../../numerics/complex.ts';
 import { gauss } from '../../../numerics/gauss.ts';
 import { besselJ } from './bessel.ts';
 import { reflections, staticReflection } from './halfSpace.ts';
@@ -32,31 +32,31 @@ function euler(sums: Float64Array[]): Float64Array<ArrayBuffer> {
 }
 
 /** Integrates all four functions at (rho, h), both times k0, h > 0: re and im of a, k, p, q. */
-export function halfSpaceKernel(eps: C, rho: number, h: number, out: Kernel = new Float64Array(kernelParts)): Kernel {
+export function halfSpaceKernel(eps: Complex, rho: number, h: number, out: Kernel = new Float64Array(kernelParts)): Kernel {
   const still = staticReflection(eps);
   const bessel = new Float64Array(4);
   out.fill(0);
   /** Adds the integrands at a complex s times the weight. */
-  const add = (s: C, weight: C, sum: Float64Array): void => {
+  const add = (s: Complex, weight: Complex, sum: Float64Array): void => {
     const s2 = mul(s, s);
     const { kz, e, h: te } = reflections(eps, s2);
-    const jkz: C = [-kz[1], kz[0]];
+    const jkz: Complex = [-kz[1], kz[0]];
     // exp(-j kz h)
     const size = Math.exp(kz[1] * h);
-    const exp: C = [size * Math.cos(kz[0] * h), -size * Math.sin(kz[0] * h)];
+    const exp: Complex = [size * Math.cos(kz[0] * h), -size * Math.sin(kz[0] * h)];
     besselJ(s[0] * rho, s[1] * rho, bessel);
     const w = mul(exp, weight);
     const j0 = mul(mul(w, [bessel[0], bessel[1]]), s);
     const j1 = mul(w, [bessel[2], bessel[3]]);
     const k2 = mul(kz, kz);
-    const both: C = [e[0] - te[0], e[1] - te[1]];
+    const both: Complex = [e[0] - te[0], e[1] - te[1]];
     const a = div(te, jkz);
     const over = div([0, 1], mul(s2, kz));
     const scalar = mul(over, [k2[0] * e[0] - k2[1] * e[1] - te[0], k2[0] * e[1] + k2[1] * e[0] - te[1]]);
     const image = div(still, jkz);
     const lift = mul(div(jkz, s2), both);
     const up = div(e, jkz);
-    const put = (n: number, v: C, j: C): void => {
+    const put = (n: number, v: Complex, j: Complex): void => {
       sum[n] += v[0] * j[0] - v[1] * j[1];
       sum[n + 1] += v[0] * j[1] + v[1] * j[0];
     };

@@ -1,4 +1,4 @@
-import type { C } from '../../../numerics/complex.ts';
+import type { Complex } from '../../../numerics/complex.ts';
 import { fading } from './halfSpace.ts';
 import { halfSpaceKernel, kernelParts } from './sommerfeld.ts';
 
@@ -26,7 +26,7 @@ export class EarthTable {
   error = Infinity;
 
   constructor(
-    private readonly eps: C,
+    private readonly eps: Complex,
     reach: Reach,
   ) {
     let [fineR, fineH] = [1, 1];
