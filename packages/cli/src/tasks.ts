@@ -7,6 +7,7 @@ import { benchSection } from './benchSection.ts';
 import { benchWires } from './benchWires.ts';
 import { solveDemo } from './demo.ts';
 import { reference } from './reference.ts';
+import { thresholds } from './thresholds.ts';
 import { verify } from './verify.ts';
 
 const print = (line: string): void => console.log(line);
@@ -21,6 +22,7 @@ const tasks: Record<string, (args: string[]) => Promise<number>> = {
     return 0;
   },
   demo: (args) => solveDemo('demo', args[0], print).then(() => 0),
+  thresholds: ([only]) => thresholds(only, 'docs/thresholds.md', print).then(() => 0),
   verify: (args) => verify(args, 'docs/verification.md', print),
 };
 

@@ -190,7 +190,7 @@ describe('runs', () => {
     const two = smallDipole();
     two.lines.push(...two.lines.map((l) => ({ ...l, name: `${l.name}2`, at: (l as { at: string[] }).at.map((x, i) => (i === 1 ? '40 mm' : x)) }) as typeof l)); // prettier-ignore
     two.ports.push({ kind: 'gap', name: 'feed2', between: ['left2', 'right2'], resistance: '50 ohm' });
-    two.solve = { ...two.solve, details: { stopAt: 1e-12, cellsPerWavelength: 12 } };
+    two.solve = { ...two.solve, details: { ...two.solve.details, stopAt: 1e-10 } };
     const { body: project } = (await api().post('/api/projects').send({ document: two }).expect(201)) as { body: { id: string } };
     const { body: run } = (await api().post(`/api/projects/${project.id}/runs`).send({ document: two }).expect(201)) as { body: View };
     await until(run.id, (r) => r.progress?.turn === 1);
@@ -214,7 +214,7 @@ describe('runs', () => {
 
   test('stop though they are just being taken from the queue', async () => {
     const long = smallDipole();
-    long.solve = { ...long.solve, details: { stopAt: 1e-12 } };
+    long.solve = { ...long.solve, details: { ...long.solve.details, stopAt: 1e-12 } };
     const { id } = await add(long);
     for (const delay of [0, 10]) {
       const run = (await api().post(`/api/projects/${id}/runs`).send({ document: long }).expect(201)).body as View;

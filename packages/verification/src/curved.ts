@@ -57,7 +57,7 @@ const j1 = (x: number): [number, number] => [Math.sin(x) / x - Math.cos(x), Math
 const y1 = (x: number): [number, number] => [-Math.cos(x) / x - Math.sin(x), Math.sin(x) / x + Math.cos(x) / (x * x) - Math.cos(x)];
 
 /** TM011 of a hollow sphere of radius a filled up to b with permittivity er: Harrington, Time-Harmonic Electromagnetic Fields, sec. 6-2. */
-export function layeredSphere(a: number, b: number, er: number, low: number, high: number): number {
+function layeredSphere(a: number, b: number, er: number, low: number, high: number): number {
   return bisect(
     (f) => {
       const k = (2 * Math.PI * f) / c0;

@@ -12,7 +12,7 @@ const [width, height, length] = [4e-3, 2e-3, 12e-3];
  * A line of two plates between magnetic-like sides: its strip touches no side, so a TEM wave runs between two guided ports; halfway a
  * load stands between strip and ground. `loads` are none, or the one load.
  */
-export function loadedLine(load: SceneLoad | null): GridScene {
+function loadedLine(load: SceneLoad | null): GridScene {
   const middle = length / 2;
   return plainScene({
     bodies: [plainBody('strip', 0, metal, { form: 'box', min: [0, -width / 2, height], max: [length, width / 2, 1.5 * height] })],

@@ -49,7 +49,7 @@ const guidedLine = (more: Partial<GridScene>): GridScene =>
   });
 
 /** Largest difference of S of a lumped run, as solved or without its gaps, from the guided one referred to what the lumped ports see. */
-export function againstGuided(lumped: ResultSet, guided: ResultSet): { kept: number; out: number } {
+function againstGuided(lumped: ResultSet, guided: ResultSet): { kept: number; out: number } {
   const f = lumped.arrays.frequency.data;
   const { data } = guided.arrays.s;
   const bare = deembedded(lumped.arrays.s, f, lumped.meta)!.data;

@@ -17,7 +17,7 @@ export function nearest({ x, y }: Curve, at: number): Spot | null {
   return best;
 }
 
-/** The value at x by linear interpolation; NaN outside the curve. */
+/** The value at x by linear interpolation, in the units of the curve; NaN outside it. */
 export function valueAt({ x, y }: Curve, at: number): number {
   const n = x.length;
   if (!n || !(at >= x[0] && at <= x[n - 1])) return NaN;

@@ -8,7 +8,7 @@ import { blendsCells, Subpixel } from './subpixel.ts';
 
 const axes = [0, 1, 2] as const;
 
-/** Frequencies at which averages of media with memory are taken. */
+/** Frequencies, Hz, at which averages of media with memory are taken. */
 export function lookAt(scene: FilledOverBand): number[] {
   const { from, to } = scene.band;
   const formulas = scene.bodies.some((b) => b.material.dispersion);

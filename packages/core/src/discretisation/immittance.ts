@@ -2,6 +2,8 @@ import { type Complex, div, mul } from '../numerics/complex.ts';
 import { mu0 } from '../numerics/constants.ts';
 import { nonNegative } from '../numerics/nnls.ts';
 
+/** Frequencies of a fit, evenly over their logarithm: five for each term. */
+const count = 41;
 /** Terms of a fit; the kernel has room for this many. */
 export const terms = 8;
 
@@ -79,7 +81,6 @@ export function fitImmittance(form: Immittance['form'], value: (f: number) => Co
     const ratio = most / least;
     const first = form === 'series' ? 0 : low / 100;
     const p = Float64Array.from({ length: terms }, (_, i) => (i === 0 ? first : low * ratio ** ((i - 1) / (terms - 2))));
-    const count = 41;
     const a = new Float64Array(2 * count * terms);
     const b = new Float64Array(2 * count);
     const f = Float64Array.from({ length: count }, (_, i) => from * (to / from) ** (i / (count - 1)));

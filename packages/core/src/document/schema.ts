@@ -12,18 +12,18 @@ export const documentVersion = 3;
 
 export const sides = ['xMin', 'xMax', 'yMin', 'yMax', 'zMin', 'zMax'] as const;
 export type Side = (typeof sides)[number];
-export const boundarySchema = z.enum(['open', 'electric', 'magnetic', 'periodic']);
+const boundarySchema = z.enum(['open', 'electric', 'magnetic', 'periodic']);
 export type Boundary = z.infer<typeof boundarySchema>;
 
 export const axes = ['x', 'y', 'z'] as const;
-export const symmetrySchema = z.strictObject({
+const symmetrySchema = z.strictObject({
   wall: z.enum(['electric', 'magnetic']).describe('What the fields make of the plane: electric, E stands across it; magnetic, E lies along it'),
   at: expression.describe('Coordinate of the plane'),
 });
 export type Symmetry = z.infer<typeof symmetrySchema>;
 
 /** What lies under wires; the time-domain solver has boundaries in its place. */
-export const groundSchema = z.strictObject({
+const groundSchema = z.strictObject({
   kind: z.enum(['perfect', 'earth']).describe('perfect: a boundless conducting plane; earth: a boundless half-space of soil or water'),
   at: expression.describe('Its height, z'),
   permittivity: expression.optional().describe('Relative permittivity of earth; absent: 13'),
@@ -33,7 +33,7 @@ export const groundSchema = z.strictObject({
 export const averageEarth = { permittivity: '13', conductivity: '0.005 S/m' } as const;
 export type GroundChoice = z.infer<typeof groundSchema>;
 
-export const solveSchema = z.strictObject({
+const solveSchema = z.strictObject({
   solver: solverSchema,
   from: expression.describe('Lowest frequency of the band'),
   to: expression.describe('Highest frequency of the band'),

@@ -22,7 +22,7 @@ const constants: Record<(typeof constantNames)[number], Value> = {
 };
 
 const unitValues: Record<string, Value> = Object.fromEntries(unitNameList.map((n) => [n, math.unit(1, n)]));
-export const builtins: Record<string, Value> = { ...unitValues, ...constants };
+const builtins: Record<string, Value> = { ...unitValues, ...constants };
 
 const references: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', Unit> = {
   length: math.unit(1, 'm'),

@@ -162,7 +162,7 @@ export function evaluateExpression(text: string, quantity: Quantity, scope: Scop
   }
 }
 
-/** Value of an expression whatever it measures, and the name of that measure. */
+/** Value of an expression in SI units whatever it measures, and the name of that measure. */
 export function evaluateAny(text: string, scope: Scope, place: Place): { si: number; measure: string } | { problem: Problem } {
   try {
     const code = compile(text);

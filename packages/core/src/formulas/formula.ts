@@ -65,15 +65,15 @@ export function solveMonotonic(f: (x: number) => number, low: number, high: numb
   return Math.exp((a + b) / 2);
 }
 
-/** Complete elliptic integral of the first kind K(k) by the arithmetic-geometric mean (Abramowitz and Stegun 17.6). */
-export function ellipticK(k: number): number {
+/** Complete elliptic integral of the first kind K(k), k the modulus from 0 to below 1, by the arithmetic-geometric mean (Abramowitz and Stegun 17.6). */
+function ellipticK(k: number): number {
   let a = 1;
   let b = Math.sqrt((1 - k) * (1 + k));
   while (Math.abs(a - b) > 1e-15 * a) [a, b] = [(a + b) / 2, Math.sqrt(a * b)];
   return Math.PI / (2 * a);
 }
 
-/** K(k') / K(k) with the complementary modulus given, so that k near 1 loses nothing. */
+/** The ratio K(k') / K(k) with the complementary modulus given, so that k near 1 loses nothing. */
 export const ellipticRatio = (k: number, complement: number): number => ellipticK(complement) / ellipticK(k);
 
 export const widthArgument: FormulaArgument = { name: 'w', about: 'width of the strip', quantity: 'length', example: '1 mm' };

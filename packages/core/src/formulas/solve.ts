@@ -1,6 +1,6 @@
 import { type Formula, FormulaFault, type FormulaValue } from './formula.ts';
 
-/** Parameters that were given as numbers, with the optional ones filled in; null where one is missing. */
+/** Parameters that were given as numbers in SI units, with the optional ones filled in; null where one is missing. */
 export function complete(formula: Formula, given: readonly (number | null)[]): number[] | null {
   const out = formula.args.map((a, i) => given[i] ?? a.otherwise ?? null);
   return out.includes(null) ? null : (out as number[]);

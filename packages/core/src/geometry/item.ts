@@ -84,7 +84,7 @@ export function alignedAxis(frame: Affine): Axis | null {
   return axis < 0 ? null : (axis as Axis);
 }
 
-/** Outlines of one frame as seen in another of the same plane, or null if the planes differ by more than `tolerance`. */
+/** Outlines of one frame as seen in another of the same plane, or null if the planes differ by more than `tolerance`, metres or radians. */
 export function inPlaneOf(target: Affine, inverse: Affine, { frame, loops }: SheetPart, tolerance: number): Loops | null {
   const n = normalOf(target);
   if (Math.abs(Math.abs(dot(n, normalOf(frame))) - 1) > sameNumber) return null;

@@ -38,7 +38,7 @@ export interface DrawnBody {
   triangles: Uint32Array;
 }
 
-/** Outlines where the plane across an axis meets drawn bodies, by body. Solids are cut, sheets in the plane are taken whole. */
+/** Outlines, metres along the two axes of the plane, where the plane across an axis meets drawn bodies, by body. Solids are cut, sheets in the plane are taken whole. */
 export function modelOutlines(kernel: Kernel, bodies: readonly DrawnBody[], normal: Axis, offset: number): { name: string; loops: Loops }[] {
   const frame: Affine = axisFrame(normal, offset);
   const out: { name: string; loops: Loops }[] = [];

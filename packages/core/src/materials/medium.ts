@@ -7,6 +7,9 @@ export interface Dielectric {
   model: PoleModel | null;
 }
 
+/** Step of the derivative over frequency, as a part of it: its own error and that of rounding are both near 1e-8. */
+const h = 1e-4;
+
 /**
  * Relative permittivity and loss of a dielectric at a frequency in hertz, and d(w e') / dw over it, by which energy is stored in a medium with memory
  * (Landau and Lifshitz, Electrodynamics of Continuous Media, sec. 80).
@@ -14,7 +17,6 @@ export interface Dielectric {
 export function mediumAt({ level, model }: Dielectric, frequency: number): { re: number; loss: number; stored: number } {
   if (!model) return { re: level, loss: 0, stored: level };
   const at = (f: number): { re: number; loss: number } => modelAt(model, 2 * Math.PI * f);
-  const h = 1e-4;
   const { re, loss } = at(frequency);
   return { re, loss, stored: ((1 + h) * at(frequency * (1 + h)).re - (1 - h) * at(frequency * (1 - h)).re) / (2 * h) };
 }

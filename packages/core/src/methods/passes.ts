@@ -7,7 +7,7 @@ export interface Pass {
 /** Passes in a row that must change the result by less than is asked: one alone may do so by chance. */
 const quiet = 2;
 
-/** Whether passes have settled: the last ones changed the result by less than is asked for. */
+/** Whether passes have settled: the last ones changed the result by less than is asked for, both as the largest change of |S|. */
 export const isSettled = (passes: readonly Pass[], asked: number): boolean =>
   passes.length > quiet && passes.slice(-quiet).every((p) => p.change !== null && p.change < asked);
 

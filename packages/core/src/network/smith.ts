@@ -17,7 +17,7 @@ export const reactanceCircle = (x: number): Arc => ({ x: 1, y: 1 / x, radius: 1 
 /** Reflections of one standing wave ratio. */
 export const ratioCircle = (vswr: number): Arc => ({ x: 0, y: 0, radius: (vswr - 1) / (vswr + 1) });
 
-/** Reflection (z - 1) / (z + 1) of an impedance in units of the reference. */
+/** Reflection (z - 1) / (z + 1) of an impedance z over the reference, a ratio. */
 export function reflectionOf(z: Complex): Complex {
   const d = (z[0] + 1) ** 2 + z[1] ** 2;
   return [(z[0] ** 2 - 1 + z[1] ** 2) / d, (2 * z[1]) / d];

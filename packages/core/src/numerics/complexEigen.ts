@@ -14,7 +14,7 @@ export interface ComplexPairs {
 /** Most QR sweeps for each eigenvalue. */
 const mostSweeps = 60;
 
-/** Eigenpairs of the n x n matrix, row-major; the arguments are used up. Throws RangeError if the iteration does not converge. */
+/** Eigenpairs of the matrix [n][n], row-major, in real and imaginary part; the arguments are used up. Throws RangeError if the iteration does not converge. */
 export function complexEigen(re: Float64Array, im: Float64Array, n: number): ComplexPairs {
   const [qr, qi] = [identity(n), new Float64Array(n * n)];
   hessenberg(re, im, qr, qi, n);

@@ -11,7 +11,7 @@ import { sameNumber } from '../numerics/tolerance.ts';
 export type CutPath = { kind: 'phi'; phi: number } | { kind: 'theta'; theta: number } | { kind: 'great'; theta: number; phi: number; tilt: number };
 
 /** Local theta and phi at an angle along a path, from 0 to 2 pi: theta itself, phi itself, or the angle from the great circle's direction. */
-export function directionOn(path: CutPath, angle: number): [theta: number, phi: number] {
+function directionOn(path: CutPath, angle: number): [theta: number, phi: number] {
   switch (path.kind) {
     case 'phi':
       return [angle, path.phi];

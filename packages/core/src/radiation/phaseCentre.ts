@@ -13,6 +13,7 @@ export interface PhaseSpan {
 /** Components whose phase is even about an axis, so that it has a centre. */
 export type PhasePart = Extract<Polarisation, 'co' | 'cross' | 'right' | 'left'>;
 
+/** Directions in which the phase is read: steps from the axis to the rim of the cone, and cuts around it. */
 const steps = 24;
 const around = 24;
 

@@ -114,7 +114,7 @@ export function wireFarFieldOf(
   };
 }
 
-/** The same on the usual grid of directions. */
+/** The same on the usual grid of directions, [theta][phi][4] in V. */
 export function wireFarField(currents: WireCurrents, frequency: number, nTheta: number, nPhi: number, ground?: FarGround): Pattern {
   const at = wireFarFieldOf(currents, frequency, ground);
   const values = new Float64Array(4 * nTheta * nPhi);

@@ -76,7 +76,7 @@ export function readDirection(e: FarVector, phi: number, { part, reference }: Re
   return part === 'phase' ? (180 * Math.atan2(im, re)) / Math.PI : level((re * re + im * im) * factor);
 }
 
-/** All directions of the grid told, [theta][phi]. */
+/** All directions of the grid told, [theta][phi], in the unit that the measure says. */
 export function readGrid(source: PatternSource, reading: Reading): Float64Array {
   const { nTheta, nPhi, values } = source.pattern;
   const factor = patternFactor(source, reading.quantity);

@@ -298,7 +298,7 @@ const probe = (title: string, unit: string, part: 0 | 1, base: ProbeBase): Quant
 });
 
 /** The angle of a sweep that changes, degrees: theta, or phi where theta stays. */
-export function sweptAngles(directions: readonly (readonly [number, number])[]): Float64Array {
+function sweptAngles(directions: readonly (readonly [number, number])[]): Float64Array {
   const [first, last] = [directions[0], directions[directions.length - 1]];
   const which = Math.abs(last[0] - first[0]) > sameNumber ? 0 : 1;
   return Float64Array.from(directions, (d) => (180 * d[which]) / Math.PI);

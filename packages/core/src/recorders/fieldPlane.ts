@@ -24,7 +24,7 @@ interface Placed {
 /** Samples along the longer side of a plane that is read from wires. */
 const planeSamples = 81;
 
-/** Signs of Ex, Ey, Ez in the image behind the planes of symmetry of the given axes. */
+/** Signs (1 or -1) of the components Ex, Ey, Ez in the image behind the planes of symmetry of the given axes. */
 export const signsOf = ({ mirrors }: Pick<GridRecording, 'mirrors'>, turned: readonly boolean[]): [number, number, number] =>
   [0, 1, 2].map((c) => (mirrors ?? []).reduce((s, m, a) => (m && turned[a] ? s * imageSign(m.wall, a, c) : s), 1)) as [number, number, number];
 

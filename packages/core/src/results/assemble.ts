@@ -3,7 +3,7 @@ import type { Evidence } from '../methods/index.ts';
 import type { ResultArray, ResultMeta, ResultSet } from './resultSet.ts';
 
 /** What every solver tells of a result; what it leaves out is not there: no channels, no patterns, nothing recorded. */
-type Told<E extends Evidence> = Pick<ResultMeta<E>, 'solver' | 'recordAt' | 'evidence'> &
+export type Told<E extends Evidence> = Pick<ResultMeta<E>, 'solver' | 'recordAt' | 'evidence'> &
   Partial<Omit<ResultMeta<E>, 'format' | 'version' | 'coreVersion'>>;
 
 /** A result of a solver, in the form of today. */

@@ -25,7 +25,7 @@ export function sCurve({ data, shape }: ResultArray, to: number, from: number): 
   });
 }
 
-/** Reflection at the first excited channel over the band. */
+/** Reflection at the first excited channel over the band, with its frequencies, Hz. */
 export function reflection(result: ResultSet): { frequency: Float64Array; s: Complex[] } {
   return { frequency: result.arrays.frequency.data as Float64Array, s: sCurve(result.arrays.s, result.meta.excitations[0], 0) };
 }
@@ -35,7 +35,7 @@ export const channelNames = (ports: ResultMeta['ports']): string[] =>
   ports.map((p) => (p.mode !== undefined && ports.filter((o) => o.name === p.name).length > 1 ? `${p.name}:${p.mode}` : p.name));
 
 /** Number of the port, from 1, that each channel belongs to. */
-export const portNumbers = (ports: ResultMeta['ports']): number[] => {
+const portNumbers = (ports: ResultMeta['ports']): number[] => {
   const names = [...new Set(ports.map((p) => p.name))];
   return ports.map((p) => names.indexOf(p.name) + 1);
 };
@@ -60,7 +60,7 @@ export function impedance(s: Complex, z: Complex): Complex {
 }
 
 /**
- * Frequencies at which the reactance passes through zero upwards (series resonance), by linear interpolation, with the
+ * Frequencies at which the reactance passes through zero upwards (series resonance), by linear interpolation, Hz, with the
  * resistance there.
  */
 export function resonances(frequency: ArrayLike<number>, z: readonly Complex[]): { frequency: number; resistance: number }[] {

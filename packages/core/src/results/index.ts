@@ -1,4 +1,4 @@
-export { resultOf } from './assemble.ts';
+export { resultOf, type Told } from './assemble.ts';
 export * from './derive.ts';
 export * from './resultSet.ts';
 export type { Complex } from '../numerics/complex.ts';

@@ -88,7 +88,7 @@ export function unpackOutlines(data: string): Point2[][] {
   });
 }
 
-/** Packs numbers as base64 of deflated little-endian float64. */
+/** Packs numbers as base64 of deflated little-endian float64; what they measure is not kept. */
 export const packNumbers = (values: Float64Array): string =>
   toBase64(deflateSync(new Uint8Array(values.buffer, values.byteOffset, values.byteLength), { level: 6 }));
 

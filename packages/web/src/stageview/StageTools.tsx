@@ -10,7 +10,7 @@ import type { Axis } from '@jadebell/core/numerics';
 const axes = ['x', 'y', 'z'] as const;
 
 /** Shows the picked body alone, or all again. */
-export function isolate(): void {
+function isolate(): void {
   const { showing, show, showAll } = useStage.getState();
   const { picked } = useProject.getState();
   if (Object.values(showing).includes('hidden')) return showAll();

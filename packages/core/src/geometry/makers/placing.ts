@@ -27,7 +27,7 @@ const isRigid = (m: Affine): boolean =>
   [0, 4, 8].every((r) => [0, 4, 8].every((q) => Math.abs(m[r] * m[q] + m[r + 1] * m[q + 1] + m[r + 2] * m[q + 2] - (r === q ? 1 : 0)) < sameNumber));
 
 /** Moves an exact tree. A shift of a simple shape changes its numbers; other maps wrap it. Null for a tree with a mesh in it. */
-export function movedExact(e: Exact, m: Affine): Exact | null {
+function movedExact(e: Exact, m: Affine): Exact | null {
   if (holdsMesh(e)) return null;
   const shift: Point3 = [m[3], m[7], m[11]];
   const plain = [0, 5, 10].every((i) => m[i] === 1) && [1, 2, 4, 6, 8, 9].every((i) => m[i] === 0);

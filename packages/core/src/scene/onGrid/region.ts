@@ -52,7 +52,7 @@ export function marginOf(project: Project, { from, to }: { from: number; to: num
   return asked >= 0 ? Math.max(asked, (sources[0]?.kind.room ?? 0) * cell) : asked;
 }
 
-/** The region around all that it has to hold, the margin beyond at open sides; it begins at planes of symmetry. */
+/** The region, metres, around all that it has to hold, the margin beyond at open sides; it begins at planes of symmetry. */
 export function regionAround({ bodies, ports, guides, sources }: Contents, boundaries: Boundary[], margin: number, mirrors: Mirrors): SceneRegion {
   const points = sources.flatMap(({ placed }) => pointsOf(placed));
   const held = [...bodies, ...ports, ...guides];

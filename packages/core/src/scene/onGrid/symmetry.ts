@@ -4,7 +4,7 @@ import type { SceneGuide, ScenePort } from '../../ports/index.ts';
 import { imageOf, type Mirror, type Mirrors } from '../../yee/index.ts';
 import { sameMesh, sameNumber } from '../../numerics/tolerance.ts';
 
-/** Planes of symmetry as the document has them. */
+/** Planes of symmetry as the document has them, with their place in metres. */
 export function resolveSymmetry(project: Project, value: (text: string, place: Place) => number): Mirrors {
   return axes.map((a) => {
     const entry = project.symmetry?.[a];

@@ -8,6 +8,7 @@ import { discretise } from './discretise.ts';
 import { RefinementIndicator, refined } from './refine.ts';
 import type { SolveOnce } from './solveOnce.ts';
 
+/** Passes after which adaptive accuracy ends whatever still changes. */
 const mostPasses = 8;
 /** Cells beyond which no further pass is begun. */
 const mostCells = 60e6;

@@ -32,7 +32,7 @@ export function timeStep(grid: Grid, cut: boolean): number {
 }
 
 /** Row length: room for nx + 1 values, a multiple of four. */
-export const rowLength = (cells: number): number => (cells + 1 + 3) & ~3;
+const rowLength = (cells: number): number => (cells + 1 + 3) & ~3;
 
 /** What ports do to a row of edges: those of lumped ports, and x indices that guided ones hold or that are metal right behind them. */
 interface Overlay {

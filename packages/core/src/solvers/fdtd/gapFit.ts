@@ -33,6 +33,9 @@ export function halfLine(
   return div([1 / resistance, -b], [1 / resistance, b]);
 }
 
+/** Step of the slopes of the fit, in its own unknowns, which are of size 1. */
+const h = 1e-6;
+
 /**
  * Capacitance and inductance that make a lossless line between two equal ports agree with its S, [f][to][from = first], in least squares over the
  * band, by Gauss and Newton, and the impedance that the port sees (for a line that is not TEM it has no one meaning): each a constant and a part with the
@@ -77,7 +80,6 @@ export function fitGap(frequency: ArrayLike<number>, s: ArrayLike<number>, resis
   const before = worst(residual(at));
   for (let round = 0; round < 20; round++) {
     const r = residual(at);
-    const h = 1e-6;
     const slopes = at.map((_, k) => residual(at.map((v, i) => (i === k ? v + h : v))).map((v, i) => (v - r[i]) / h));
     const step = leastSquares(slopes, r);
     if (!step) break;

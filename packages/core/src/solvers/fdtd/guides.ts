@@ -121,7 +121,7 @@ export function guideModes(
 const pathSamples = 400;
 
 /** Integral of a mode's E along a straight path of its section, from end to end. */
-export function pathVoltage({ u, v }: Section, e: Mode['e'], from: readonly [number, number], to: readonly [number, number]): number {
+function pathVoltage({ u, v }: Section, e: Mode['e'], from: readonly [number, number], to: readonly [number, number]): number {
   const place = (x: Float64Array, at: number): [number, number] => {
     let i = 0;
     while (i < x.length - 2 && x[i + 1] < at) i++;

@@ -49,7 +49,7 @@ export function networkEvidence(
   return { largestReflection: largest, asymmetry };
 }
 
-/** Propagation constants and profiles of guided modes. */
+/** Propagation constants [frequency][channel][2], 1/m, and profiles of guided modes. */
 export function guideArrays(channels: readonly Channel[], band: Float64Array, arrays: Record<string, ResultArray>): void {
   if (!channels.some((c) => c.kind === 'guided')) return;
   const beta = new Float64Array(2 * band.length * channels.length);

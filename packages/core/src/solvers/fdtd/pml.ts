@@ -14,8 +14,14 @@ export interface AxisFactors {
   hC: Float64Array;
 }
 
+/** Power of the depth with which the layers' loss and stretch grow: 3 to 4 are best (A. Taflove and S. C. Hagness, Computational Electrodynamics, 3rd ed., 7.9). */
 const order = 3;
+/** Stretch at the outer wall: evanescent fields fade the faster, at some cost in echo of propagating ones. */
 const kappaMax = 4;
+/** Loss at the outer wall over (order + 1) / (eta0 step), the optimum of Taflove and Hagness, eq. 7.66. */
+const optimum = 0.8;
+/** Rate at which the memory of the innermost layer fades, over the angular frequency of the lowest frequency of interest. */
+const fading = 0.5;
 
 /**
  * Convolutional PML after J. A. Roden and S. D. Gedney, Microw. Opt. Technol. Lett. 27 (2000) 334: conductivity and kappa
@@ -26,11 +32,11 @@ export function axisFactors(x: Float64Array, low: number, high: number, dt: numb
   const cells = x.length - 1;
   const make = (): Float64Array => new Float64Array(x.length);
   const out: AxisFactors = { eInverse: make(), hInverse: make(), eB: make(), eC: make(), hB: make(), hC: make() };
-  const alphaMax = 2 * Math.PI * frequency * eps0 * 0.5;
+  const alphaMax = 2 * Math.PI * frequency * eps0 * fading;
   const factors = (depth: number, step: number): { kappa: number; b: number; c: number } => {
     if (depth <= 0) return { kappa: 1, b: 0, c: 0 };
     const d = Math.min(1, depth);
-    const sigma = ((0.8 * (order + 1)) / (eta0 * step)) * d ** order;
+    const sigma = ((optimum * (order + 1)) / (eta0 * step)) * d ** order;
     const kappa = 1 + (kappaMax - 1) * d ** order;
     const alpha = alphaMax * (1 - d);
     const b = Math.exp(-(sigma / kappa + alpha) * (dt / eps0));

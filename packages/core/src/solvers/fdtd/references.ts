@@ -10,7 +10,7 @@ export const hasReactance = (channels: readonly Channel[]): boolean => channels.
 export const ownResistances = (channels: readonly Channel[]): (Complex | null)[] =>
   channels.map((c) => (c.kind === 'lumped' ? [c.resistance, 0] : null));
 
-/** What each channel asks for. */
+/** The impedance that S of each channel is to refer to, ohms; null for modes. */
 export const ownReferences = (channels: readonly Channel[]): (Complex | null)[] =>
   channels.map((c) => (c.kind === 'lumped' ? [c.resistance, c.reactance] : null));
 

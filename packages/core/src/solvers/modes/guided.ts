@@ -164,7 +164,7 @@ export function areasOf(s: Section): { u: Float64Array; v: Float64Array; node: F
 }
 
 /** Half the integral of E x conj(H) along the guide, W (H in A/m). */
-export function powerOf(s: Section, { e, h }: Pick<GuidedMode, 'e' | 'h'>): Complex {
+function powerOf(s: Section, { e, h }: Pick<GuidedMode, 'e' | 'h'>): Complex {
   const area = areasOf(s);
   let [re, im] = [0, 0];
   for (let n = 0; n < area.u.length; n++) {

@@ -4,6 +4,7 @@ import type { WiresScene } from '../../scene/index.ts';
 import { solveInPasses } from '../inPasses.ts';
 import type { SolveOptions } from '../solver.ts';
 
+/** Passes after which adaptive accuracy ends whatever still changes. */
 const mostPasses = 7;
 /** How many more segments each pass takes than the one before. */
 const growth = 1.5;

@@ -22,7 +22,7 @@ export const circuitOf = (scene: WireScene, mesh: WireMesh, heard = false): Circ
   heard,
 });
 
-/** Unknowns beside the bases: the two voltages of each line. */
+/** How many unknowns there are beside the bases: the two voltages of each line. */
 export const extraUnknowns = (scene: WireScene): number => 2 * scene.lines.length;
 
 /** Adds to a filled system what wires lose and store by themselves, loads and lines. */

@@ -2,7 +2,7 @@ import { type Complex, mul } from '../../numerics/complex.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { gauss } from '../../numerics/gauss.ts';
 import type { WireMesh } from '../../grid/index.ts';
-import type { Earth } from './earth/addEarth.ts';
+import type { Earth } from './earth/pairs.ts';
 import { earthPermittivity, reflections } from './earth/halfSpace.ts';
 import type { IncidentField } from './sources.ts';
 import { nothing } from '../../numerics/tolerance.ts';

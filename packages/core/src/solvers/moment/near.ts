@@ -56,7 +56,7 @@ export interface Pair {
   rho2: number;
 }
 
-/** Least distance between two straight pieces. */
+/** Least distance between two straight pieces, rows of the table of segments, in metres. */
 export function distanceOf(a: Float64Array, b: Float64Array): number {
   // Nearest points of two lines, then of the pieces by clamping; A. Sunday's scheme in short.
   const w = [a[0] - b[0], a[1] - b[1], a[2] - b[2]];

@@ -303,7 +303,7 @@ export function mirrored(segments: Float64Array, ground: number): Float64Array {
   return out;
 }
 
-/** Bases at each end of each segment, by 2 segment + end. */
+/** Numbers of the bases at each end of each segment, by 2 segment + end. */
 export function endsOf({ halves, halfFirst, count, bases }: WireMesh): { first: Int32Array; list: [basis: number, sign: number][] } {
   const at: [number, number][][] = Array.from({ length: 2 * count }, () => []);
   for (let b = 0; b < bases; b++)

@@ -123,9 +123,11 @@ function figuresOf(
   };
 }
 
+/** Step of that difference, as a part of the frequency. */
+const step = 1e-4;
+
 /** k0 d eps/dk0 on the edges, by a central difference of the media. */
 function permittivitySlope(bodies: readonly Body[], s: SceneSection, g: SectionGrid, f: number): { u: Complexes; v: Complexes; w: Complexes } {
-  const step = 1e-4;
   const [low, high] = [1 - step, 1 + step].map((k) => fillSection(bodies, s, g, f * k).section);
   const part = (e: (x: Section) => Float64Array, loss: (x: Section) => Float64Array | undefined): Complexes => ({
     re: e(high).map((x, n) => (x - e(low)[n]) / (2 * step)),

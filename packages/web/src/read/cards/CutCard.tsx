@@ -22,7 +22,7 @@ const degrees = 180 / Math.PI;
 const told = (a: number | null): string => (a === null ? '–' : `${(a * degrees).toFixed(1).replace(/^-(0\.0)$/, '$1')}°`);
 
 /** What the path of a cut is called. */
-export function cutName({ path, at, through, tilt }: Pick<CutCardData, 'path' | 'at' | 'through' | 'tilt'>): string {
+function cutName({ path, at, through, tilt }: Pick<CutCardData, 'path' | 'at' | 'through' | 'tilt'>): string {
   const d = (a: number): string => `${Number((a * degrees).toFixed(2))}°`;
   if (path === 'wave') return 'phi of the wave, over theta';
   if (path === 'theta') return `theta ${d(at)}, over phi`;

@@ -35,7 +35,7 @@ const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', no
 const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };
 
 /** The slice that a card shows of a recorded field. */
-export function sliceFor(
+function sliceFor(
   field: RecordedField,
   card: Pick<FieldCardData, 'across' | 'at' | 'theta' | 'phi'>,
   plane: { axis: Axis; at: number } | null,

@@ -6,7 +6,8 @@ import type { Ground, SceneWire } from '../../../scene/index.ts';
 import { plainWire, upright, wireScene } from '@jadebell/verification/wireBench';
 import { meshWires } from '../../../grid/index.ts';
 import { WireSystem } from '../system.ts';
-import { addEarth, type Earth } from './addEarth.ts';
+import { addEarth } from './addEarth.ts';
+import type { Earth } from './pairs.ts';
 
 const frequency = 100e6;
 
