@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readTouchstone } from '@jadebell/core/formats';
 import type { Browser, Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { quick, type Session, startSession, until } from './session.ts';
 
 let session: Session;
 let browser: Browser;
@@ -92,16 +92,8 @@ describe('from the Shelf to a pattern', () => {
 
   test('the run is queued, forms live, and ends with results that stay after a reload', async () => {
     await page.keyboard.press('3');
-    await page.getByRole('button', { name: 'draft' }).click();
     // What then still rings is carried on by a fit.
-    await page.getByRole('button', { name: 'Show details' }).click();
-    for (const [label, value] of [
-      ['stop at energy', '1e-3'],
-      ['smallest cell', '0.8 mm'],
-    ]) {
-      await page.getByLabel(label).fill(value);
-      await page.getByLabel(label).press('Enter');
-    }
+    await session.draft({ ...quick, 'stop at energy': '1e-3', 'smallest cell': '0.8 mm' });
     await page.getByText(/on this machine’s/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     const run = page.getByLabel('Run 3', { exact: true });
@@ -238,7 +230,7 @@ describe('from nothing', () => {
     await page.keyboard.press('3');
     await setChip('lowest frequency', '0.9 GHz');
     await setChip('highest frequency', '1.3 GHz');
-    await page.getByRole('button', { name: 'draft' }).click();
+    await session.draft(quick);
     await page.getByText('nothing stands in the way').waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 1', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 120_000 });

@@ -86,7 +86,7 @@ describe('a bend of guide between guided ports', () => {
 
   test('the run excites both in turn; S, modes and a two-port file can be read', async () => {
     await page.keyboard.press('3');
-    await page.getByRole('button', { name: 'draft' }).click();
+    await s.draft();
     await page.getByText('nothing stands in the way').waitFor();
     await page.getByText(/about 2 ×/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { quick, type Session, startSession, until } from './session.ts';
 
 let s: Session;
 let page: Page;
@@ -37,7 +37,7 @@ describe('a reflector under a plane wave', () => {
 
   test('cross-sections and the scattered pattern are read and taken away', async () => {
     await page.keyboard.press('3');
-    await page.getByRole('button', { name: 'draft' }).click();
+    await s.draft(quick);
     await page.getByText('nothing stands in the way').waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 2', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 120_000 });

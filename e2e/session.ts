@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, BrowserContext, Download, Locator, Page } from 'playwright-core';
@@ -30,6 +30,8 @@ export interface Session {
   /** Adds a line from the menus over the stage view. */
   add(group: string, title: string): Promise<void>;
   stage(name: string): Locator;
+  /** In Solve: draft accuracy, and settings by hand by their labels, each with Enter. */
+  draft(byHand?: Readonly<Record<string, string>>): Promise<void>;
   entry(name: string): Locator;
   saved(): Promise<void>;
   /** Opens a board of Read. */
@@ -40,11 +42,22 @@ export interface Session {
   end(): Promise<void>;
 }
 
+/** Thinner absorbing layers and an earlier end than usual: for what is read to within a few per cent. */
+export const quick = { 'absorbing layers': '5', 'stop at energy': '1e-4' };
+
 export async function startSession(port: number): Promise<Session> {
   const folder = mkdtempSync(join(tmpdir(), 'jadebell-e2e-'));
   const scripts = '../scripts/service.mjs';
   const { startService } = (await import(scripts)) as { startService(o: object): Promise<Service> };
-  const service = await startService({ folder, port, databasePort: port + 10 });
+  const start = (at: string): Promise<Service> => startService({ folder: at, port, databasePort: port + 10 });
+  // All suites of a run begin with the same demos: the first one fills a database with them, of which each gets a copy.
+  const run = process.env.JADEBELL_TEST_FOLDER;
+  if (run) {
+    const filled = join(run, 'demos');
+    if (!existsSync(filled)) await (await start(filled)).stop();
+    cpSync(filled, folder, { recursive: true });
+  }
+  const service = await start(folder);
   const browser = await openBrowser();
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 0.5, acceptDownloads: true });
   const page = await context.newPage();
@@ -70,6 +83,15 @@ export async function startSession(port: number): Promise<Session> {
     async add(group, title) {
       await page.getByRole('button', { name: `+ ${group}` }).click();
       await page.getByRole('menuitem', { name: new RegExp(`^${title}`) }).click();
+    },
+    async draft(byHand = {}) {
+      await page.getByRole('button', { name: 'draft' }).click();
+      if (!Object.keys(byHand).length) return;
+      await page.getByRole('button', { name: 'Show details' }).click();
+      for (const [label, value] of Object.entries(byHand)) {
+        await page.getByLabel(label).fill(value);
+        await page.getByLabel(label).press('Enter');
+      }
     },
     stage: (name) => page.getByRole('navigation', { name: 'Course' }).getByRole('link', { name }),
     entry: (name) => page.locator(`#entry-${name}`),

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { quick, type Session, startSession, until } from './session.ts';
 
 let s: Session;
 let page: Page;
@@ -76,7 +76,7 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
     for (const [label, value] of [['position', 'gap'], ['from x', '-8 mm'], ['from y', '-8 mm'], ['to x', '8 mm'], ['to y', '8 mm']]) await setIn('current', label, value); // prettier-ignore
     await s.saved();
     await page.keyboard.press('3');
-    await page.getByRole('button', { name: 'draft' }).click();
+    await s.draft(quick);
     await page.getByText(/on this machine’s/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 1', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 150_000 }); // prettier-ignore

@@ -49,7 +49,7 @@ const jest = (title, args, env = {}) => {
   spawnSync(process.execPath, [join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args], {
     cwd: root,
     stdio: 'inherit',
-    env: { ...process.env, NODE_OPTIONS: nodeOptions, ...env },
+    env: { ...process.env, NODE_OPTIONS: nodeOptions, JADEBELL_TEST_FOLDER: folder, ...env },
   });
   try {
     const result = JSON.parse(readFileSync(report, 'utf8'));

@@ -129,7 +129,6 @@ export function compile(text: string): Compiled {
   }
   const uses = new Set<string>();
   const pointed = new Map<string, Reference>();
-  let nodes = 0;
   tree = tree.transform((node) => {
     const reference = referenceOf(node);
     if (!reference || reference.paths.some((p) => Object.hasOwn(builtins, p[0]))) return node;
@@ -137,38 +136,7 @@ export function compile(text: string): Compiled {
     pointed.set(name, reference);
     return new math.SymbolNode(name);
   });
-  tree.traverse((node, path, parent) => {
-    if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into parameters.');
-    const any = node as MathNode & { fn?: { name?: string } | string; name?: string; value?: unknown };
-    switch (node.type) {
-      case 'ParenthesisNode':
-        return;
-      case 'ConstantNode':
-        if (typeof any.value === 'number') return;
-        break;
-      case 'OperatorNode':
-        if (operators.has(any.fn as string)) return;
-        break;
-      case 'FunctionNode': {
-        const name = (any.fn as { name?: string }).name ?? '';
-        if (functionNames.includes(name)) return;
-        throw new ExpressionFault(
-          'expression.unknown-function',
-          `There is no function ${name || 'of that kind'}.`,
-          `Use one of ${functionNames.join(', ')}.`,
-        );
-      }
-      case 'SymbolNode':
-        if (path === 'fn' && parent?.type === 'FunctionNode') return;
-        if (!Object.hasOwn(builtins, any.name!) && !pointed.has(any.name!)) uses.add(any.name!);
-        return;
-    }
-    throw new ExpressionFault(
-      'expression.not-allowed',
-      `‘${text}’ uses something that is not arithmetic.`,
-      'Use numbers, units, names of parameters, + - * / ^ and functions.',
-    );
-  });
+  for (const name of namesIn(tree, text)) if (!pointed.has(name)) uses.add(name);
   const code = tree.compile();
   // An expression of numbers and units alone has one value for ever.
   let constant: Value | undefined;
@@ -201,6 +169,45 @@ export function compile(text: string): Compiled {
   if (cache.size > 20_000) cache.clear();
   cache.set(text, compiled);
   return compiled;
+}
+
+/** Names that an expression uses beside those of the language; throws ExpressionFault where it holds anything but arithmetic. */
+function namesIn(tree: MathNode, text: string): string[] {
+  const names: string[] = [];
+  let nodes = 0;
+  tree.traverse((node, path, parent) => {
+    if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into parameters.');
+    const any = node as MathNode & { fn?: { name?: string } | string; name?: string; value?: unknown };
+    switch (node.type) {
+      case 'ParenthesisNode':
+        return;
+      case 'ConstantNode':
+        if (typeof any.value === 'number') return;
+        break;
+      case 'OperatorNode':
+        if (operators.has(any.fn as string)) return;
+        break;
+      case 'FunctionNode': {
+        const name = (any.fn as { name?: string }).name ?? '';
+        if (functionNames.includes(name)) return;
+        throw new ExpressionFault(
+          'expression.unknown-function',
+          `There is no function ${name || 'of that kind'}.`,
+          `Use one of ${functionNames.join(', ')}.`,
+        );
+      }
+      case 'SymbolNode':
+        if (path === 'fn' && parent?.type === 'FunctionNode') return;
+        if (!Object.hasOwn(builtins, any.name!)) names.push(any.name!);
+        return;
+    }
+    throw new ExpressionFault(
+      'expression.not-allowed',
+      `‘${text}’ uses something that is not arithmetic.`,
+      'Use numbers, units, names of parameters, + - * / ^ and functions.',
+    );
+  });
+  return names;
 }
 
 const isUnit = (v: unknown): v is Unit => typeof v === 'object' && v !== null && (v as { isUnit?: boolean }).isUnit === true;

@@ -1,4 +1,4 @@
-import type { Complex } from '../results/index.ts';
+import { type Complex, polar } from '../numerics/complex.ts';
 
 /**
  * Touchstone file of n ports, version 1.1 (IBIS Open Forum, 2002): hertz, S, real and imaginary parts. `s[to][from]` over
@@ -79,100 +79,139 @@ const units: Record<string, number> = { hz: 1, khz: 1e3, mhz: 1e6, ghz: 1e9 };
  * @throws Error that names the line at fault.
  */
 export function readTouchstone(text: string, ports: number | null): TouchstoneData {
-  const frequency: number[] = [];
-  let n = ports ?? 0;
-  let s: Complex[][][] = [];
-  let scale = 1e9;
-  let form = 'ma';
-  let resistance = 50;
-  let references: number[] | null = null;
-  let complex: Complex[] | null = null;
-  let version = 1;
-  let reading = true;
-  let order = '21_12';
-  let wantsReference = 0;
-  let numbers: number[] = [];
-  const value = (a: number, b: number): Complex => {
-    const size = form === 'db' ? 10 ** (a / 20) : a;
-    const angle = (b * Math.PI) / 180;
-    return form === 'ri' ? [a, b] : [size * Math.cos(angle), size * Math.sin(angle)];
-  };
-  const keywords: Record<string, (rest: string, at: number) => void> = {
+  const reader = new Reader(ports ?? 0);
+  text.split(/\r?\n/).forEach((line, i) => reader.take(line, i + 1));
+  return reader.done();
+}
+
+/** Takes a file line by line; each may change how the next ones are read. */
+class Reader {
+  private readonly frequency: number[] = [];
+  private s: Complex[][][] = [];
+  private scale = 1e9;
+  private form = 'ma';
+  private resistance = 50;
+  private references: number[] | null = null;
+  /** Reference resistances that the next lines still give. */
+  private wanted = 0;
+  private complex: Complex[] | null = null;
+  private version = 1;
+  /** Whether lines are those of the network now. */
+  private reading = true;
+  private order = '21_12';
+  /** Numbers of the record that is being read. */
+  private numbers: number[] = [];
+
+  constructor(private n: number) {}
+
+  private readonly keywords: Record<string, (rest: string, at: number) => void> = {
     version: () => {
-      version = 2;
-      reading = false;
-      order = '12_21';
+      this.version = 2;
+      this.reading = false;
+      this.order = '12_21';
     },
     'number of ports': (rest, at) => {
-      n = Number(rest);
-      if (!Number.isInteger(n) || n < 1 || n > 100) throw new Error(`Line ${at} names ${rest} ports; between 1 and 100 can be read.`);
+      this.n = Number(rest);
+      if (!Number.isInteger(this.n) || this.n < 1 || this.n > 100) throw new Error(`Line ${at} names ${rest} ports; between 1 and 100 can be read.`);
     },
-    'two-port data order': (rest) => void (order = rest),
+    'two-port data order': (rest) => void (this.order = rest),
     reference: (rest) => {
-      references = rest.split(/\s+/).filter(Boolean).map(Number);
-      wantsReference = n - references.length;
+      this.references = rest.split(/\s+/).filter(Boolean).map(Number);
+      this.wanted = this.n - this.references.length;
     },
     'matrix format': (rest, at) => {
       if (rest.toLowerCase() !== 'full') throw new Error(`Line ${at} asks for a ${rest} matrix; only full ones can be read.`);
     },
-    'network data': () => void (reading = true),
-    'noise data': () => void (reading = false),
-    end: () => void (reading = false),
+    'network data': () => void (this.reading = true),
+    'noise data': () => void (this.reading = false),
+    end: () => void (this.reading = false),
   };
-  text.split(/\r?\n/).forEach((raw, i) => {
+
+  /**
+   * A line and its number from 1.
+   * @throws Error where it cannot be read, with its number.
+   */
+  take(raw: string, at: number): void {
     if (raw.startsWith(complexLine)) {
-      complex = raw.slice(complexLine.length).trim().split(/\s+/).map((z) => {
-        const m = /^([\d.e+-]*?\d)([+-][\d.e+-]*\d)j$/i.exec(z);
-        return [Number(m?.[1]), Number(m?.[2])];
-      }); // prettier-ignore
+      this.complex = complexReferences(raw.slice(complexLine.length));
       return;
     }
     const line = raw.split('!')[0].trim();
     if (!line) return;
     const keyword = /^\[([^\]]+)\]\s*(.*)$/.exec(line);
-    if (keyword) return keywords[keyword[1].toLowerCase()]?.(keyword[2], i + 1);
-    if (line.startsWith('#')) {
-      const words = line.slice(1).toLowerCase().trim().split(/\s+/);
-      words.forEach((w, k) => {
-        if (w in units) scale = units[w];
-        else if (w === 'ri' || w === 'ma' || w === 'db') form = w;
-        else if (w === 'r' && words[k + 1] !== undefined) resistance = Number(words[k + 1]);
-        else if (['y', 'z', 'g', 'h'].includes(w))
-          throw new Error(`Line ${i + 1} says that the file holds ${w.toUpperCase()}-parameters; only S can be read.`);
-      });
+    if (keyword) this.keywords[keyword[1].toLowerCase()]?.(keyword[2], at);
+    else if (line.startsWith('#')) this.takeOptions(line.slice(1), at);
+    else this.takeNumbers(line.split(/\s+/).map(Number), at);
+  }
+
+  private takeOptions(line: string, at: number): void {
+    const words = line.toLowerCase().trim().split(/\s+/);
+    words.forEach((w, k) => {
+      if (w in units) this.scale = units[w];
+      else if (w === 'ri' || w === 'ma' || w === 'db') this.form = w;
+      else if (w === 'r' && words[k + 1] !== undefined) this.resistance = Number(words[k + 1]);
+      else if (['y', 'z', 'g', 'h'].includes(w))
+        throw new Error(`Line ${at} says that the file holds ${w.toUpperCase()}-parameters; only S can be read.`);
+    });
+  }
+
+  private takeNumbers(found: number[], at: number): void {
+    if (this.references && this.wanted > 0) {
+      this.references.push(...found);
+      this.wanted -= found.length;
       return;
     }
-    const found = line.split(/\s+/).map(Number);
-    if (references && wantsReference > 0) {
-      references.push(...found);
-      wantsReference -= found.length;
-      return;
-    }
-    if (!reading) return;
-    if (!n) throw new Error(`Line ${i + 1} comes before the number of ports is known: name the file .s1p, .s2p and so on.`);
+    if (!this.reading) return;
+    const { n, numbers, frequency } = this;
+    if (!n) throw new Error(`Line ${at} comes before the number of ports is known: name the file .s1p, .s2p and so on.`);
     // A record begins with its frequency, so its first line has an odd count; lines that follow have pairs.
     const begins = numbers.length === 0;
     // Noise parameters may follow the S of two ports; their frequencies begin anew.
-    if (begins && n === 2 && found.length === 5 && version === 1 && frequency.length && found[0] * scale <= frequency[frequency.length - 1])
-      reading = false;
-    if (!reading) return;
-    if (!found.every(Number.isFinite) || found.length % 2 !== (begins ? 1 : 0))
-      throw new Error(`Line ${i + 1} is not a frequency and pairs of numbers.`);
-    if (!s.length) s = Array.from({ length: n }, () => Array.from({ length: n }, () => []));
-    numbers.push(...found);
-    if (numbers.length > 1 + 2 * n * n) throw new Error(`Line ${i + 1} has more numbers than ${n} ports need.`);
-    if (numbers.length < 1 + 2 * n * n) {
-      if (n === 1) throw new Error(`Line ${i + 1} is not a frequency and pairs of numbers.`);
+    if (begins && n === 2 && found.length === 5 && this.version === 1 && found[0] * this.scale <= (frequency.at(-1) ?? -Infinity)) {
+      this.reading = false;
       return;
     }
-    frequency.push(numbers[0] * scale);
+    if (!found.every(Number.isFinite) || found.length % 2 !== (begins ? 1 : 0))
+      throw new Error(`Line ${at} is not a frequency and pairs of numbers.`);
+    numbers.push(...found);
+    if (numbers.length > 1 + 2 * n * n) throw new Error(`Line ${at} has more numbers than ${n} ports need.`);
+    if (numbers.length === 1 + 2 * n * n) this.keepRecord();
+    else if (n === 1) throw new Error(`Line ${at} is not a frequency and pairs of numbers.`);
+  }
+
+  private keepRecord(): void {
+    const { n, numbers } = this;
+    if (!this.s.length) this.s = Array.from({ length: n }, () => Array.from({ length: n }, () => []));
+    this.frequency.push(numbers[0] * this.scale);
     for (let k = 0; k < n * n; k++) {
-      const [to, from] = n === 2 && order.startsWith('21') ? [k % 2, k >> 1] : [Math.floor(k / n), k % n];
-      s[to][from].push(value(numbers[1 + 2 * k], numbers[2 + 2 * k]));
+      const [to, from] = n === 2 && this.order.startsWith('21') ? [k % 2, k >> 1] : [Math.floor(k / n), k % n];
+      this.s[to][from].push(this.value(numbers[1 + 2 * k], numbers[2 + 2 * k]));
     }
-    numbers = [];
-  });
-  if (numbers.length) throw new Error(`The last record is not whole: it has ${numbers.length} of ${1 + 2 * n * n} numbers.`);
-  const plain = (references ?? Array.from({ length: n }, () => resistance)).map((re): Complex => [re, 0]);
-  return { frequency, s, references: complex ?? plain };
+    this.numbers = [];
+  }
+
+  private value(a: number, b: number): Complex {
+    return this.form === 'ri' ? [a, b] : polar(this.form === 'db' ? 10 ** (a / 20) : a, (b * Math.PI) / 180);
+  }
+
+  /**
+   * What was read.
+   * @throws Error where the last record is not whole.
+   */
+  done(): TouchstoneData {
+    const { n, numbers, frequency, s } = this;
+    if (numbers.length) throw new Error(`The last record is not whole: it has ${numbers.length} of ${1 + 2 * n * n} numbers.`);
+    const plain = (this.references ?? Array.from({ length: n }, () => this.resistance)).map((re): Complex => [re, 0]);
+    return { frequency, s, references: this.complex ?? plain };
+  }
 }
+
+/** Complex references as our own comment has them: 50-20j and so on. */
+const complexReferences = (text: string): Complex[] =>
+  text
+    .trim()
+    .split(/\s+/)
+    .map((z) => {
+      const m = /^([\d.e+-]*?\d)([+-][\d.e+-]*\d)j$/i.exec(z);
+      return [Number(m?.[1]), Number(m?.[2])];
+    });

@@ -28,6 +28,40 @@ export const checkGuides = ({ guides, bodies }: GridScene): Problem[] =>
     return [problem('error', code, { part: 'ports', name: g.name }, message('port'), fix)];
   });
 
+/** Dispersion of a mode on the grid's cells from beta^2 and the ratio of H to E by beta, both in the section. */
+type OnCells = (beta2: number, y: (b: number) => number) => Dispersion;
+
+/** The same for cells of `step` metres along the guide: b = 2/step sin(beta step / 2); below cutoff the sine becomes a hyperbolic one. */
+function dispersionOnCells(step: number, beta2: number, y: (b: number) => number): Dispersion {
+  const b = Math.sqrt(Math.abs(beta2));
+  if (beta2 > 0) {
+    const beta = (2 / step) * Math.asin(Math.min(1, (b * step) / 2));
+    return { beta: [beta, 0], admittance: [y(b) * Math.cos((beta * step) / 2), 0], propagates: true };
+  }
+  const alpha = (2 / step) * Math.asinh((b * step) / 2);
+  return { beta: [0, -alpha], admittance: [0, y(b) * Math.cosh((alpha * step) / 2)], propagates: false };
+}
+
+/** A mode of a section filled with one permittivity, solved at wave number `k0` (1/m): its shape is the same at all frequencies. */
+function plainMode(mode: Mode, permittivity: number, k0: number, dt: number, onCells: OnCells): PortMode {
+  const kc2 = Math.max(0, permittivity * k0 * k0 - mode.beta2);
+  const tm = mode.kind === 'TM';
+  return {
+    mode,
+    // The mode's field is of unit norm, so P = |V|^2 / 2 Z with Z = eta V^2 / sqrt(er).
+    impedance: mode.voltage === null ? null : (eta0 * mode.voltage ** 2) / Math.sqrt(permittivity),
+    line: { c: permittivity, l: 1, kc: Math.sqrt(kc2), form: tm ? 'series' : 'shunt' },
+    at: (f) => {
+      const k = discreteK(f, dt);
+      const beta2 = permittivity * k * k - kc2;
+      // H/E is b/k for TE and eps k/b for TM; below cutoff b is -j |b|.
+      if (tm) return onCells(beta2, (b) => (permittivity * k) / b);
+      const out = onCells(beta2, (b) => b / k);
+      return out.propagates ? out : { ...out, admittance: [0, -out.admittance[1]] };
+    },
+  };
+}
+
 /** Solves the modes of a port, or of what `seen` says, on the grid. Gives problems where there is nothing to guide. */
 export function guideModes(
   d: Discrete,
@@ -50,16 +84,7 @@ export function guideModes(
   const uniform = uniformPermittivity(section);
   if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message(noun), shortFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
-  const cellAdmittance = (beta2: number, y: (b: number) => number): Dispersion => {
-    // b = 2/dz sin(beta dz / 2); below cutoff the sine becomes a hyperbolic one.
-    const b = Math.sqrt(Math.abs(beta2));
-    if (beta2 > 0) {
-      const beta = (2 / step) * Math.asin(Math.min(1, (b * step) / 2));
-      return { beta: [beta, 0], admittance: [y(b) * Math.cos((beta * step) / 2), 0], propagates: true };
-    }
-    const alpha = (2 / step) * Math.asinh((b * step) / 2);
-    return { beta: [0, -alpha], admittance: [0, y(b) * Math.cosh((alpha * step) / 2)], propagates: false };
-  };
+  const onCells: OnCells = (beta2, y) => dispersionOnCells(step, beta2, y);
   const few = (found: number): { problems: Problem[] } =>
     fail('port.modes', `The cross-section has only ${found} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
   const cutoffFault = (): { problems: Problem[] } =>
@@ -76,7 +101,7 @@ export function guideModes(
       band,
       guide.modes,
       (f) => discreteK(f, d.dt),
-      cellAdmittance,
+      onCells,
       kernel,
     );
     if (mixed.length < guide.modes) return few(mixed.length);
@@ -94,27 +119,9 @@ export function guideModes(
   }
   const modes = solveSection(section, k0, { count: guide.modes, kernel });
   if (modes.length < guide.modes) return few(modes.length);
-  const cutoff2 = (m: Mode): number => Math.max(0, uniform * k0 * k0 - m.beta2);
-  if (modes.every((m) => cutoff2(m) >= uniform * discreteK(band.to, d.dt) ** 2)) return cutoffFault();
-  const made = modes.map((mode): PortMode => {
-    const kc2 = cutoff2(mode);
-    const tm = mode.kind === 'TM';
-    return {
-      mode,
-      // The mode's field is of unit norm, so P = |V|^2 / 2 Z with Z = eta V^2 / sqrt(er).
-      impedance: whole(mode.voltage === null ? null : (eta0 * mode.voltage ** 2) / Math.sqrt(uniform)),
-      line: { c: uniform, l: 1, kc: Math.sqrt(kc2), form: tm ? 'series' : 'shunt' },
-      at: (f) => {
-        const k = discreteK(f, d.dt);
-        const beta2 = uniform * k * k - kc2;
-        // H/E is b/k for TE and eps k/b for TM; below cutoff b is -j |b|.
-        if (tm) return cellAdmittance(beta2, (b) => (uniform * k) / b);
-        const out = cellAdmittance(beta2, (b) => b / k);
-        return out.propagates ? out : { ...out, admittance: [0, -out.admittance[1]] };
-      },
-    };
-  });
-  return { found: { plane, section, step, modes: made.map((m) => directed(m, guide, plane, section, band)) } };
+  const made = modes.map((m) => plainMode(m, uniform, k0, d.dt, onCells));
+  if (made.every((m) => !m.at(band.to).propagates)) return cutoffFault();
+  return { found: { plane, section, step, modes: made.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)) } };
 }
 
 /** Samples along a voltage path. */

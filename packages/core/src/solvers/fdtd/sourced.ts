@@ -1,3 +1,4 @@
+import { abs, type Complex } from '../../numerics/complex.ts';
 import { ProblemError } from '../../document/index.ts';
 import { directionsOf } from '../../recorders/index.ts';
 import { type ResultArray, resultOf, type ResultSet } from '../../results/index.ts';
@@ -66,25 +67,9 @@ export async function solveSourced(
     const recorded = (['frequencies', 'time'] as const).flatMap((over) =>
       tellRecorders(scene, d, plan, over, samples, { arrays, places: new Set() }),
     );
-    const asked = farFieldOf(scene);
-    let far: Parameters<typeof tell>[0] = null;
-    if (asked) {
-      const { nTheta, nPhi, step } = directionsOf(asked.step);
-      const numbers = numbersOf(asked.kept, scene.recordAt.length);
-      const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
-      const readings = numbers.map((f, n) => {
-        const voltage = (p: number): number => {
-          const { re, im } = voltageSpectrum(simulation, p, [scene.recordAt[f]], dt);
-          return (Math.hypot(...scales[f]) / (every * dt)) * Math.hypot(re[0], im[0]);
-        };
-        const reading = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage });
-        data.set(reading.pattern.values, n * nTheta * nPhi * 4);
-        return reading;
-      });
-      arrays.farField = { shape: [numbers.length, nTheta, nPhi, 4], data };
-      far = { name: asked.name, step, readings };
-    }
-    const { told, balance } = tell(far);
+    const far = readFarOfSource(scene, d, plan, simulation, scales, every * dt);
+    if (far) arrays.farField = far.array;
+    const { told, balance } = tell(far && far.told);
     return resultOf<TimeEvidence>(
       {
         solver: 'fdtd',
@@ -115,4 +100,31 @@ export async function solveSourced(
   } finally {
     simulation.close();
   }
+}
+
+/** The far field at the recorded frequencies for what the source is told for, as readings and as an array [frequency][theta][phi][4]; null where none is asked for. `interval` is that of the probes' samples, s. */
+function readFarOfSource(
+  scene: GridScene,
+  d: Discrete,
+  plan: ReturnType<typeof planRecording>,
+  simulation: Simulation,
+  scales: readonly Complex[],
+  interval: number,
+): { array: ResultArray; told: NonNullable<Parameters<ReturnType<ReturnType<typeof gridSource>['read']>['tell']>[0]> } | null {
+  const asked = farFieldOf(scene);
+  if (!asked) return null;
+  const { nTheta, nPhi, step } = directionsOf(asked.step);
+  const numbers = numbersOf(asked.kept, scene.recordAt.length);
+  const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
+  const readings = numbers.map((f, n) => {
+    const voltage = (probe: number): number => {
+      const { re, im } = voltageSpectrum(simulation, probe, [scene.recordAt[f]], d.dt);
+      return (abs(scales[f]) / interval) * Math.hypot(re[0], im[0]);
+    };
+    const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
+    const reading = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage });
+    data.set(reading.pattern.values, n * nTheta * nPhi * 4);
+    return reading;
+  });
+  return { array: { shape: [numbers.length, nTheta, nPhi, 4], data }, told: { name: asked.name, step, readings } };
 }
