@@ -13,7 +13,7 @@ const target = join(root, 'packages/core/kernels/build/kernels.wasm');
 /** Files that are made from kernels/layout.mjs, and what must stand in them. */
 export const layouts = [
   [join(sources, 'layout.ts'), kernelLayout],
-  [join(root, 'packages/core/src/solvers/fdtd/layout.ts'), hostLayout],
+  [join(root, 'packages/core/src/solvers/layout.ts'), hostLayout],
 ];
 
 export function buildKernels() {

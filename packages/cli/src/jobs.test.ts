@@ -23,6 +23,7 @@ const scene = (more: Partial<GridScene> = {}): GridScene =>
       { kind: 'signal', name: 'point', at: [5e-3, a / 2, b / 2] },
     ],
     recordAt: [22e9],
+    details: { cellsPerWavelength: 7, stopAt: 1e-4 },
     ...more,
   });
 

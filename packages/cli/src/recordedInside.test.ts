@@ -29,7 +29,7 @@ const guide = (fill: number, block: { permittivity: number; lossTangent?: number
     boundaries: Array<'electric'>(6).fill('electric'),
     recorders,
     recordAt: [f0],
-    details: { cellsPerWavelength: 30 },
+    details: { cellsPerWavelength: 24 },
   });
 const modesAt = (name: string, z: number, modes = 1, sign: 1 | -1 = 1): PlacedRecorder => ({ kind: 'mode', name, normal: 2, sign, min: [-a / 2, 0, z], max: [a / 2, b, z], modes }); // prettier-ignore
 const fluxAt = (name: string, z: number): PlacedRecorder => ({ kind: 'flux', name, normal: 2, sign: 1, min: [-a / 2, 0, z], max: [a / 2, b, z] });

@@ -1,5 +1,5 @@
-// What host and time-domain kernel tell each other by: words of the parameter block, and the tables whose addresses stand in it. From this one description
-// come the host's packing (src/solvers/fdtd/layout.ts) and the kernel's offsets (assembly/layout.ts); a test sends every table from one to the other.
+// What host and kernels tell each other by: words of the time domain's parameter block, and the tables whose addresses stand in it or in those of wires. From
+// this one description come the host's packing (src/solvers/layout.ts) and the kernels' offsets (assembly/layout.ts); a test sends every table from one to the other.
 
 /** Words of the parameter block, four bytes each: name, what it is, and how many it takes where it is more than one. */
 export const words = [
@@ -139,6 +139,36 @@ export const tables = {
   memoryClass: { about: 'a medium with memory; then f32 turn, pull, drive of each real state, and the same as re, im of each pair', fields: [['reals', 'i32'], ['pairs', 'i32']] }, // prettier-ignore
   probe: { about: 'the mean of two samples kept at every step', fields: [['a', 'u32'], ['b', 'u32'], ['wa', 'f32'], ['wb', 'f32'], ['series', 'u32']] }, // prettier-ignore
   side: { about: 'what the cell behind a wall holds: cell to fill or -1, cell to read, sign', fields: [['to', 'i32'], ['from', 'i32'], ['sign', 'f32']] }, // prettier-ignore
+  wireFill: {
+    about: 'what fills the matrix of wires: factors at a frequency, and where all of it lies',
+    fields: [
+      ['k', 'f64', 'wave number, 1/m'],
+      ['vector', 'f64', 'factor of the vector part, times j'],
+      ['scalar', 'f64', 'factor of the scalar part, times -j'],
+      ['bases', 'i32'],
+      ['width', 'u32', 'bytes of a row of the matrix'],
+      ['matrix', 'u32', 'pairs of columns as re, re, im, im'],
+      ['segments', 'u32', 'table wireSegment'],
+      ['count', 'i32', 'segments'],
+      ['images', 'u32', 'table wireSegment of the images over a perfect ground; 0 = there are none'],
+      ['nearFirst', 'u32', 'i32[count+1]: first close pair of each segment'],
+      ['nearList', 'u32', 'table wireNear'],
+      ['imageFirst', 'u32', 'the same of segments and images'],
+      ['imageList', 'u32'],
+      ['halfFirst', 'u32', 'i32[bases+1]: first half of each basis'],
+      ['halves', 'u32', 'table wireHalf'],
+      ['endFirst', 'u32', 'i32[2 count+1]: first basis at each end, by 2 segment + end'],
+      ['ends', 'u32', 'table wireEnd'],
+      ['scratch', 'u32', 'table wireSums of each segment, for each thread'],
+      ['firstSource', 'u32', 'i32[bases]: first segment that has a basis from each on'],
+      ['half', 'i32', '1 to fill the upper half alone'],
+    ],
+  },
+  wireSegment: { about: 'a segment: where it begins, its direction, length and radius', fields: [['x', 'f64'], ['y', 'f64'], ['z', 'f64'], ['ux', 'f64'], ['uy', 'f64'], ['uz', 'f64'], ['length', 'f64'], ['radius', 'f64']] }, // prettier-ignore
+  wireNear: { about: 'a close pair: its source, what is added to squared distances, and the static integrals of the products of shape functions', fields: [['source', 'i32'], ['rho2', 'f64'], ['t00', 'f64'], ['t01', 'f64'], ['t10', 'f64'], ['t11', 'f64']] }, // prettier-ignore
+  wireHalf: { about: 'half of a basis: the end of a segment where it peaks, and its sign along it', fields: [['segment', 'i32'], ['end', 'i32'], ['sign', 'f64']] }, // prettier-ignore
+  wireEnd: { about: 'a basis at an end of a segment', fields: [['basis', 'i32'], ['sign', 'f64']] }, // prettier-ignore
+  wireSums: { about: 'sums of a segment and a source: vector part of each product of shape functions, re and im, and the scalar part', fields: [['v00', 'f64'], ['v00Im', 'f64'], ['v01', 'f64'], ['v01Im', 'f64'], ['v10', 'f64'], ['v10Im', 'f64'], ['v11', 'f64'], ['v11Im', 'f64'], ['s', 'f64'], ['sIm', 'f64']] }, // prettier-ignore
 };
 
 const sizes = { u32: 4, i32: 4, f32: 4, f64: 8 };

@@ -254,6 +254,73 @@ export const SIDE_FROM: usize = 4;
 export const SIDE_SIGN: usize = 8;
 export const SIDE_SIZE: usize = 12;
 
+/** What fills the matrix of wires: factors at a frequency, and where all of it lies. */
+export const WIRE_FILL_K: usize = 0; // wave number, 1/m
+export const WIRE_FILL_VECTOR: usize = 8; // factor of the vector part, times j
+export const WIRE_FILL_SCALAR: usize = 16; // factor of the scalar part, times -j
+export const WIRE_FILL_BASES: usize = 24;
+export const WIRE_FILL_WIDTH: usize = 28; // bytes of a row of the matrix
+export const WIRE_FILL_MATRIX: usize = 32; // pairs of columns as re, re, im, im
+export const WIRE_FILL_SEGMENTS: usize = 36; // table wireSegment
+export const WIRE_FILL_COUNT: usize = 40; // segments
+export const WIRE_FILL_IMAGES: usize = 44; // table wireSegment of the images over a perfect ground; 0 = there are none
+export const WIRE_FILL_NEAR_FIRST: usize = 48; // i32[count+1]: first close pair of each segment
+export const WIRE_FILL_NEAR_LIST: usize = 52; // table wireNear
+export const WIRE_FILL_IMAGE_FIRST: usize = 56; // the same of segments and images
+export const WIRE_FILL_IMAGE_LIST: usize = 60;
+export const WIRE_FILL_HALF_FIRST: usize = 64; // i32[bases+1]: first half of each basis
+export const WIRE_FILL_HALVES: usize = 68; // table wireHalf
+export const WIRE_FILL_END_FIRST: usize = 72; // i32[2 count+1]: first basis at each end, by 2 segment + end
+export const WIRE_FILL_ENDS: usize = 76; // table wireEnd
+export const WIRE_FILL_SCRATCH: usize = 80; // table wireSums of each segment, for each thread
+export const WIRE_FILL_FIRST_SOURCE: usize = 84; // i32[bases]: first segment that has a basis from each on
+export const WIRE_FILL_HALF: usize = 88; // 1 to fill the upper half alone
+export const WIRE_FILL_SIZE: usize = 92;
+
+/** A segment: where it begins, its direction, length and radius. */
+export const WIRE_SEGMENT_X: usize = 0;
+export const WIRE_SEGMENT_Y: usize = 8;
+export const WIRE_SEGMENT_Z: usize = 16;
+export const WIRE_SEGMENT_UX: usize = 24;
+export const WIRE_SEGMENT_UY: usize = 32;
+export const WIRE_SEGMENT_UZ: usize = 40;
+export const WIRE_SEGMENT_LENGTH: usize = 48;
+export const WIRE_SEGMENT_RADIUS: usize = 56;
+export const WIRE_SEGMENT_SIZE: usize = 64;
+
+/** A close pair: its source, what is added to squared distances, and the static integrals of the products of shape functions. */
+export const WIRE_NEAR_SOURCE: usize = 0;
+export const WIRE_NEAR_RHO2: usize = 8;
+export const WIRE_NEAR_T00: usize = 16;
+export const WIRE_NEAR_T01: usize = 24;
+export const WIRE_NEAR_T10: usize = 32;
+export const WIRE_NEAR_T11: usize = 40;
+export const WIRE_NEAR_SIZE: usize = 48;
+
+/** Half of a basis: the end of a segment where it peaks, and its sign along it. */
+export const WIRE_HALF_SEGMENT: usize = 0;
+export const WIRE_HALF_END: usize = 4;
+export const WIRE_HALF_SIGN: usize = 8;
+export const WIRE_HALF_SIZE: usize = 16;
+
+/** A basis at an end of a segment. */
+export const WIRE_END_BASIS: usize = 0;
+export const WIRE_END_SIGN: usize = 8;
+export const WIRE_END_SIZE: usize = 16;
+
+/** Sums of a segment and a source: vector part of each product of shape functions, re and im, and the scalar part. */
+export const WIRE_SUMS_V00: usize = 0;
+export const WIRE_SUMS_V00_IM: usize = 8;
+export const WIRE_SUMS_V01: usize = 16;
+export const WIRE_SUMS_V01_IM: usize = 24;
+export const WIRE_SUMS_V10: usize = 32;
+export const WIRE_SUMS_V10_IM: usize = 40;
+export const WIRE_SUMS_V11: usize = 48;
+export const WIRE_SUMS_V11_IM: usize = 56;
+export const WIRE_SUMS_S: usize = 64;
+export const WIRE_SUMS_S_IM: usize = 72;
+export const WIRE_SUMS_SIZE: usize = 80;
+
 /** Reads the fields of an entry of a table, by its number, as f64 into `out`, and gives its size: the test of both sides. */
 export function echo(table: i32, at: usize, out: usize): usize {
   if (table === 0) {
@@ -433,6 +500,73 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<i32>(at, SIDE_FROM), 8);
     store<f64>(out, <f64>load<f32>(at, SIDE_SIGN), 16);
     return SIDE_SIZE;
+  }
+  if (table === 20) {
+    store<f64>(out, <f64>load<f64>(at, WIRE_FILL_K), 0);
+    store<f64>(out, <f64>load<f64>(at, WIRE_FILL_VECTOR), 8);
+    store<f64>(out, <f64>load<f64>(at, WIRE_FILL_SCALAR), 16);
+    store<f64>(out, <f64>load<i32>(at, WIRE_FILL_BASES), 24);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_WIDTH), 32);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_MATRIX), 40);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_SEGMENTS), 48);
+    store<f64>(out, <f64>load<i32>(at, WIRE_FILL_COUNT), 56);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_IMAGES), 64);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_NEAR_FIRST), 72);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_NEAR_LIST), 80);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_IMAGE_FIRST), 88);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_IMAGE_LIST), 96);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_HALF_FIRST), 104);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_HALVES), 112);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_END_FIRST), 120);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_ENDS), 128);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_SCRATCH), 136);
+    store<f64>(out, <f64>load<u32>(at, WIRE_FILL_FIRST_SOURCE), 144);
+    store<f64>(out, <f64>load<i32>(at, WIRE_FILL_HALF), 152);
+    return WIRE_FILL_SIZE;
+  }
+  if (table === 21) {
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_X), 0);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_Y), 8);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_Z), 16);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_UX), 24);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_UY), 32);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_UZ), 40);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_LENGTH), 48);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_RADIUS), 56);
+    return WIRE_SEGMENT_SIZE;
+  }
+  if (table === 22) {
+    store<f64>(out, <f64>load<i32>(at, WIRE_NEAR_SOURCE), 0);
+    store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_RHO2), 8);
+    store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T00), 16);
+    store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T01), 24);
+    store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T10), 32);
+    store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T11), 40);
+    return WIRE_NEAR_SIZE;
+  }
+  if (table === 23) {
+    store<f64>(out, <f64>load<i32>(at, WIRE_HALF_SEGMENT), 0);
+    store<f64>(out, <f64>load<i32>(at, WIRE_HALF_END), 8);
+    store<f64>(out, <f64>load<f64>(at, WIRE_HALF_SIGN), 16);
+    return WIRE_HALF_SIZE;
+  }
+  if (table === 24) {
+    store<f64>(out, <f64>load<i32>(at, WIRE_END_BASIS), 0);
+    store<f64>(out, <f64>load<f64>(at, WIRE_END_SIGN), 8);
+    return WIRE_END_SIZE;
+  }
+  if (table === 25) {
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V00), 0);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V00_IM), 8);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V01), 16);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V01_IM), 24);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V10), 32);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V10_IM), 40);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V11), 48);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V11_IM), 56);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_S), 64);
+    store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_S_IM), 72);
+    return WIRE_SUMS_SIZE;
   }
   return 0;
 }

@@ -1,9 +1,64 @@
 import { both, column, splat } from './inline';
 import { barrier } from './barrier';
+import {
+  WIRE_END_BASIS,
+  WIRE_END_SIGN,
+  WIRE_END_SIZE,
+  WIRE_FILL_BASES,
+  WIRE_FILL_COUNT,
+  WIRE_FILL_ENDS,
+  WIRE_FILL_END_FIRST,
+  WIRE_FILL_FIRST_SOURCE,
+  WIRE_FILL_HALF,
+  WIRE_FILL_HALF_FIRST,
+  WIRE_FILL_HALVES,
+  WIRE_FILL_IMAGES,
+  WIRE_FILL_IMAGE_FIRST,
+  WIRE_FILL_IMAGE_LIST,
+  WIRE_FILL_K,
+  WIRE_FILL_MATRIX,
+  WIRE_FILL_NEAR_FIRST,
+  WIRE_FILL_NEAR_LIST,
+  WIRE_FILL_SCALAR,
+  WIRE_FILL_SCRATCH,
+  WIRE_FILL_SEGMENTS,
+  WIRE_FILL_VECTOR,
+  WIRE_FILL_WIDTH,
+  WIRE_HALF_END,
+  WIRE_HALF_SEGMENT,
+  WIRE_HALF_SIGN,
+  WIRE_HALF_SIZE,
+  WIRE_NEAR_RHO2,
+  WIRE_NEAR_SIZE,
+  WIRE_NEAR_SOURCE,
+  WIRE_NEAR_T00,
+  WIRE_NEAR_T01,
+  WIRE_NEAR_T10,
+  WIRE_NEAR_T11,
+  WIRE_SEGMENT_LENGTH,
+  WIRE_SEGMENT_SIZE,
+  WIRE_SEGMENT_UX,
+  WIRE_SEGMENT_UY,
+  WIRE_SEGMENT_UZ,
+  WIRE_SEGMENT_X,
+  WIRE_SEGMENT_Y,
+  WIRE_SEGMENT_Z,
+  WIRE_SUMS_S,
+  WIRE_SUMS_SIZE,
+  WIRE_SUMS_S_IM,
+  WIRE_SUMS_V00,
+  WIRE_SUMS_V00_IM,
+  WIRE_SUMS_V01,
+  WIRE_SUMS_V01_IM,
+  WIRE_SUMS_V10,
+  WIRE_SUMS_V10_IM,
+  WIRE_SUMS_V11,
+  WIRE_SUMS_V11_IM,
+} from './layout';
 
 /**
  * Thin wires by the mixed-potential integral equation: interactions of straight segments and the dense complex system they make.
- * See src/solvers/moment/system.ts for what is computed and how the block of parameters is laid out.
+ * See src/solvers/moment/system.ts for what is computed.
  *
  * The matrix is row-major; a row holds pairs of columns as re, re, im, im, so that two columns share two registers without a shuffle.
  */
@@ -23,20 +78,20 @@ const gauss4 = memory.data<f64>(
  * their axes, with `rho2` added to its square. Cosine and sine by their series after reduction to an eighth of a turn.
  */
 function pair(from: usize, to: usize, k: f64, rho2: f64, near: bool, rule: usize, count: i32): void {
-  const ox = load<f64>(from),
-    oy = load<f64>(from, 8),
-    oz = load<f64>(from, 16);
-  const ux = load<f64>(from, 24),
-    uy = load<f64>(from, 32),
-    uz = load<f64>(from, 40),
-    lo = load<f64>(from, 48);
-  const sx = load<f64>(to),
-    sy = load<f64>(to, 8),
-    sz = load<f64>(to, 16);
-  const dx = load<f64>(to, 24),
-    dy = load<f64>(to, 32),
-    dz = load<f64>(to, 40),
-    ls = load<f64>(to, 48);
+  const ox = load<f64>(from, WIRE_SEGMENT_X),
+    oy = load<f64>(from, WIRE_SEGMENT_Y),
+    oz = load<f64>(from, WIRE_SEGMENT_Z);
+  const ux = load<f64>(from, WIRE_SEGMENT_UX),
+    uy = load<f64>(from, WIRE_SEGMENT_UY),
+    uz = load<f64>(from, WIRE_SEGMENT_UZ),
+    lo = load<f64>(from, WIRE_SEGMENT_LENGTH);
+  const sx = load<f64>(to, WIRE_SEGMENT_X),
+    sy = load<f64>(to, WIRE_SEGMENT_Y),
+    sz = load<f64>(to, WIRE_SEGMENT_Z);
+  const dx = load<f64>(to, WIRE_SEGMENT_UX),
+    dy = load<f64>(to, WIRE_SEGMENT_UY),
+    dz = load<f64>(to, WIRE_SEGMENT_UZ),
+    ls = load<f64>(to, WIRE_SEGMENT_LENGTH);
   const weights = rule + ((<usize>count) << 3);
   const one = splat(1),
     least = splat(max(rho2, 1e-30));
@@ -156,81 +211,76 @@ function addSources(
   nearList: usize,
   image: bool,
 ): void {
-  const from = segments + ((<usize>i) << 6);
-  const lo = load<f64>(from, 48),
-    ux = load<f64>(from, 24),
-    uy = load<f64>(from, 32),
-    uz = load<f64>(from, 40);
-  const mx = load<f64>(from) + 0.5 * lo * ux,
-    my = load<f64>(from, 8) + 0.5 * lo * uy,
-    mz = load<f64>(from, 16) + 0.5 * lo * uz;
-  let entry = nearList + <usize>load<i32>(nearFirst + ((<usize>i) << 2)) * 48;
-  const last = nearList + <usize>load<i32>(nearFirst + ((<usize>i) << 2), 4) * 48;
+  const from = segments + <usize>i * WIRE_SEGMENT_SIZE;
+  const lo = load<f64>(from, WIRE_SEGMENT_LENGTH),
+    ux = load<f64>(from, WIRE_SEGMENT_UX),
+    uy = load<f64>(from, WIRE_SEGMENT_UY),
+    uz = load<f64>(from, WIRE_SEGMENT_UZ);
+  const mx = load<f64>(from, WIRE_SEGMENT_X) + 0.5 * lo * ux,
+    my = load<f64>(from, WIRE_SEGMENT_Y) + 0.5 * lo * uy,
+    mz = load<f64>(from, WIRE_SEGMENT_Z) + 0.5 * lo * uz;
+  let entry = nearList + <usize>load<i32>(nearFirst + ((<usize>i) << 2)) * WIRE_NEAR_SIZE;
+  const last = nearList + <usize>load<i32>(nearFirst + ((<usize>i) << 2), 4) * WIRE_NEAR_SIZE;
   const sign: f64 = image ? -1 : 1;
-  while (entry < last && load<i32>(entry) < begin) entry += 48;
-  row += <usize>begin * 80;
-  for (let j = begin; j < count; j++, row += 80) {
-    const to = sources + ((<usize>j) << 6);
-    const ls = load<f64>(to, 48),
-      dx = load<f64>(to, 24),
-      dy = load<f64>(to, 32),
-      dz = load<f64>(to, 40);
+  while (entry < last && load<i32>(entry, WIRE_NEAR_SOURCE) < begin) entry += WIRE_NEAR_SIZE;
+  row += <usize>begin * WIRE_SUMS_SIZE;
+  for (let j = begin; j < count; j++, row += WIRE_SUMS_SIZE) {
+    const to = sources + <usize>j * WIRE_SEGMENT_SIZE;
+    const ls = load<f64>(to, WIRE_SEGMENT_LENGTH),
+      dx = load<f64>(to, WIRE_SEGMENT_UX),
+      dy = load<f64>(to, WIRE_SEGMENT_UY),
+      dz = load<f64>(to, WIRE_SEGMENT_UZ);
     const cosine = sign * (ux * dx + uy * dy + uz * dz);
-    if (entry < last && load<i32>(entry) == j) {
-      pair(from, to, k, load<f64>(entry, 8), true, gauss4, 4);
-      out0 += load<f64>(entry, 16);
-      out2 += load<f64>(entry, 24);
-      out4 += load<f64>(entry, 32);
-      out6 += load<f64>(entry, 40);
-      entry += 48;
+    if (entry < last && load<i32>(entry, WIRE_NEAR_SOURCE) == j) {
+      pair(from, to, k, load<f64>(entry, WIRE_NEAR_RHO2), true, gauss4, 4);
+      out0 += load<f64>(entry, WIRE_NEAR_T00);
+      out2 += load<f64>(entry, WIRE_NEAR_T01);
+      out4 += load<f64>(entry, WIRE_NEAR_T10);
+      out6 += load<f64>(entry, WIRE_NEAR_T11);
+      entry += WIRE_NEAR_SIZE;
     } else {
-      const x = load<f64>(to) + 0.5 * ls * dx - mx,
-        y = load<f64>(to, 8) + 0.5 * ls * dy - my,
-        z = load<f64>(to, 16) + 0.5 * ls * dz - mz;
+      const x = load<f64>(to, WIRE_SEGMENT_X) + 0.5 * ls * dx - mx,
+        y = load<f64>(to, WIRE_SEGMENT_Y) + 0.5 * ls * dy - my,
+        z = load<f64>(to, WIRE_SEGMENT_Z) + 0.5 * ls * dz - mz;
       const size = FAR * max(lo, ls);
       if (x * x + y * y + z * z > size * size) pair(from, to, k, 0, false, gauss2, 2);
       else pair(from, to, k, 0, false, gauss4, 4);
     }
-    store<f64>(row, load<f64>(row) + cosine * out0);
-    store<f64>(row, load<f64>(row, 8) + cosine * out1, 8);
-    store<f64>(row, load<f64>(row, 16) + cosine * out2, 16);
-    store<f64>(row, load<f64>(row, 24) + cosine * out3, 24);
-    store<f64>(row, load<f64>(row, 32) + cosine * out4, 32);
-    store<f64>(row, load<f64>(row, 40) + cosine * out5, 40);
-    store<f64>(row, load<f64>(row, 48) + cosine * out6, 48);
-    store<f64>(row, load<f64>(row, 56) + cosine * out7, 56);
-    store<f64>(row, load<f64>(row, 64) + sign * (out0 + out2 + out4 + out6), 64);
-    store<f64>(row, load<f64>(row, 72) + sign * (out1 + out3 + out5 + out7), 72);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V00) + cosine * out0, WIRE_SUMS_V00);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V00_IM) + cosine * out1, WIRE_SUMS_V00_IM);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V01) + cosine * out2, WIRE_SUMS_V01);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V01_IM) + cosine * out3, WIRE_SUMS_V01_IM);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V10) + cosine * out4, WIRE_SUMS_V10);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V10_IM) + cosine * out5, WIRE_SUMS_V10_IM);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V11) + cosine * out6, WIRE_SUMS_V11);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_V11_IM) + cosine * out7, WIRE_SUMS_V11_IM);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_S) + sign * (out0 + out2 + out4 + out6), WIRE_SUMS_S);
+    store<f64>(row, load<f64>(row, WIRE_SUMS_S_IM) + sign * (out1 + out3 + out5 + out7), WIRE_SUMS_S_IM);
   }
 }
 
-/**
- * Fills this thread's rows of the matrix. Parameters: f64 k, f64 factor of the vector part (times j), f64 factor of the scalar part (times -j), then u32:
- * bases, width of a row in bytes, matrix, segments, count of segments, images (0 for none), first near entries, near list, the same of
- * images, halves of each basis (first), halves (i32 segment, i32 end, f64 sign), bases of each end (first, by 2 segment + end), bases (i32 basis,
- * i32 pad, f64 sign), scratch (80 bytes a segment for each thread), first source that has a basis from each on, 1 to fill the upper half alone.
- */
+/** Fills this thread's rows of the matrix, as the table wireFill at `p` tells. */
 export function momentFill(p: usize, thread: i32, threads: i32): void {
-  const k = load<f64>(p),
-    vector = load<f64>(p, 8),
-    scalar = load<f64>(p, 16);
-  const bases = load<i32>(p, 24),
-    width = <usize>load<u32>(p, 28),
-    matrix = <usize>load<u32>(p, 32);
-  const segments = <usize>load<u32>(p, 36),
-    count = load<i32>(p, 40),
-    images = <usize>load<u32>(p, 44);
-  const nearFirst = <usize>load<u32>(p, 48),
-    nearList = <usize>load<u32>(p, 52);
-  const imageFirst = <usize>load<u32>(p, 56),
-    imageList = <usize>load<u32>(p, 60);
-  const halfFirst = <usize>load<u32>(p, 64),
-    halves = <usize>load<u32>(p, 68);
-  const endFirst = <usize>load<u32>(p, 72),
-    ends = <usize>load<u32>(p, 76);
-  const scratch = <usize>load<u32>(p, 80) + <usize>thread * <usize>count * 80;
-  const firstSource = <usize>load<u32>(p, 84),
-    half = load<i32>(p, 88) != 0;
+  const k = load<f64>(p, WIRE_FILL_K),
+    vector = load<f64>(p, WIRE_FILL_VECTOR),
+    scalar = load<f64>(p, WIRE_FILL_SCALAR);
+  const bases = load<i32>(p, WIRE_FILL_BASES),
+    width = <usize>load<u32>(p, WIRE_FILL_WIDTH),
+    matrix = <usize>load<u32>(p, WIRE_FILL_MATRIX);
+  const segments = <usize>load<u32>(p, WIRE_FILL_SEGMENTS),
+    count = load<i32>(p, WIRE_FILL_COUNT),
+    images = <usize>load<u32>(p, WIRE_FILL_IMAGES);
+  const nearFirst = <usize>load<u32>(p, WIRE_FILL_NEAR_FIRST),
+    nearList = <usize>load<u32>(p, WIRE_FILL_NEAR_LIST);
+  const imageFirst = <usize>load<u32>(p, WIRE_FILL_IMAGE_FIRST),
+    imageList = <usize>load<u32>(p, WIRE_FILL_IMAGE_LIST);
+  const halfFirst = <usize>load<u32>(p, WIRE_FILL_HALF_FIRST),
+    halves = <usize>load<u32>(p, WIRE_FILL_HALVES);
+  const endFirst = <usize>load<u32>(p, WIRE_FILL_END_FIRST),
+    ends = <usize>load<u32>(p, WIRE_FILL_ENDS);
+  const scratch = <usize>load<u32>(p, WIRE_FILL_SCRATCH) + <usize>thread * <usize>count * WIRE_SUMS_SIZE;
+  const firstSource = <usize>load<u32>(p, WIRE_FILL_FIRST_SOURCE),
+    half = load<i32>(p, WIRE_FILL_HALF) != 0;
   const from = share(bases, thread, threads, half),
     until = share(bases, thread + 1, threads, half);
   let known = -1;
@@ -238,21 +288,21 @@ export function momentFill(p: usize, thread: i32, threads: i32): void {
     const row = matrix + <usize>m * width;
     memory.fill(row, 0, width);
     const begin = half ? load<i32>(firstSource + ((<usize>m) << 2)) : 0;
-    for (let h = load<i32>(halfFirst + ((<usize>m) << 2)), end = load<i32>(halfFirst + ((<usize>m) << 2), 4); h < end; h++) {
-      const arm = halves + ((<usize>h) << 4);
-      const i = load<i32>(arm),
-        a = load<i32>(arm, 4),
-        sign = load<f64>(arm, 8);
+    for (let h = load<i32>(halfFirst + ((<usize>m) << 2)), past = load<i32>(halfFirst + ((<usize>m) << 2), 4); h < past; h++) {
+      const arm = halves + <usize>h * WIRE_HALF_SIZE;
+      const i = load<i32>(arm, WIRE_HALF_SEGMENT),
+        a = load<i32>(arm, WIRE_HALF_END),
+        sign = load<f64>(arm, WIRE_HALF_SIGN);
       if (i != known) {
-        memory.fill(scratch + <usize>begin * 80, 0, <usize>(count - begin) * 80);
+        memory.fill(scratch + <usize>begin * WIRE_SUMS_SIZE, 0, <usize>(count - begin) * WIRE_SUMS_SIZE);
         addSources(scratch, segments, i, segments, begin, count, k, nearFirst, nearList, false);
         if (images) addSources(scratch, segments, i, images, begin, count, k, imageFirst, imageList, true);
         known = i;
       }
-      const slope = (a ? scalar : -scalar) / load<f64>(segments + ((<usize>i) << 6), 48);
-      let values = scratch + <usize>begin * 80;
-      for (let j = begin; j < count; j++, values += 80) {
-        const steep = slope / load<f64>(segments + ((<usize>j) << 6), 48);
+      const slope = (a ? scalar : -scalar) / load<f64>(segments + <usize>i * WIRE_SEGMENT_SIZE, WIRE_SEGMENT_LENGTH);
+      let values = scratch + <usize>begin * WIRE_SUMS_SIZE;
+      for (let j = begin; j < count; j++, values += WIRE_SUMS_SIZE) {
+        const steep = slope / load<f64>(segments + <usize>j * WIRE_SEGMENT_SIZE, WIRE_SEGMENT_LENGTH);
         for (let b = 0; b < 2; b++) {
           let e = load<i32>(endFirst + ((<usize>(2 * j + b)) << 2));
           const stop = load<i32>(endFirst + ((<usize>(2 * j + b)) << 2), 4);
@@ -260,13 +310,14 @@ export function momentFill(p: usize, thread: i32, threads: i32): void {
           const g = values + ((<usize>(2 * a + b)) << 4);
           const q = b ? steep : -steep;
           // j vector G - j scalar S.
-          const re = sign * (q * load<f64>(values, 72) - vector * load<f64>(g, 8));
-          const im = sign * (vector * load<f64>(g) - q * load<f64>(values, 64));
+          const re = sign * (q * load<f64>(values, WIRE_SUMS_S_IM) - vector * load<f64>(g, 8));
+          const im = sign * (vector * load<f64>(g) - q * load<f64>(values, WIRE_SUMS_S));
           for (; e < stop; e++) {
-            const c = load<i32>(ends + ((<usize>e) << 4));
+            const end = ends + <usize>e * WIRE_END_SIZE;
+            const c = load<i32>(end, WIRE_END_BASIS);
             if (half && c < m) continue;
             const at = column(row, c);
-            const s = load<f64>(ends + ((<usize>e) << 4), 8);
+            const s = load<f64>(end, WIRE_END_SIGN);
             store<f64>(at, load<f64>(at) + s * re);
             store<f64>(at, load<f64>(at, 16) + s * im, 16);
           }

@@ -6,7 +6,7 @@ import { kernelInstance, wasm } from '../kernels.ts';
 import type { KernelThread, SolverHost } from '../solver.ts';
 import type { Discrete } from './discrete.ts';
 import type { Injection } from './injection.ts';
-import { P } from './layout.ts';
+import { P } from '../layout.ts';
 import type { GuideModes } from './modeTypes.ts';
 import { packGuides } from './packing/guides.ts';
 import { packInjection } from './packing/injection.ts';

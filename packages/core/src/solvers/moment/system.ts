@@ -1,19 +1,18 @@
 import type { Complex } from '../../numerics/complex.ts';
 import { c0, eps0, mu0 } from '../../numerics/constants.ts';
 import type { WireMesh } from '../../grid/index.ts';
-import { firstByte as base, pageBytes as page } from '../arena.ts';
+import { firstByte } from '../arena.ts';
 import { kernelInstance, wasm } from '../kernels.ts';
 import type { KernelThread, SolverHost } from '../solver.ts';
 import type { Ground } from '../../scene/index.ts';
+import { setFields } from '../rows.ts';
 import { type NearList, nearPairs } from './near.ts';
+import { type Ends, packWires, panelBytes, panelRows, type WirePlaces } from './packing.ts';
 
 /** Growth of elements in a factorisation without exchanges up to which eleven digits are left. */
 const mostGrowth = 1e4;
-const panelRows = 32;
-const panelBytes = panelRows * 32 * 16;
-
-/** Bytes of the parameters, and of room for the barrier's two words. */
-const paramBytes = 128;
+/** Unknowns up to which one thread does. */
+const few = 300;
 
 /**
  * The system of equations of a wire model in the compiled kernels' memory: mixed-potential electric-field integral equation on the wires' surfaces, tested
@@ -32,7 +31,7 @@ export class WireSystem {
     private readonly memory: { buffer: ArrayBufferLike },
     private readonly exports: Record<string, (...args: number[]) => void>,
     private readonly helpers: KernelThread[],
-    private readonly at: { params: number; meet: number; matrix: number; pivots: number; packed: number; left: number },
+    private readonly at: WirePlaces,
     /** Doubles of a row. */
     private readonly width: number,
     /** Segments close to the images of others, over real earth. */
@@ -42,101 +41,33 @@ export class WireSystem {
   /** Bytes that a system takes. */
   static bytes(mesh: Pick<WireMesh, 'count' | 'bases'>, others: number, threads: number): number {
     const n = mesh.bases + others;
-    return n * (n + (n & 1) + panelRows) * 16 + mesh.count * (128 + 80 * threads + 40 * 48 + 64) + threads * panelBytes + base;
+    return n * (n + (n & 1) + panelRows) * 16 + mesh.count * (128 + 80 * threads + 40 * 48 + 64) + threads * panelBytes + firstByte;
   }
 
   /** Lays out a system; Over a perfect ground the images are filled with the rest, over real earth they are left to be added. */
   static async create(mesh: WireMesh, others: number, ground: Ground | null, host: SolverHost): Promise<WireSystem> {
     const size = mesh.bases + others;
     const columns = size + (size & 1);
-    const images = ground?.kind === 'perfect' ? mirrored(mesh.segments, ground.at) : null;
-    const near = nearPairs(mesh.segments, mesh.segments);
-    const nearImages = images ? nearPairs(mesh.segments, images) : null;
-    const ends = endsOf(mesh);
+    const mirror = ground && mirrored(mesh.segments, ground.at);
+    const near = mirror && nearPairs(mesh.segments, mirror);
     // A second thread is worth its start only where there is much to do.
-    const threads = size > 300 ? host.threads : 1;
-    let next = base;
-    const take = (bytes: number): number => {
-      const at = next;
-      next += 64 * Math.ceil(bytes / 64);
-      return at;
-    };
-    const at = {
-      params: take(paramBytes),
-      meet: take(64),
-      matrix: take(size * columns * 16),
-      pivots: take(4 * size),
-      packed: take(threads * panelBytes),
-      left: take((size + panelRows) * panelRows * 16),
-    };
-    const places = {
-      segments: take(mesh.segments.byteLength),
-      images: images ? take(images.byteLength) : 0,
-      nearFirst: take(near.first.byteLength),
-      nearList: take(48 * near.pairs.length),
-      imageFirst: nearImages ? take(nearImages.first.byteLength) : 0,
-      imageList: nearImages ? take(48 * nearImages.pairs.length) : 0,
-      halfFirst: take(mesh.halfFirst.byteLength),
-      halves: take(16 * mesh.halves.length),
-      endFirst: take(ends.first.byteLength),
-      ends: take(16 * ends.list.length),
-      scratch: take(80 * mesh.count * threads),
-      firstSource: take(4 * mesh.bases),
-    };
-    const pages = Math.ceil(next / page) + 1;
+    const threads = size > few ? host.threads : 1;
+    const { places, pages, write } = packWires({
+      mesh,
+      size,
+      columns,
+      threads,
+      near: nearPairs(mesh.segments, mesh.segments),
+      images: ground?.kind === 'perfect' ? { segments: mirror!, near: near! } : null,
+      ends: endsOf(mesh),
+      firstSource: firstSources(mesh),
+    });
     const memory = new wasm.Memory({ initial: pages, maximum: 65536, shared: true });
     const exports = await kernelInstance(host.module, memory);
     const helpers: KernelThread[] = [];
     for (let t = 1; t < threads; t++) helpers.push(await host.spawn(host.module, memory));
-    const system = new WireSystem(
-      mesh,
-      size,
-      memory,
-      exports,
-      helpers,
-      at,
-      2 * columns,
-      ground?.kind === 'earth' ? nearPairs(mesh.segments, mirrored(mesh.segments, ground.at)) : null,
-    );
-    const view = new DataView(memory.buffer as ArrayBuffer);
-    new Float64Array(memory.buffer, places.segments, mesh.segments.length).set(mesh.segments);
-    if (images) new Float64Array(memory.buffer, places.images, images.length).set(images);
-    const list = (first: number, entries: number, from: typeof near): void => {
-      new Int32Array(memory.buffer, first, from.first.length).set(from.first);
-      from.pairs.forEach(({ integrals, rho2 }, i) => {
-        const e = entries + 48 * i;
-        view.setInt32(e, from.source[i], true);
-        view.setFloat64(e + 8, rho2, true);
-        integrals.forEach((x, c) => view.setFloat64(e + 16 + 8 * c, x, true));
-      });
-    };
-    list(places.nearFirst, places.nearList, near);
-    if (nearImages) list(places.imageFirst, places.imageList, nearImages);
-    new Int32Array(memory.buffer, places.halfFirst, mesh.halfFirst.length).set(mesh.halfFirst);
-    mesh.halves.forEach(({ segment, end, sign }, i) => {
-      view.setInt32(places.halves + 16 * i, segment, true);
-      view.setInt32(places.halves + 16 * i + 4, end, true);
-      view.setFloat64(places.halves + 16 * i + 8, sign, true);
-    });
-    new Int32Array(memory.buffer, places.endFirst, ends.first.length).set(ends.first);
-    ends.list.forEach(([basis, sign], i) => {
-      view.setInt32(places.ends + 16 * i, basis, true);
-      view.setFloat64(places.ends + 16 * i + 8, sign, true);
-    });
-    new Int32Array(memory.buffer, places.firstSource, mesh.bases).set(firstSources(mesh));
-    const words = [mesh.bases, 16 * columns, at.matrix, places.segments, mesh.count, places.images, places.nearFirst, places.nearList];
-    words.push(
-      places.imageFirst,
-      places.imageList,
-      places.halfFirst,
-      places.halves,
-      places.endFirst,
-      places.ends,
-      places.scratch,
-      places.firstSource,
-    );
-    words.forEach((w, i) => view.setUint32(at.params + 24 + 4 * i, w, true));
-    return system;
+    write(memory.buffer);
+    return new WireSystem(mesh, size, memory, exports, helpers, places, 2 * columns, ground?.kind === 'earth' ? near : null);
   }
 
   get threads(): number {
@@ -159,14 +90,11 @@ export class WireSystem {
   /** Computes the interactions at a frequency, hertz: all, or their upper half. Rows of the other unknowns are zero then. */
   async fill(frequency: number, half = false): Promise<void> {
     const w = 2 * Math.PI * frequency;
-    const view = new DataView(this.memory.buffer as ArrayBuffer);
-    view.setFloat64(this.at.params, w / c0, true);
-    view.setFloat64(this.at.params + 8, (w * mu0) / (4 * Math.PI), true);
-    view.setFloat64(this.at.params + 16, 1 / (4 * Math.PI * w * eps0), true);
-    view.setUint32(this.at.params + 88, half ? 1 : 0, true);
+    const factors = { k: w / c0, vector: (w * mu0) / (4 * Math.PI), scalar: 1 / (4 * Math.PI * w * eps0), half: half ? 1 : 0 };
+    setFields(this.memory.buffer, 'wireFill', this.at.fill, factors);
     const { bases } = this.mesh;
     new Float64Array(this.memory.buffer, this.at.matrix + 8 * this.width * bases, (this.size - bases) * this.width).fill(0);
-    await this.all('momentFill', (thread, threads) => [this.at.params, thread, threads]);
+    await this.all('momentFill', (thread, threads) => [this.at.fill, thread, threads]);
   }
 
   private get matrix(): Float64Array {
@@ -304,7 +232,7 @@ export function mirrored(segments: Float64Array, ground: number): Float64Array {
 }
 
 /** Numbers of the bases at each end of each segment, by 2 segment + end. */
-export function endsOf({ halves, halfFirst, count, bases }: WireMesh): { first: Int32Array; list: [basis: number, sign: number][] } {
+export function endsOf({ halves, halfFirst, count, bases }: WireMesh): Ends {
   const at: [number, number][][] = Array.from({ length: 2 * count }, () => []);
   for (let b = 0; b < bases; b++)
     for (let h = halfFirst[b]; h < halfFirst[b + 1]; h++) at[2 * halves[h].segment + halves[h].end].push([b, halves[h].sign]);

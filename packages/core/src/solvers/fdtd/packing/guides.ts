@@ -1,8 +1,8 @@
 import { c0 } from '../../../numerics/constants.ts';
 import { portalEdges, weightedEdges } from '../guides.ts';
-import { P } from '../layout.ts';
+import { P } from '../../layout.ts';
 import type { GuideModes } from '../modeTypes.ts';
-import { Rows } from './rows.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Signals that a guided port records: one for each mode or profile. */

@@ -1,5 +1,5 @@
-import { P } from '../layout.ts';
-import { Rows } from './rows.ts';
+import { P } from '../../layout.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Rows to which a source from without adds, by plane. */

@@ -1,6 +1,6 @@
-import { P } from '../layout.ts';
+import { P } from '../../layout.ts';
 import type { AxisFactors } from '../pml.ts';
-import { Rows } from './rows.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 const hasCellBehind = (boundary: string): boolean => boundary === 'magnetic' || boundary === 'periodic';

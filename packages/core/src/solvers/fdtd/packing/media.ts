@@ -1,7 +1,7 @@
 import type { Axis } from '../../../numerics/axis.ts';
 import { coefficients, type Discrete, key } from '../discrete.ts';
-import { P } from '../layout.ts';
-import { Rows } from './rows.ts';
+import { P } from '../../layout.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Edges along x in one medium with memory. */

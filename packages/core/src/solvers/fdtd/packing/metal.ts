@@ -1,6 +1,6 @@
 import { recursion } from '../../../discretisation/immittance.ts';
-import { P, tables } from '../layout.ts';
-import { Rows } from './rows.ts';
+import { P, tables } from '../../layout.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Losses of metal: branches by plane, edges and faces apart. Edges of lumped ports (by address) have branches of their own. */

@@ -1,8 +1,8 @@
 import type { Axis } from '../../../numerics/axis.ts';
 import { eta0 } from '../../../numerics/constants.ts';
 import type { SceneLoad } from '../../../scene/index.ts';
-import { P } from '../layout.ts';
-import { Rows } from './rows.ts';
+import { P } from '../../layout.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Lumped ports: their edges, sources and loads. Gives the addresses of their voltages over time and of the edges that they update themselves. */

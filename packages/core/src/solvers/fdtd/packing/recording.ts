@@ -1,6 +1,6 @@
 import type { Region } from '../../../yee/index.ts';
-import { P } from '../layout.ts';
-import { Rows } from './rows.ts';
+import { P } from '../../layout.ts';
+import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Samples kept at every step. Gives the addresses of their series. */

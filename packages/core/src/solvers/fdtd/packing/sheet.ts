@@ -1,9 +1,9 @@
 import { Arena } from '../../arena.ts';
 import type { Discrete } from '../discrete.ts';
-import { P } from '../layout.ts';
+import { P } from '../../layout.ts';
 import { type AxisFactors, axisFactors } from '../pml.ts';
 import type { SimulationPlan } from '../simulation.ts';
-import { type Rows, type TableName } from './rows.ts';
+import { type Rows, type TableName } from '../../rows.ts';
 
 /** Bytes of one field array. */
 export const fieldBytes = (sx: number, ny: number, nz: number): number => sx * (ny + 1) * (nz + 2) * 4;

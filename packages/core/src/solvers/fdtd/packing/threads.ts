@@ -1,4 +1,4 @@
-import { P } from '../layout.ts';
+import { P } from '../../layout.ts';
 import { costsOf, type PlaneLoads, slabsOf } from '../slabs.ts';
 import type { Sheet } from './sheet.ts';
 

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
-import { firstByte } from '../../arena.ts';
-import { kernelInstance, wasm } from '../../kernels.ts';
-import { tables } from '../layout.ts';
+import { firstByte } from './arena.ts';
+import { kernelInstance, wasm } from './kernels.ts';
+import { tables } from './layout.ts';
 import { type Entry, Rows, type TableName } from './rows.ts';
 
 const names = Object.keys(tables) as TableName[];
@@ -11,7 +11,7 @@ const typesOf = (table: TableName): Record<string, readonly [string, number]> =>
 
 describe('what host and kernel tell each other by', () => {
   test('both sides are made from one description', async () => {
-    const script = '../../../../../../scripts/kernels.mjs';
+    const script = '../../../../scripts/kernels.mjs';
     const { layouts } = (await import(script)) as { layouts: [file: string, make: () => string][] };
     for (const [file, make] of layouts) expect(readFileSync(file, 'utf8')).toBe(make());
   });

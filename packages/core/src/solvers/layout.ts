@@ -319,4 +319,89 @@ export const tables = {
       sign: ['f32', 8],
     },
   },
+  /** What fills the matrix of wires: factors at a frequency, and where all of it lies. */
+  wireFill: {
+    size: 92,
+    fields: {
+      k: ['f64', 0],
+      vector: ['f64', 8],
+      scalar: ['f64', 16],
+      bases: ['i32', 24],
+      width: ['u32', 28],
+      matrix: ['u32', 32],
+      segments: ['u32', 36],
+      count: ['i32', 40],
+      images: ['u32', 44],
+      nearFirst: ['u32', 48],
+      nearList: ['u32', 52],
+      imageFirst: ['u32', 56],
+      imageList: ['u32', 60],
+      halfFirst: ['u32', 64],
+      halves: ['u32', 68],
+      endFirst: ['u32', 72],
+      ends: ['u32', 76],
+      scratch: ['u32', 80],
+      firstSource: ['u32', 84],
+      half: ['i32', 88],
+    },
+  },
+  /** A segment: where it begins, its direction, length and radius. */
+  wireSegment: {
+    size: 64,
+    fields: {
+      x: ['f64', 0],
+      y: ['f64', 8],
+      z: ['f64', 16],
+      ux: ['f64', 24],
+      uy: ['f64', 32],
+      uz: ['f64', 40],
+      length: ['f64', 48],
+      radius: ['f64', 56],
+    },
+  },
+  /** A close pair: its source, what is added to squared distances, and the static integrals of the products of shape functions. */
+  wireNear: {
+    size: 48,
+    fields: {
+      source: ['i32', 0],
+      rho2: ['f64', 8],
+      t00: ['f64', 16],
+      t01: ['f64', 24],
+      t10: ['f64', 32],
+      t11: ['f64', 40],
+    },
+  },
+  /** Half of a basis: the end of a segment where it peaks, and its sign along it. */
+  wireHalf: {
+    size: 16,
+    fields: {
+      segment: ['i32', 0],
+      end: ['i32', 4],
+      sign: ['f64', 8],
+    },
+  },
+  /** A basis at an end of a segment. */
+  wireEnd: {
+    size: 16,
+    fields: {
+      basis: ['i32', 0],
+      sign: ['f64', 8],
+    },
+  },
+  /** Sums of a segment and a source: vector part of each product of shape functions, re and im, and the scalar part. */
+  wireSums: {
+    size: 80,
+    fields: {
+      v00: ['f64', 0],
+      v00Im: ['f64', 8],
+      v01: ['f64', 16],
+      v01Im: ['f64', 24],
+      v10: ['f64', 32],
+      v10Im: ['f64', 40],
+      v11: ['f64', 48],
+      v11Im: ['f64', 56],
+      s: ['f64', 64],
+      sIm: ['f64', 72],
+    },
+  },
 } as const;
