@@ -66,10 +66,11 @@ function rowsOf(probe: string, cases: readonly string[], set: Record<string, num
 }
 
 /** A threshold's value halved or doubled: of a whole number to a whole one from 1 on, of a ratio just above 1 what it has over 1. */
-const movedBy = (value: number, factor: number): number =>
+export const movedBy = (value: number, factor: number): number =>
   Number.isInteger(value) ? Math.max(1, Math.round(value * factor)) : value > 1 && value < 2 ? 1 + (value - 1) * factor : value * factor;
 
-const furthest = (plain: readonly Told[], moved: readonly Told[]): Told =>
+/** The row of a case that moved most, and by which part of what it is allowed; a row that was not there before counts as moved for good. */
+export const furthest = (plain: readonly Told[], moved: readonly Told[]): Told =>
   moved.reduce<Told>(
     (worst, m) => {
       const part = Math.abs(m.part - (plain.find((p) => p.row === m.row)?.part ?? NaN));
@@ -78,7 +79,9 @@ const furthest = (plain: readonly Told[], moved: readonly Told[]): Told =>
     { row: '', part: 0 },
   );
 
-const told = ({ row, part }: Told): string => (part < 5e-4 ? 'nothing' : `${(100 * part).toPrecision(2)} %, ${row}`);
+/** That in words. */
+export const told = ({ row, part }: Told): string =>
+  Number.isNaN(part) ? `no number, ${row}` : part < 5e-4 ? 'nothing' : `${(100 * part).toPrecision(2)} %, ${row}`;
 
 const head = `# Thresholds
 

@@ -351,6 +351,24 @@ describe('a band', () => {
     expect(arrays.s.data.every(Number.isFinite)).toBe(true);
   });
 
+  test('progress grows from frequency to frequency and to the patterns, and tells what is left', async () => {
+    const told: { fraction: number; step: number; steps: number; secondsLeft: number | null }[] = [];
+    // A clock of its own, so that each report is due.
+    let now = 0;
+    const slow = { ...host, now: () => (now += 0.3) };
+    const band = { from: 250e6, to: 350e6, points: 9 };
+    const scene = { ...wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, band, recorders: [far] }), details: { eachFrequency: true } }; // prettier-ignore
+    const { solvers } = await import('../../core/src/solvers/index.ts');
+    const { meta } = await solvers.moment.solve(scene, { host: slow, onProgress: (p) => void told.push(p) });
+    expect(told.length).toBeGreaterThan(8);
+    told.slice(1).forEach((p, i) => expect(p.fraction).toBeGreaterThanOrEqual(told[i].fraction));
+    expect(told[0].fraction).toBeLessThan(0.2);
+    expect(told.at(-1)!.fraction).toBeLessThanOrEqual(1);
+    expect(told.at(-1)!.step).toBe(meta.evidence.solved);
+    expect(told.at(-1)!.steps).toBe(band.points + 1);
+    for (const p of told.slice(2)) expect(p.secondsLeft).toBeGreaterThan(0);
+  });
+
   test('adaptive accuracy takes more segments until S stays', async () => {
     const { solvers } = await import('../../core/src/solvers/index.ts');
     const { meta } = await solvers.moment.solve(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, accuracy: 'adaptive' }), {

@@ -32,7 +32,7 @@ export const checkGuides = ({ guides, bodies }: GridScene): Problem[] =>
 type OnCells = (beta2: number, y: (b: number) => number) => Dispersion;
 
 /** The same for cells of `step` metres along the guide: b = 2/step sin(beta step / 2); below cutoff the sine becomes a hyperbolic one. */
-function dispersionOnCells(step: number, beta2: number, y: (b: number) => number): Dispersion {
+export function dispersionOnCells(step: number, beta2: number, y: (b: number) => number): Dispersion {
   const b = Math.sqrt(Math.abs(beta2));
   if (beta2 > 0) {
     const beta = (2 / step) * Math.asin(Math.min(1, (b * step) / 2));
