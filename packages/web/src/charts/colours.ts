@@ -1,7 +1,7 @@
 import { interpolatePuOr, interpolateSinebow, interpolateViridis } from 'd3-scale-chromatic';
 
 /** A diverging map for signed values, purple below and amber above, light in the middle. */
-export const interpolateSigned = (t: number): string => interpolatePuOr(1 - t);
+export const interpolateSigned = interpolatePuOr;
 
 const parse = (c: string): [number, number, number] =>
   c.startsWith('#')
