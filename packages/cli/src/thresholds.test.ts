@@ -12,7 +12,7 @@ test('each number that solving holds fixed says what it is, and stands in the ta
   expect(all.length).toBeGreaterThan(80);
   expect(all.filter((t) => t.about.length < 15)).toEqual([]);
   const missing = all.filter((t) => !table.some((line) => line.startsWith(`| ${t.file} | ${t.name} | ${t.value} |`)));
-  // npm run thresholds -- <a part of the file's or the number's name> measures what is missing.
+  // npm run thresholds -- missing measures them.
   expect(missing.map((t) => `${t.file} ${t.name}`)).toEqual([]);
 });
 
