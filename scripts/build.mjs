@@ -1,6 +1,6 @@
 // Builds the interface, and what runs in Node, if their sources are newer than the last build.
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, statSync } from 'node:fs';
+import { existsSync, readdirSync, statSync, utimesSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './packages.mjs';
 
@@ -41,7 +41,8 @@ const external = ['manifold-3d', 'occt-import-js', 'sequelize', 'mariadb', 'umzu
 /** Compiles the command line, the server and its threads, each into one file and what they share. */
 export async function buildNode() {
   const sources = ['core', 'node', 'cli', 'server'].map((p) => `packages/${p}/src`);
-  if (isFresh(join(nodeBuild, 'cli.mjs'), [...sources, 'package-lock.json', 'scripts/build.mjs'])) return;
+  const built = join(nodeBuild, 'cli.mjs');
+  if (isFresh(built, [...sources, 'package-lock.json', 'scripts/build.mjs'])) return;
   const { build } = await import('esbuild');
   await build({
     entryPoints: Object.fromEntries(Object.entries(entries).map(([name, file]) => [name, join(root, file)])),
@@ -56,4 +57,6 @@ export async function buildNode() {
     external,
     logLevel: 'warning',
   });
+  // A file that came out as it was is not written: without this each start would build anew.
+  utimesSync(built, new Date(), new Date());
 }
