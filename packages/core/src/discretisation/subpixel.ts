@@ -10,7 +10,7 @@ import { sameMesh, sameNumber } from '../numerics/tolerance.ts';
 export const blendsCells = (scene: Filled): boolean => scene.bodies.some(blends);
 const blends = (b: Body): boolean => b.curved && b.material.kind !== 'conductor' && !isSheet(b);
 
-/** Sample rows in an eighth of a cell, each way across x, and points along x. */
+/** Sample rows in an eighth of a cell, each way across x, and points along x: fewer than 256 in all, as they are counted in bytes. */
 const rowsEach = 3;
 const pointsEach = 8;
 
