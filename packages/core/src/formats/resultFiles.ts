@@ -132,5 +132,5 @@ export function patternCsv(result: ResultSet): string | null {
 export function summaryJson(result: ResultSet): string {
   if (!result.meta.excitations.length) return JSON.stringify(result.meta, null, 2);
   const { frequency, s } = reflection(result);
-  return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s.map((v) => [v[0], v[1]]) }, null, 2);
+  return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s }, null, 2);
 }

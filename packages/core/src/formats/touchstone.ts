@@ -1,5 +1,7 @@
 import { type Complex, polar } from '../numerics/complex.ts';
 
+const pair = ([re, im]: Complex): string => `${re.toExponential(9)} ${im.toExponential(9)}`;
+
 /**
  * Touchstone file of n ports, version 1.1 (IBIS Open Forum, 2002): hertz, S, real and imaginary parts. `s[to][from]` over
  * frequency. That version has one reference resistance: that of the first port; where ports differ a comment line tells all.
@@ -14,7 +16,6 @@ export function writeTouchstone(
   const lines = notes.flatMap((t) => t.split(/\r?\n/)).map((t) => `! ${t}`);
   if (resistances.some((r) => r !== resistances[0])) lines.push(`! Reference resistances by port, ohm: ${resistances.join(' ')}`);
   lines.push(`# Hz S RI R ${resistances[0]}`);
-  const pair = (c: Complex): string => `${c[0].toExponential(9)} ${c[1].toExponential(9)}`;
   for (let f = 0; f < frequency.length; f++) {
     // Two ports stand in the order 11 21 12 22 on one line; more in rows of at most four.
     if (n === 2) lines.push([frequency[f], ...[s[0][0], s[1][0], s[0][1], s[1][1]].map((c) => pair(c[f]))].join(' '));
@@ -47,7 +48,6 @@ export function writeTouchstone2(
   notes: readonly string[] = [],
 ): string {
   const n = s.length;
-  const pair = (c: Complex): string => `${c[0].toExponential(9)} ${c[1].toExponential(9)}`;
   const lines = [
     ...notes.flatMap((t) => t.split(/\r?\n/)).map((t) => `! ${t}`),
     ...(references.some((z) => z[1])
