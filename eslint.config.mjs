@@ -37,6 +37,7 @@ const webOrder = [
   'types',
   'workers',
   'ui',
+  'kit',
   'api',
   'project',
   'space',
@@ -158,6 +159,15 @@ export default ts.config(
     rules: {
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
+      // Every control is MUI's, by the kit; elements of a page's own stand only in what nobody handles.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'JSXOpeningElement[name.name=/^(button|input|select|option|optgroup|textarea|label|table|thead|tbody|tfoot|tr|td|th|dialog|details|meter|progress)$/]',
+          message: 'Controls and tables come from MUI, through web/src/kit.',
+        },
+      ],
     },
   },
 );

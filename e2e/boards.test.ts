@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFarField, readTouchstone, readVtk } from '@jadebell/core/formats';
 import { decibel } from '@jadebell/core/results';
 import type { Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { choose, type Session, startSession, until } from './session.ts';
 
 let s: Session;
 let page: Page;
@@ -74,7 +74,7 @@ describe('curves', () => {
     await setUp('Reflection S11');
     await page.getByRole('button', { name: 'Add a marker' }).click();
     await page.getByRole('button', { name: 'Add a marker' }).click();
-    await page.getByLabel('Marker 2 follows').selectOption('level');
+    await choose(page.getByLabel('Marker 2 follows'), 'level');
     await type('Level of marker 2', '-10');
     await page.getByLabel('Differences from marker 1').check();
     await until('the difference stands there', async () => (await markers('Reflection S11'))[1]?.[4].startsWith('Δ'));
@@ -137,7 +137,7 @@ describe('curves', () => {
     expect(await card('Reflection S11').locator('svg > g > path').count()).toBe(1);
     await page.getByLabel('as differences from the first').uncheck();
     await add('Table');
-    await page.getByLabel('Table of').selectOption('runs');
+    await choose(page.getByLabel('Table of'), 'runs');
     await card('Differences of runs').getByText('30 mm').waitFor();
     const measured = (await exported('Reflection S11', 'Touchstone (.s1p)')).bytes;
     await page.getByLabel('Data to compare with').setInputFiles({ name: 'chamber.s1p', mimeType: 'text/plain', buffer: measured });
@@ -150,7 +150,7 @@ describe('curves', () => {
     await setUp('chamber');
     await page.getByRole('button', { name: 'Add a curve' }).click();
     await page.getByRole('button', { name: 'Add a curve' }).click();
-    await page.getByLabel('Quantity of curve c').selectOption('formula');
+    await choose(page.getByLabel('Quantity of curve c'), 'formula');
     await type('Formula of curve c', 'b - a');
     await page.getByLabel('min, max, mean').check();
     const line = card('chamber').locator('p', { hasText: 'b - a: min' });
@@ -215,8 +215,8 @@ describe('fields', () => {
     await open('Gauge feed: iris filter');
     await s.board('Fields');
     await setUp('Field on inside');
-    await page.getByLabel('Moment').selectOption('instant');
-    await page.getByLabel('Part', { exact: true }).selectOption('normal');
+    await choose(page.getByLabel('Moment'), 'instant');
+    await choose(page.getByLabel('Part', { exact: true }), 'normal');
     await card('Field on inside').locator('canvas').waitFor();
     const still = await picture('Field on inside');
     await page.getByRole('button', { name: 'Play the phase' }).click();
@@ -246,7 +246,7 @@ describe('fields', () => {
 
   test('the excitation of the lens: fields of the other port, and of both together', async () => {
     const first = await picture('Field on inside');
-    await page.getByLabel('Excitation', { exact: true }).selectOption('right');
+    await choose(page.getByLabel('Excitation', { exact: true }), 'right');
     await page.getByText('fields of right, 1 W incident').waitFor();
     await until('another field', async () => (await picture('Field on inside')) !== first);
     const second = await picture('Field on inside');
@@ -256,7 +256,7 @@ describe('fields', () => {
     await page.keyboard.press('Escape');
     await page.getByText('fields of left + right, 1 W incident').waitFor();
     await until('a third field', async () => ![first, second].includes(await picture('Field on inside')));
-    await page.getByLabel('Excitation', { exact: true }).selectOption('');
+    await choose(page.getByLabel('Excitation', { exact: true }), '');
     await until('the first again', async () => (await picture('Field on inside')) === first);
   }, 60_000);
 
@@ -305,8 +305,8 @@ describe('patterns', () => {
     const level = 10 * Math.log10((4 * Math.PI * up) / (2 * 376.730313668 * radiated!));
     expect(Math.abs(level - told)).toBeLessThan(0.1);
     await setUp('Cut');
-    await page.getByLabel('Second part').selectOption('cross');
-    await page.getByLabel('Part of the field').selectOption('co');
+    await choose(page.getByLabel('Second part'), 'cross');
+    await choose(page.getByLabel('Part of the field'), 'co');
     await page.getByLabel('straight axes').check();
     await card('Cut').first().getByText('directivity, cross-polar').first().waitFor();
     await card('Phase centre')

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { choose, type Session, startSession, until } from './session.ts';
 
 let s: Session;
 let page: Page;
@@ -31,7 +31,7 @@ describe('cross-sections of the chip and of a guided port', () => {
     expect(index).toEqual([...index].sort((a, b) => b - a));
     expect(await page.getByText('crossover length').count()).toBe(1);
     // The even one shows E of one sign in both guides, the odd one of both signs.
-    await page.getByLabel('Field shown').selectOption('ex');
+    await choose(page.getByLabel('Field shown'), 'ex');
     await page.getByRole('button', { name: 'Mode 3', exact: true }).click();
     await page.getByRole('img', { name: 'E along y of the mode over the section' }).waitFor();
   }, 120_000);
@@ -59,7 +59,8 @@ describe('cross-sections of the chip and of a guided port', () => {
 
   test('modes are followed over frequency and taken away as a table', async () => {
     await page.getByRole('button', { name: 'Over frequency' }).click();
-    await page.locator('.study-row input[type=number]').fill('3');
+    await page.getByLabel('points', { exact: true }).fill('3');
+    await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Follow the modes' }).click();
     await until('all points are solved', async () => (await page.getByText(/solved in/).count()) > 0, 60_000);
     const csv = await s.downloaded(() => page.getByRole('button', { name: 'CSV', exact: true }).click());

@@ -15,6 +15,15 @@ export async function until(what: string, so: () => Promise<boolean>, within = 1
     if (Date.now() > end) throw new Error(`Not so within ${within / 1000} s: ${what}.`);
 }
 
+/** Takes an option of a choice by its value, or by its label. */
+export async function choose(field: Locator, option: string | { label: string }): Promise<void> {
+  await field.click();
+  const list = field.page().getByRole('listbox');
+  await (
+    typeof option === 'string' ? list.locator(`[data-value="${option}"]`) : list.getByRole('option', { name: option.label, exact: true })
+  ).click();
+}
+
 /** The program started on ports and a folder of its own, and a browser that looks at it. */
 export interface Session {
   address: string;

@@ -4,7 +4,7 @@ import { formulas } from '@jadebell/core/formulas';
 import { stepSolids } from '@jadebell/verification/stepSolids';
 import { readFileFor } from '@jadebell/core/formats/import';
 import type { Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { choose, type Session, startSession, until } from './session.ts';
 
 let s: Session;
 let page: Page;
@@ -64,12 +64,12 @@ describe('the Patch wall element from an empty project', () => {
     await s.add('Solids', 'Box');
     await rename('box', 'substrate');
     for (const [label, value] of [['extent along x', 'side'], ['extent along y', 'side'], ['extent along z', 'h']]) await setIn('substrate', label, value); // prettier-ignore
-    await s.entry('substrate').getByLabel('anchor').selectOption('base');
-    await s.entry('substrate').getByLabel('material').selectOption('Low-loss laminate');
+    await choose(s.entry('substrate').getByLabel('anchor'), 'base');
+    await choose(s.entry('substrate').getByLabel('material'), 'Low-loss laminate');
     // The sheets hang on the substrate by reference, not by number.
     await s.add('From other lines', 'Copy a face');
     await rename('copy_face', 'ground');
-    await s.entry('ground').getByLabel('face', { exact: true }).selectOption('substrate.zmin');
+    await choose(s.entry('ground').getByLabel('face', { exact: true }), 'substrate.zmin');
     const sheet = async (name: string, a: string, b: string, x: string, y: string): Promise<void> => {
       await s.add('Flat', 'Rectangle');
       await rename('rectangle', name);
@@ -82,14 +82,14 @@ describe('the Patch wall element from an empty project', () => {
     await sheet('full', 'l', 'w', '0 mm', '0 mm');
     await sheet('notch', 'inset', '2 * w50', '(inset - l) / 2', '0 mm');
     await s.add('Combine', 'Cut');
-    await s.entry('cut').getByLabel('body', { exact: true }).selectOption('full');
+    await choose(s.entry('cut').getByLabel('body', { exact: true }), 'full');
     await clear('cut', 'tools');
-    await s.entry('cut').getByLabel('Add to tools').selectOption('notch');
+    await choose(s.entry('cut').getByLabel('Add to tools'), 'notch');
     await sheet('line', 'side / 2 - l / 2 + inset', 'w50', 'substrate.min.x / 2 - l / 4 + inset / 2', '0 mm');
     await s.add('Combine', 'Join');
     await rename('join', 'patch');
     await clear('patch', 'bodies');
-    for (const part of ['cut', 'line']) await s.entry('patch').getByLabel('Add to bodies').selectOption(part);
+    for (const part of ['cut', 'line']) await choose(s.entry('patch').getByLabel('Add to bodies'), part);
     await good();
     // It can be fed and is ready to solve.
     await page.keyboard.press('2');
@@ -123,10 +123,11 @@ describe('the stage view', () => {
     await s.add('Solids', 'Cylinder');
     await setIn('cylinder', 'radius', '0.5 mm');
     await page.keyboard.press('.');
-    await page.getByLabel('View from').selectOption('top');
+    await page.getByRole('button', { name: 'View from' }).click();
+    await page.getByRole('menuitem', { name: 'top' }).click();
     const canvas = (await page.locator('.stage canvas').boundingBox())!;
     const centre = [canvas.x + canvas.width / 2, canvas.y + canvas.height / 2];
-    await page.getByLabel('What is picked (,)').selectOption('faces');
+    await choose(page.getByLabel('What is picked (,)'), 'faces');
     await s.entry('cylinder').getByRole('button', { name: /^position z:/ }).click(); // prettier-ignore
     await page.getByRole('textbox', { name: 'position z' }).fill('');
     await page.mouse.move(centre[0] + 60, centre[1] + 30);
@@ -147,7 +148,7 @@ describe('the stage view', () => {
     await page.keyboard.press('m');
     const canvas = (await page.locator('.stage canvas').boundingBox())!;
     const [x, y] = [canvas.x + canvas.width / 2, canvas.y + canvas.height / 2];
-    await page.getByLabel('What is picked (,)').selectOption('faces');
+    await choose(page.getByLabel('What is picked (,)'), 'faces');
     await page.mouse.click(x, y);
     await page.getByText(/pick the other end/).waitFor();
     await page.mouse.move(x + 60, y + 30);
@@ -177,7 +178,7 @@ describe('editing many lines', () => {
     await s.entry('stub1').click();
     await s.entry('stub3').click({ modifiers: ['Shift'] });
     await page.getByRole('heading', { name: '3 lines chosen' }).waitFor();
-    await page.getByLabel('material of all').selectOption('PTFE');
+    await choose(page.getByLabel('material of all'), 'PTFE');
     await page.getByLabel('Chosen lines').getByRole('button', { name: /^extent along y of all/ }).click(); // prettier-ignore
     await page.getByRole('textbox', { name: 'extent along y of all' }).fill('2 mm');
     await page.keyboard.press('Enter');
@@ -209,7 +210,7 @@ describe('files', () => {
     await open('demo/parts/buoy-hull.stl', 'buoy-hull.stl');
     await page.getByText('the file does not say').waitFor();
     await expect(page.getByRole('button', { name: 'Import 1' }).isDisabled()).resolves.toBe(true);
-    await page.getByLabel('Unit of the file').selectOption('mm');
+    await choose(page.getByLabel('Unit of the file'), 'mm');
     await page.getByText('600 mm × 600 mm × 670 mm').waitFor();
     await page.getByRole('button', { name: 'Import 1' }).click();
     await page.locator('.entry', { hasText: 'Imported body' }).waitFor();
@@ -217,7 +218,7 @@ describe('files', () => {
     const dxf = ['0', 'SECTION', '2', 'ENTITIES', '0', 'CIRCLE', '8', 'lid', '10', '0', '20', '0', '40', '50', '0', 'CIRCLE', '8', 'lid', '10', '0', '20', '0', '40', '20', '0', 'ENDSEC', '0', 'EOF', ''].join('\n'); // prettier-ignore
     await open('', 'lid.dxf', Buffer.from(dxf));
     await page.getByText(/2 closed outlines, 1 hole/).waitFor();
-    await page.getByLabel('Unit of the file').selectOption('mm');
+    await choose(page.getByLabel('Unit of the file'), 'mm');
     await page.getByLabel('Thickness of lid').fill('3 mm');
     await page.getByRole('button', { name: 'Import 1' }).click();
     await s.entry('lid').waitFor();
@@ -275,7 +276,7 @@ test('a starter opens as a project; the calculator and the library give to it', 
   await page.getByLabel('frequency').fill('2 mm');
   await page.getByRole('alert').getByText(/is a length/).waitFor(); // prettier-ignore
   await page.getByLabel('frequency').fill('24 GHz');
-  await page.getByLabel('board', { exact: true }).selectOption('Alumina');
+  await choose(page.getByLabel('board', { exact: true }), 'Alumina');
   await page.getByRole('button', { name: 'Start', exact: true }).click();
   await s.entry('strip').waitFor();
   await good();

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readTouchstone } from '@jadebell/core/formats';
 import type { Page } from 'playwright-core';
-import { type Session, startSession, until } from './session.ts';
+import { choose, type Session, startSession, until } from './session.ts';
 import { abs } from '@jadebell/core/numerics';
 
 let s: Session;
@@ -41,7 +41,7 @@ describe('an array of wires, from an empty project', () => {
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Exchange' }).click();
     await page.getByRole('menuitem', { name: /Paste a table/ }).click();
-    await page.getByLabel('Kind of line').selectOption({ label: 'Straight wire' });
+    await choose(page.getByLabel('Kind of line'), { label: 'Straight wire' });
     await page
       .getByRole('textbox', { name: 'Table' })
       .fill('name\tposition x\tlength\tradius\nback\t-397\t968\t4\nfed\t0\t929\t4\nfront\t397\t866\t4\nfar\t794\t857\t4');
@@ -60,7 +60,7 @@ describe('an array of wires, from an empty project', () => {
     await page.keyboard.press('2');
     await page.getByRole('button', { name: 'Add port or source' }).click();
     await page.getByRole('menuitem', { name: 'in a wire', exact: true }).click();
-    await until('the port stands in the picked wire', async () => (await page.getByLabel('wire', { exact: true }).inputValue()) === 'fed');
+    await until('the port stands in the picked wire', async () => (await page.getByLabel('wire', { exact: true }).textContent()) === 'fed');
     await page.getByRole('heading', { name: 'Ground', exact: true }).waitFor();
     await s.setChip('place along the wire', '1');
     await page.keyboard.press('3');
@@ -163,7 +163,7 @@ describe('a cable over ground', () => {
 
   test('over real earth the end that stood on the plane is told to be lifted', async () => {
     await page.keyboard.press('2');
-    await page.getByLabel('ground', { exact: true }).selectOption('earth');
+    await choose(page.getByLabel('ground', { exact: true }), 'earth');
     await page.keyboard.press('3');
     await page.getByText(/ends in real earth/).waitFor();
   });

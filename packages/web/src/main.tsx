@@ -1,28 +1,36 @@
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import './ui/look.css';
-import { CssBaseline, ThemeProvider } from '@mui/material';
+import { CssBaseline, StyledEngineProvider, ThemeProvider } from '@mui/material';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Shelf } from './shelf/Shelf.tsx';
-import { theme } from './ui/theme.ts';
+import { SWRConfig } from 'swr';
+import { CacheAtHand } from './api/mutate.ts';
+import { cache } from './api/boundedCache.ts';
+import { theme } from './kit/theme.ts';
 
 const Workbench = lazy(() => import('./frame/Workbench.tsx'));
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <ThemeProvider theme={theme} defaultMode="system">
-      <CssBaseline />
-      <BrowserRouter>
-        <Suspense fallback={<p className="quiet pad">Opening …</p>}>
-          <Routes>
-            <Route path="/" element={<Shelf />} />
-            <Route path="/project/:id/:stage?" element={<Workbench />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
-        </Suspense>
-      </BrowserRouter>
-    </ThemeProvider>
+    <StyledEngineProvider injectFirst>
+      <ThemeProvider theme={theme} defaultMode="system">
+        <CssBaseline />
+        <SWRConfig value={{ provider: () => cache }}>
+          <CacheAtHand />
+          <BrowserRouter>
+            <Suspense fallback={<p className="quiet pad">Opening …</p>}>
+              <Routes>
+                <Route path="/" element={<Shelf />} />
+                <Route path="/project/:id/:stage?" element={<Workbench />} />
+                <Route path="*" element={<Navigate to="/" replace />} />
+              </Routes>
+            </Suspense>
+          </BrowserRouter>
+        </SWRConfig>
+      </ThemeProvider>
+    </StyledEngineProvider>
   </StrictMode>,
 );

@@ -1,9 +1,10 @@
 import type { Project } from '@jadebell/core/document';
 import type { Machine } from '@jadebell/core/solvers';
 import { useEffect } from 'react';
-import useSWR, { mutate } from 'swr';
+import useSWR from 'swr';
 import useSWRImmutable from 'swr/immutable';
 import { getArray, getJson, type NumberArray } from './client.ts';
+import { mutate } from './mutate.ts';
 import type { ProjectSummary, Run } from './types.ts';
 
 export const useProjects = () => useSWR<ProjectSummary[]>('/projects', getJson);

@@ -8,10 +8,15 @@ import { Chip } from '../ledger/Chip.tsx';
 import { freeName } from '../project/edits.ts';
 import { previewExpression } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { SettingRow } from '../ui/SettingRow.tsx';
+import { SettingRow } from '../kit/SettingRow.tsx';
 import { useDark } from '../ui/useDark.ts';
+import { Choice } from '../kit/Choice.tsx';
+import { Pick } from '../kit/Pick.tsx';
 
-const families = [...new Set(formulas.map((f) => f.family))];
+const groups = [...new Set(formulas.map((f) => f.family))].map((title) => ({
+  title,
+  items: formulas.filter((f) => f.family === title).map((f) => ({ value: f.name, label: f.title })),
+}));
 
 /** Values of expressions in SI as they are typed; null where one has none. */
 function useValues(formula: Formula, texts: readonly string[]): (number | null)[] {
@@ -44,18 +49,7 @@ export function Calculator({ onClose }: { onClose(): void }) {
       </DialogTitle>
       <DialogContent className="two-panes">
         <nav aria-label="Functions" className="pane-list">
-          {families.map((family) => (
-            <div key={family}>
-              <h3>{family}</h3>
-              {formulas
-                .filter((f) => f.family === family)
-                .map((f) => (
-                  <button key={f.name} type="button" aria-current={f.name === name} onClick={() => setName(f.name)}>
-                    {f.title}
-                  </button>
-                ))}
-            </div>
-          ))}
+          <Pick label="Functions" groups={groups} value={name} onChange={setName} />
         </nav>
         <Sheet key={name} formula={formula} texts={texts} onText={(arg, text) => setTexts((t) => ({ ...t, [arg]: text }))} onClose={onClose} />
       </DialogContent>
@@ -105,16 +99,16 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
       {result && 'outside' in result && result.outside && <p className="warn">{result.outside}</p>}
       {curve && curve.x.length > 2 && (
         <>
-          <label className="quiet">
+          <span className="quiet">
             over{' '}
-            <select className="chip" aria-label="Curve over" value={vary} onChange={(e) => setVary(Number(e.target.value))}>
-              {formula.args.map((a, i) => (
-                <option key={a.name} value={i} disabled={!whole?.[i]}>
-                  {a.about}
-                </option>
-              ))}
-            </select>
-          </label>
+            <Choice
+              look="chip"
+              label="Curve over"
+              value={vary}
+              options={formula.args.map((a, i) => ({ value: i, label: a.about, disabled: !whole?.[i] }))}
+              onChange={setVary}
+            />
+          </span>
           <div style={{ height: 190 }}>
             <LineChartBox
               x={{ label: formula.args[vary].about, unit: formula.args[vary].quantity, values: curve.x }}
@@ -125,13 +119,13 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
           </div>
         </>
       )}
-      <p className="row" style={{ gap: 10, marginTop: 8 }}>
+      <div className="row" style={{ gap: 10, marginTop: 8 }}>
         <code className="mono">{call}</code>
         <span className="grow" />
         <Button variant="contained" disabled={!result || 'fault' in result} onClick={take}>
           Use as a parameter
         </Button>
-      </p>
+      </div>
       <p className="quiet source">
         {formula.source}. Valid for {formula.range}.
       </p>

@@ -1,12 +1,13 @@
 import MoreVert from '@mui/icons-material/MoreVert';
 import PushPin from '@mui/icons-material/PushPin';
 import Tune from '@mui/icons-material/Tune';
-import { Divider, IconButton, Menu, MenuItem } from '@mui/material';
+import { Divider, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useContext, useRef, useState } from 'react';
 import { stepOfKey, stepped } from './layout.ts';
 import { CardContext } from './CardContext.ts';
 import { download } from '../ui/download.ts';
 import { cardDrawing, cardPicture } from './cardPicture.ts';
+import { IconTool } from '../kit/IconTool.tsx';
 
 interface Props {
   title: string;
@@ -16,13 +17,15 @@ interface Props {
   file: string;
   tools?: ReactNode;
   exports?: { label: string; act(): void | Promise<void> }[];
+  /** What it shows is still being read: nothing is exported until it is there. */
+  waiting?: boolean;
   flush?: boolean;
   /** Whether it stands still: pictures can be taken as drawings too. */
   children: ReactNode;
 }
 
 /** One card of a board, with its exports and what the board does with it. */
-export function Card({ title: kind, about, file, tools, exports = [], flush, children }: Props) {
+export function Card({ title: kind, about, file, tools, exports = [], waiting = false, flush, children }: Props) {
   const board = useContext(CardContext);
   const body = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -32,9 +35,10 @@ export function Card({ title: kind, about, file, tools, exports = [], flush, chi
   const take = async (ending: string, make: (body: HTMLElement, title: string) => Promise<Blob>): Promise<void> => {
     download(`${file}.${ending}`, await make(body.current!, named));
   };
-  const entry = (e: { label: string; act(): void | Promise<void> }) => (
+  const entry = (e: { label: string; act(): void | Promise<void> }, disabled = false) => (
     <MenuItem
       key={e.label}
+      disabled={disabled}
       onClick={() => {
         setAnchor(null);
         setFault(null);
@@ -73,42 +77,31 @@ export function Card({ title: kind, about, file, tools, exports = [], flush, chi
         <span className="grow" />
         {tools}
         {board?.card.pin && (
-          <IconButton
-            aria-label={`${title} is pinned: let it follow the lens`}
-            title="Pinned to its own values"
+          <IconTool
+            label={`${title} is pinned: let it follow the lens`}
+            hint="Pinned to its own values"
+            icon={<PushPin />}
+            color="secondary"
             onClick={() => board.change({ pin: undefined })}
-            sx={{ color: 'var(--plum)', '& svg': { fontSize: 16 } }}
-          >
-            <PushPin />
-          </IconButton>
+          />
         )}
-        {board?.setUp && (
-          <IconButton
-            aria-label={`Set up ${title}`}
-            aria-pressed={board.settingUp}
-            title="Set up"
-            onClick={board.setUp}
-            sx={{ '& svg': { fontSize: 16 } }}
-          >
-            <Tune />
-          </IconButton>
-        )}
-        <IconButton
-          aria-label={`Export ${title}`}
+        {board?.setUp && <IconTool label={`Set up ${title}`} hint="Set up" icon={<Tune />} aria-pressed={board.settingUp} onClick={board.setUp} />}
+        <IconTool
+          label={`Export ${title}`}
+          hint="Export and more"
+          icon={<MoreVert />}
+          size={18}
           aria-haspopup="menu"
           onClick={(e) => setAnchor(e.currentTarget)}
-          sx={{ '& svg': { fontSize: 18 } }}
-        >
-          <MoreVert />
-        </IconButton>
+        />
         <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ list: { dense: true } }}>
           {[
             { label: 'Picture (PNG)', act: () => take('png', cardPicture) },
             { label: 'Drawing (SVG)', act: () => take('svg', cardDrawing) },
             ...exports,
-          ].map(entry)}
+          ].map((e) => entry(e, waiting))}
           {board && <Divider />}
-          {board?.actions.map(entry)}
+          {board?.actions.map((e) => entry(e))}
         </Menu>
       </header>
       <div ref={body} className={`body${flush ? ' flush' : ''}`}>

@@ -5,6 +5,8 @@ import { frequenciesKept } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
 import { Card } from './Card.tsx';
 import { download } from '../ui/download.ts';
+import { Figures } from '../kit/Figures.tsx';
+import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
 
 /** What is told at the frequencies of a recorder; without one at all recorded. */
 interface Told {
@@ -41,26 +43,26 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
   return (
     <Card title={title} about={`run ${run.number}, ${about}`} file={file} exports={[{ label: 'Values (CSV)', act: csv }]}>
       <div className="scroll">
-        <table className="figures">
-          <thead>
-            <tr>
+        <Figures>
+          <TableHead>
+            <TableRow>
               {[...heads, ...all.map((f) => formatSI(f, 'frequency'))].map((h, i) => (
-                <th key={i}>{h}</th>
+                <TableCell key={i}>{h}</TableCell>
               ))}
-            </tr>
-          </thead>
-          <tbody>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {rows.map((row, n) => (
-              <tr key={row.heads.join(' ')}>
+              <TableRow key={row.heads.join(' ')}>
                 {[...row.heads, ...all.map((f) => row.texts[lists[n].indexOf(f)] ?? '–')].map((text, i) => (
-                  <td key={i} className={i ? 'mono' : undefined}>
+                  <TableCell key={i} className={i ? 'mono' : undefined}>
                     {text}
-                  </td>
+                  </TableCell>
                 ))}
-              </tr>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Figures>
       </div>
     </Card>
   );

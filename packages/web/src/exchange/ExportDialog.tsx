@@ -7,6 +7,8 @@ import { useProject } from '../project/store.ts';
 import { download } from '../ui/download.ts';
 import type { ViewBody } from '../workers/protocol.ts';
 import { useExchange } from './useExchange.ts';
+import { Choice, plainOptions } from '../kit/Choice.tsx';
+import { OneOf } from '../kit/Tick.tsx';
 
 const kinds = {
   stl: 'STL, one mesh of all bodies in millimetres',
@@ -59,21 +61,19 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
     <Dialog open onClose={onClose} fullWidth maxWidth="sm">
       <DialogTitle sx={{ fontSize: 17 }}>Export the model</DialogTitle>
       <DialogContent>
-        {(Object.keys(kinds) as Kind[]).map((k) => (
-          <label key={k} className="row" style={{ padding: '3px 0' }}>
-            <input type="radio" name="kind" checked={kind === k} onChange={() => setKind(k)} /> {kinds[k]}
-          </label>
-        ))}
+        <OneOf label="Format" value={kind} options={(Object.keys(kinds) as Kind[]).map((k) => ({ value: k, label: kinds[k] }))} onChange={setKind} />
         {kind === 'dxf' && (
-          <p className="row" style={{ gap: 8, marginTop: 8 }}>
+          <div className="row" style={{ gap: 8, marginTop: 8 }}>
             plane
-            <select className="chip" aria-label="Plane" value={plane} onChange={(e) => setPlane(e.target.value as 'xy')}>
-              {Object.keys(planes).map((p) => (
-                <option key={p}>{p}</option>
-              ))}
-            </select>
+            <Choice
+              look="chip"
+              label="Plane"
+              value={plane}
+              options={plainOptions(Object.keys(planes) as (keyof typeof planes)[])}
+              onChange={setPlane}
+            />
             at <Chip label="offset of the plane" quantity="length" value={offset} onChange={setOffset} />
-          </p>
+          </div>
         )}
         {none && <p className="warn">{kind === 'stl' ? 'There is no solid; sheets have no thickness for an STL.' : 'The model has no body.'}</p>}
         {fault && (

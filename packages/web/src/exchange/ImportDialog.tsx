@@ -1,12 +1,17 @@
 import type { Line, Part, Project } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { library } from '@jadebell/core/materials';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, TableHead, TableRow, TableCell, TableBody } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { freeName } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
 import type { ExchangeReply, Found, FoundPart } from '../workers/exchange.protocol.ts';
 import { useExchange } from './useExchange.ts';
+import { Figures } from '../kit/Figures.tsx';
+import { Choice, plainOptions } from '../kit/Choice.tsx';
+import { Field } from '../kit/Field.tsx';
+import { Tick } from '../kit/Tick.tsx';
+import { FilePicker } from '../kit/FilePicker.tsx';
 
 const units: Record<string, number> = { nm: 1e-9, um: 1e-6, mm: 1e-3, cm: 1e-2, m: 1, mil: 25.4e-6, inch: 25.4e-3 };
 const endings = '.dxf,.stl,.obj,.3mf,.glb,.gltf,.step,.stp,.iges,.igs,.csv,.txt';
@@ -108,21 +113,13 @@ export function ImportDialog({ file: given, onClose }: { file: File | null; onCl
           open(e.dataTransfer.files[0]);
         }}
       >
-        <p className="row" style={{ gap: 10 }}>
+        <div className="row" style={{ gap: 10 }}>
           <Button variant="outlined" onClick={() => picker.current?.click()}>
             Choose file
           </Button>
           <span className="quiet">DXF, STL, OBJ, 3MF, glTF, STEP, IGES, or a table of points; or drop one here</span>
-        </p>
-        <input
-          ref={picker}
-          type="file"
-          accept={endings}
-          className="hidden-file"
-          aria-label="File to import"
-          tabIndex={-1}
-          onChange={(e) => open(e.target.files?.[0])}
-        />
+        </div>
+        <FilePicker ref={picker} accept={endings} label="File to import" onFiles={([f]) => open(f)} />
         {progress && (
           <div style={{ margin: '14px 0' }} role="status">
             {progress.text} …
@@ -145,73 +142,71 @@ export function ImportDialog({ file: given, onClose }: { file: File | null; onCl
         {found && (
           <>
             <p style={{ margin: '12px 0 6px' }}>
-              <label>
+              <span>
                 One unit of the file is a{' '}
-                <select className="chip" aria-label="Unit of the file" value={unit} onChange={(e) => setUnit(e.target.value)}>
-                  <option value="">choose …</option>
-                  {Object.keys(units).map((u) => (
-                    <option key={u}>{u}</option>
-                  ))}
-                </select>
-              </label>{' '}
+                <Choice
+                  look="chip"
+                  label="Unit of the file"
+                  value={unit}
+                  options={[{ value: '', label: 'choose …' }, ...plainOptions(Object.keys(units))]}
+                  onChange={setUnit}
+                />
+              </span>{' '}
               <span className="quiet">{found.unit ? 'as the file says' : 'the file does not say; check the sizes below'}</span>
             </p>
             <div className="table-scroll">
-              <table className="figures">
-                <thead>
-                  <tr>
-                    <th>take</th>
-                    <th>{found.parts[0]?.kind === 'outlines' ? 'layer' : 'part'}</th>
-                    <th>size</th>
-                    <th>material</th>
-                    <th>{found.parts[0]?.kind === 'outlines' ? 'thickness' : 'triangles'}</th>
-                    <th>found</th>
-                  </tr>
-                </thead>
-                <tbody>
+              <Figures>
+                <TableHead>
+                  <TableRow>
+                    <TableCell>take</TableCell>
+                    <TableCell>{found.parts[0]?.kind === 'outlines' ? 'layer' : 'part'}</TableCell>
+                    <TableCell>size</TableCell>
+                    <TableCell>material</TableCell>
+                    <TableCell>{found.parts[0]?.kind === 'outlines' ? 'thickness' : 'triangles'}</TableCell>
+                    <TableCell>found</TableCell>
+                  </TableRow>
+                </TableHead>
+                <TableBody>
                   {found.parts.map((p, i) => (
-                    <tr key={p.index}>
-                      <td>
-                        <input
-                          type="checkbox"
-                          aria-label={`Take ${p.name}`}
-                          checked={choices[i]?.taken ?? false}
+                    <TableRow key={p.index}>
+                      <TableCell>
+                        <Tick
+                          silent
+                          label={`Take ${p.name}`}
+                          value={choices[i]?.taken ?? false}
                           disabled={!p.closed}
-                          onChange={(e) => set(i, { taken: e.target.checked })}
+                          onChange={(taken) => set(i, { taken })}
                         />
-                      </td>
-                      <td>{p.name}</td>
-                      <td className="mono">{size(p, unit)}</td>
-                      <td>
-                        <select
-                          className="chip"
-                          aria-label={`Material of ${p.name}`}
-                          value={choices[i]?.material}
-                          onChange={(e) => set(i, { material: e.target.value })}
-                        >
-                          {materials.map((m) => (
-                            <option key={m}>{m}</option>
-                          ))}
-                        </select>
-                      </td>
-                      <td>
+                      </TableCell>
+                      <TableCell>{p.name}</TableCell>
+                      <TableCell className="mono">{size(p, unit)}</TableCell>
+                      <TableCell>
+                        <Choice
+                          look="chip"
+                          label={`Material of ${p.name}`}
+                          value={choices[i]?.material ?? ''}
+                          options={plainOptions(materials)}
+                          onChange={(material) => set(i, { material })}
+                        />
+                      </TableCell>
+                      <TableCell>
                         {p.kind === 'outlines' ? (
-                          <input
-                            className="chip mono"
-                            style={{ width: 80 }}
-                            aria-label={`Thickness of ${p.name}`}
-                            value={choices[i]?.thickness}
-                            onChange={(e) => set(i, { thickness: e.target.value })}
+                          <Field
+                            mono
+                            width={80}
+                            label={`Thickness of ${p.name}`}
+                            value={choices[i]?.thickness ?? ''}
+                            onChange={(thickness) => set(i, { thickness })}
                           />
                         ) : (
                           <span className="quiet">{p.count.toLocaleString('en')}</span>
                         )}
-                      </td>
-                      <td className={p.closed ? 'quiet' : 'bad'}>{p.remarks.join(' ')}</td>
-                    </tr>
+                      </TableCell>
+                      <TableCell className={p.closed ? 'quiet' : 'bad'}>{p.remarks.join(' ')}</TableCell>
+                    </TableRow>
                   ))}
-                </tbody>
-              </table>
+                </TableBody>
+              </Figures>
             </div>
             {found.notes.map((n) => (
               <p key={n} className="quiet">

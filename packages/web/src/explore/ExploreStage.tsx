@@ -12,6 +12,10 @@ import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 import { sizeOf } from '@jadebell/core/methods';
+import { Tool } from '../kit/Tool.tsx';
+import { Figures } from '../kit/Figures.tsx';
+import { Button, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { Tick } from '../kit/Tick.tsx';
 
 /** Names of parameters whose value differs among runs, or that not all runs have. */
 function differing(runs: Run[]): string[] {
@@ -37,9 +41,9 @@ export default function ExploreStage() {
     return (
       <div className="empty">
         <span>Here the runs of the project stand side by side. There is none yet.</span>
-        <Link className="tool" to={`/project/${id}/solve`} style={{ textDecoration: 'none' }}>
+        <Button variant="outlined" component={Link} to={`/project/${id}/solve`}>
           Go to Solve
-        </Link>
+        </Button>
       </div>
     );
   const varied = differing(runs);
@@ -75,61 +79,63 @@ export default function ExploreStage() {
         about={varied.length ? 'parameters that differ' : 'all runs have the same parameters'}
         file="runs"
         tools={
-          <button type="button" className="tool" aria-pressed={all} onClick={() => setAll(!all)}>
+          <Tool aria-pressed={all} onClick={() => setAll(!all)}>
             All parameters
-          </button>
+          </Tool>
         }
       >
         <div className="scroll">
-          <table className="figures">
-            <thead>
-              <tr>
-                <th>run</th>
-                <th>accuracy</th>
+          <Figures>
+            <TableHead>
+              <TableRow>
+                <TableCell>run</TableCell>
+                <TableCell>accuracy</TableCell>
                 {names.map((n) => (
-                  <th key={n} style={varied.includes(n) ? { color: 'var(--plum)' } : undefined}>
+                  <TableCell key={n} style={varied.includes(n) ? { color: 'var(--plum)' } : undefined}>
                     {n}
-                  </th>
+                  </TableCell>
                 ))}
-                <th>lowest S11 (dB)</th>
-                <th>at</th>
-                <th>best realised gain (dBi)</th>
-                <th>cells or unknowns</th>
-              </tr>
-            </thead>
-            <tbody>
+                <TableCell>lowest S11 (dB)</TableCell>
+                <TableCell>at</TableCell>
+                <TableCell>best realised gain (dBi)</TableCell>
+                <TableCell>cells or unknowns</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
               {runs.map((r) => {
                 const low = lowest(curves.find((c) => c.run.id === r.id));
                 const figures = r.meta!.farField?.figures ?? [];
                 return (
-                  <tr key={r.id}>
-                    <td>
-                      <label className="row" style={{ gap: 6 }}>
-                        <input
-                          type="checkbox"
-                          aria-label={`Show run ${r.number}`}
-                          checked={!hidden.includes(r.id)}
+                  <TableRow key={r.id}>
+                    <TableCell>
+                      <span className="row" style={{ gap: 6 }}>
+                        <Tick
+                          silent
+                          label={`Show run ${r.number}`}
+                          value={!hidden.includes(r.id)}
                           onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
                         />
                         <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
                         {r.number}
-                      </label>
-                    </td>
-                    <td>{r.accuracy}</td>
+                      </span>
+                    </TableCell>
+                    <TableCell>{r.accuracy}</TableCell>
                     {names.map((n) => (
-                      <td key={n} className="mono">
+                      <TableCell key={n} className="mono">
                         {valueOf(r, n)}
-                      </td>
+                      </TableCell>
                     ))}
-                    <td className="mono">{low ? low.db.toFixed(2) : ''}</td>
-                    <td className="mono">{low ? formatSI(low.frequency, 'frequency') : ''}</td>
-                    <td className="mono">{figures.length ? (10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain)))).toFixed(2) : ''}</td>
-                    <td className="mono">{sizeOf(r.meta!).count.toLocaleString('en')}</td>
-                  </tr>
+                    <TableCell className="mono">{low ? low.db.toFixed(2) : ''}</TableCell>
+                    <TableCell className="mono">{low ? formatSI(low.frequency, 'frequency') : ''}</TableCell>
+                    <TableCell className="mono">
+                      {figures.length ? (10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain)))).toFixed(2) : ''}
+                    </TableCell>
+                    <TableCell className="mono">{sizeOf(r.meta!).count.toLocaleString('en')}</TableCell>
+                  </TableRow>
                 );
               })}
-            </tbody>
-          </table>
+            </TableBody>
+          </Figures>
           {error && (
             <p role="alert" className="bad">
               {error.message}

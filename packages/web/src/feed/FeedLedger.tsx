@@ -12,8 +12,8 @@ import {
   sectionSentence,
 } from '@jadebell/core/document';
 import Add from '@mui/icons-material/Add';
-import { Button, Menu, MenuItem } from '@mui/material';
-import { type ReactNode, useState } from 'react';
+import { Button } from '@mui/material';
+import { type ReactNode } from 'react';
 import { closeSection, openSection, useSection } from '../section/sectionState.ts';
 import { removePort } from '../project/excitation.ts';
 import { addablePorts, addPort, onlyWires } from './newPort.ts';
@@ -28,6 +28,8 @@ import { useRename } from '../ledger/useRename.ts';
 import { removeEntry, replaceEntry } from '../project/edits.ts';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { ToolMenu } from '../kit/ToolMenu.tsx';
 
 /** Gives an entry of a part another name. */
 const renamed =
@@ -35,30 +37,8 @@ const renamed =
   (d: Project, from: string, to: string): Project =>
     replaceEntry(d, part, from, { ...d[part].find((e) => e.name === from)!, name: to });
 
-function AddMenu({ label, items }: { label: string; items: { title: string; disabled?: boolean; act(): void }[] }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  return (
-    <>
-      <Button startIcon={<Add />} aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        {label}
-      </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        {items.map((item) => (
-          <MenuItem
-            key={item.title}
-            disabled={item.disabled}
-            onClick={() => {
-              setAnchor(null);
-              item.act();
-            }}
-          >
-            {item.title}
-          </MenuItem>
-        ))}
-      </Menu>
-    </>
-  );
-}
+const renameRecorder = renamed('recorders');
+const renameSection = renamed('sections');
 
 /** Ports, boundaries and recorders. */
 export function FeedLedger() {
@@ -73,8 +53,8 @@ export function FeedLedger() {
   const filled = [...new Set(bodies.map((b) => b.line))];
   const renamers = {
     ports: useRename('ports', renamePort),
-    recorders: useRename('recorders', renamed('recorders')),
-    sections: useRename('sections', renamed('sections')),
+    recorders: useRename('recorders', renameRecorder),
+    sections: useRename('sections', renameSection),
   };
   const open = useSection((s) => s.open);
 
@@ -91,7 +71,7 @@ export function FeedLedger() {
           name={entry.name}
           number={i + 1}
           glyph={glyphOf('kind' in entry ? entry.kind : 'section')}
-          problems={renamers[part].withFault(entry.name, own)}
+          problems={[own, renamers[part].refusedOf(entry.name) ?? []].flat()}
           onRemove={() => edit(`remove ${part}`, (d) => (part === 'ports' ? removePort(d, entry.name) : removeEntry(d, part, entry.name)))}
         >
           <Sentence
@@ -104,14 +84,9 @@ export function FeedLedger() {
             onRename={(name) => renamers[part].rename(entry.name, name)}
           />
           {(part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided')) && (
-            <button
-              type="button"
-              className="tool"
-              aria-pressed={open === entry.name}
-              onClick={() => (open === entry.name ? closeSection() : openSection(entry.name))}
-            >
+            <Tool aria-pressed={open === entry.name} onClick={() => (open === entry.name ? closeSection() : openSection(entry.name))}>
               Modes
-            </button>
+            </Tool>
           )}
         </Entry>
       );
@@ -123,7 +98,8 @@ export function FeedLedger() {
         <header>
           <h2>Ports and sources</h2>
           <span className="grow" />
-          <AddMenu
+          <ToolMenu
+            adds
             label="Add port or source"
             items={addablePorts(document).map(({ kind, title, possible }) => ({ title, disabled: !possible, act: () => addPort(kind) }))}
           />
@@ -164,7 +140,8 @@ export function FeedLedger() {
         <header>
           <h2>Recorders</h2>
           <span className="grow" />
-          <AddMenu
+          <ToolMenu
+            adds
             label="Add recorder"
             items={recorderKinds
               .filter((kind) => kind.solvers.includes(solver))
@@ -188,20 +165,16 @@ export function FeedLedger() {
                   problems={problemsAt(problems, 'recorders', undefined, `recordAt.${i}`)}
                   onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))}
                 />
-                <button
-                  type="button"
-                  className="tool"
+                <Tool
                   style={{ border: 0, padding: '0 4px' }}
                   aria-label={`Remove frequency ${f}`}
                   onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}
                 >
                   ×
-                </button>
+                </Tool>
               </span>
             ))}
-            <button type="button" className="tool" onClick={() => edit('add frequency', (d) => ({ ...d, recordAt: [...d.recordAt, d.solve.from] }))}>
-              Add frequency
-            </button>
+            <Tool onClick={() => edit('add frequency', (d) => ({ ...d, recordAt: [...d.recordAt, d.solve.from] }))}>Add frequency</Tool>
           </dd>
         </dl>
         {problems

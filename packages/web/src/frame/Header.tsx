@@ -5,7 +5,7 @@ import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
 import Redo from '@mui/icons-material/Redo';
 import Search from '@mui/icons-material/Search';
 import Undo from '@mui/icons-material/Undo';
-import { Button, CircularProgress, IconButton, Menu, MenuItem, Tooltip } from '@mui/material';
+import { Button, CircularProgress, Menu, MenuItem } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -15,88 +15,113 @@ import { useProject } from '../project/store.ts';
 import { useDark } from '../ui/useDark.ts';
 import { exportProject } from './commands.ts';
 import { type StagePath, stages } from '../ui/stages.ts';
+import { Field } from '../kit/Field.tsx';
+import { IconTool } from '../kit/IconTool.tsx';
 
 const savedWords = { saved: 'saved', saving: 'saving …', unsaved: 'saving …', failed: 'not saved' };
 
+interface StageState {
+  text: string;
+  tone: string;
+}
+const nothing: StageState = { text: '', tone: '' };
+const state = (wrong: number, ready: boolean): StageState =>
+  wrong ? { text: `${wrong} to mend`, tone: 'bad' } : ready ? { text: 'ready', tone: 'ready' } : nothing;
+
 /** State of each stage in a word or a count. */
-function useStates(id: string): Record<StagePath, { text: string; tone: string }> {
-  const document = useProject((s) => s.document);
+function useStates(id: string): Record<StagePath, StageState> {
+  const lines = useProject((s) => (s.document?.lines.length ?? 0) > 0);
+  const ports = useProject((s) => (s.document?.ports.length ?? 0) > 0);
   const problems = useModel((s) => s.view.problems).filter((p) => p.severity === 'error');
   const runs = useRuns(id).data ?? [];
   const count = (parts: string[]): number => problems.filter((p) => parts.includes(p.place.part)).length;
-  const state = (wrong: number, ready: boolean): { text: string; tone: string } =>
-    wrong ? { text: `${wrong} to mend`, tone: 'bad' } : ready ? { text: 'ready', tone: 'ready' } : { text: '', tone: '' };
   const done = runs.filter((r) => r.meta).length;
   const running = runs.some((r) => r.state === 'running');
   return {
-    shape: state(document?.lines.length ? count(['parameters', 'lines', 'materials']) : 0, !!document?.lines.length),
-    feed: state(document?.ports.length ? count(['ports', 'boundaries', 'recorders', 'sections']) : 0, !!document?.ports.length),
-    solve: running ? { text: 'running', tone: 'ready' } : state(count(['band', 'solve', 'machine']), !!document?.ports.length && !problems.length),
-    read: done ? { text: 'ready', tone: 'ready' } : { text: '', tone: '' },
-    explore: done > 1 ? { text: `${done} runs`, tone: 'ready' } : { text: '', tone: '' },
+    shape: state(lines ? count(['parameters', 'lines', 'materials']) : 0, lines),
+    feed: state(ports ? count(['ports', 'boundaries', 'recorders', 'sections']) : 0, ports),
+    solve: running ? { text: 'running', tone: 'ready' } : state(count(['band', 'solve', 'machine']), ports && !problems.length),
+    read: done ? { text: 'ready', tone: 'ready' } : nothing,
+    explore: done > 1 ? { text: `${done} runs`, tone: 'ready' } : nothing,
   };
+}
+
+/** The five stages of the work, each with its state. */
+function Course({ stage }: { stage: StagePath }) {
+  const { id = '' } = useParams();
+  const states = useStates(id);
+  return (
+    <nav className="course" aria-label="Course">
+      {stages.map((s) => (
+        <Link key={s.path} to={`/project/${id}/${s.path}`} aria-current={s.path === stage ? 'page' : undefined}>
+          {s.title}
+          {states[s.path].text && (
+            <span className={`state ${states[s.path].tone}`}>{states[s.path].text === 'ready' ? '●' : states[s.path].text}</span>
+          )}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+/** The project's title and whether it is saved. */
+function Title() {
+  const title = useProject((s) => s.document?.title ?? '');
+  const saved = useProject((s) => s.saved);
+  const edit = useProject((s) => s.edit);
+  return (
+    <div className="side">
+      <Link to="/" aria-label="Shelf" title="Shelf">
+        <img src="/bell.svg" alt="" />
+      </Link>
+      <Field
+        look="title"
+        label="Project title"
+        value={title}
+        maxLength={120}
+        onChange={(next) => next && edit('title', (d) => ({ ...d, title: next }))}
+      />
+      <span className={saved === 'failed' ? 'bad' : 'quiet'} style={{ fontSize: 12, whiteSpace: 'nowrap' }} role="status">
+        {savedWords[saved]}
+      </span>
+    </div>
+  );
+}
+
+function UndoRedo() {
+  const undoable = useProject((s) => s.past.length > 0);
+  const redoable = useProject((s) => s.future.length > 0);
+  const { undo, redo } = useProject.getState();
+  return (
+    <>
+      <IconTool size={19} label="Undo" onClick={undo} disabled={!undoable} icon={<Undo />} />
+      <IconTool size={19} label="Redo" onClick={redo} disabled={!redoable} icon={<Redo />} />
+    </>
+  );
 }
 
 /** Title, course, activity and the few tools that are always at hand. */
 export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalette(): void; onHelp(): void }) {
-  const { id = '' } = useParams();
-  const { document, saved, edit, undo, redo, past, future } = useProject();
   const { setMode } = useColorScheme();
   const dark = useDark();
-  const states = useStates(id);
   return (
     <header className="header">
-      <div className="side">
-        <Link to="/" aria-label="Shelf" title="Shelf">
-          <img src="/bell.svg" alt="" />
-        </Link>
-        <input
-          className="title-input"
-          aria-label="Project title"
-          value={document?.title ?? ''}
-          maxLength={120}
-          onChange={(e) => e.target.value && edit('title', (d) => ({ ...d, title: e.target.value }))}
-        />
-        <span className={saved === 'failed' ? 'bad' : 'quiet'} style={{ fontSize: 12, whiteSpace: 'nowrap' }} role="status">
-          {savedWords[saved]}
-        </span>
-      </div>
-      <nav className="course" aria-label="Course">
-        {stages.map((s) => (
-          <Link key={s.path} to={`/project/${id}/${s.path}`} aria-current={s.path === stage ? 'page' : undefined}>
-            {s.title}
-            {states[s.path].text && (
-              <span className={`state ${states[s.path].tone}`}>{states[s.path].text === 'ready' ? '●' : states[s.path].text}</span>
-            )}
-          </Link>
-        ))}
-      </nav>
+      <Title />
+      <Course stage={stage} />
       <div className="side right">
         <Activity />
-        <Tool label="Undo" onClick={undo} disabled={!past.length} icon={<Undo />} />
-        <Tool label="Redo" onClick={redo} disabled={!future.length} icon={<Redo />} />
-        <Tool label="Export project" onClick={exportProject} icon={<FileDownloadOutlined />} />
-        <Tool label="Command palette" onClick={onPalette} icon={<Search />} />
-        <Tool
+        <UndoRedo />
+        <IconTool size={19} label="Export project" onClick={exportProject} icon={<FileDownloadOutlined />} />
+        <IconTool size={19} label="Command palette" onClick={onPalette} icon={<Search />} />
+        <IconTool
+          size={19}
           label={dark ? 'Light theme' : 'Dark theme'}
           onClick={() => setMode(dark ? 'light' : 'dark')}
           icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
         />
-        <Tool label="Help" onClick={onHelp} icon={<HelpOutline />} />
+        <IconTool size={19} label="Help" onClick={onHelp} icon={<HelpOutline />} />
       </div>
     </header>
-  );
-}
-
-function Tool({ label, icon, onClick, disabled }: { label: string; icon: React.ReactNode; onClick(): void; disabled?: boolean }) {
-  return (
-    <Tooltip title={label}>
-      <span>
-        <IconButton aria-label={label} onClick={onClick} disabled={disabled} sx={{ '& svg': { fontSize: 19 } }}>
-          {icon}
-        </IconButton>
-      </span>
-    </Tooltip>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, Table, DialogTitle, TableBody, TableRow, TableCell } from '@mui/material';
 
 const keys: [string, string][] = [
   ['1 to 5', 'the stages'],
@@ -27,18 +27,18 @@ export function Help({ open, onClose }: { open: boolean; onClose(): void }) {
     <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 17, pb: 1 }}>Keys and conventions</DialogTitle>
       <DialogContent>
-        <table className="help-table">
-          <tbody>
+        <Table size="small" sx={{ width: 'auto', '& td': { border: 0, p: '3px 14px 3px 0', fontSize: 13 } }}>
+          <TableBody>
             {keys.map(([k, what]) => (
-              <tr key={k}>
-                <td>
+              <TableRow key={k}>
+                <TableCell>
                   <kbd>{k}</kbd>
-                </td>
-                <td>{what}</td>
-              </tr>
+                </TableCell>
+                <TableCell>{what}</TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
         <p style={{ marginTop: 14, lineHeight: 1.5 }}>
           Time dependence is exp(+jωt); phasors are peak values. Fields and patterns are for 1 W incident at the port. Angles: theta from +z, phi from
           +x. Gain includes dielectric loss, realised gain mismatch as well. S refers to each port’s own impedance unless Read says otherwise.

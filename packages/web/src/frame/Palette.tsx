@@ -1,5 +1,5 @@
-import { Dialog, DialogContent } from '@mui/material';
-import { useState } from 'react';
+import { Autocomplete, Dialog, DialogContent, type PopperProps, TextField } from '@mui/material';
+import type { ReactNode } from 'react';
 import type { Command } from './commands.ts';
 
 /** Commands that have all words of a text, those first in which each stands at the beginning of a word, and in their order. */
@@ -11,53 +11,49 @@ export function found<C extends { title: string }>(commands: readonly C[], text:
   return [...first, ...all.filter((c) => !first.includes(c))];
 }
 
+/** The list stands below the field, in the dialog itself. */
+const InPlace = ({ children }: PopperProps) => <div>{children as ReactNode}</div>;
+
 /** Finds a command by typing. */
 export function Palette({ open, commands, onClose }: { open: boolean; commands: Command[]; onClose(): void }) {
-  const [text, setText] = useState('');
-  const [at, setAt] = useState(0);
-  const shown = found(commands, text);
-  const close = (): void => {
-    setText('');
-    setAt(0);
+  const run = (c: Command | null): void => {
     onClose();
-  };
-  const run = (c: Command | undefined): void => {
-    close();
     c?.run();
   };
   return (
-    <Dialog open={open} onClose={close} fullWidth maxWidth="sm" aria-label="Command palette">
+    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-label="Command palette">
       <DialogContent sx={{ p: 1.5 }}>
-        <input
-          autoFocus
-          className="chip"
-          style={{ width: '100%', boxSizing: 'border-box', fontSize: 15, padding: '6px 10px', lineHeight: '24px' }}
-          aria-label="Find a command"
-          placeholder="Find a command"
-          value={text}
-          onChange={(e) => {
-            setText(e.target.value);
-            setAt(0);
-          }}
-          onKeyDown={(e) => {
-            if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
-            else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-            else if (e.key === 'Enter') run(shown[at]);
-            else return;
-            e.preventDefault();
-          }}
-        />
-        <ul className="palette-list">
-          {shown.map((c, i) => (
-            <li key={c.title}>
-              <button type="button" aria-selected={i === at} onClick={() => run(c)} onPointerEnter={() => setAt(i)}>
-                {c.title}
-                {c.keys && <kbd>{c.keys}</kbd>}
-              </button>
+        <Autocomplete
+          open
+          autoHighlight
+          clearIcon={null}
+          forcePopupIcon={false}
+          options={commands}
+          value={null}
+          getOptionLabel={(c) => c.title}
+          filterOptions={(all, { inputValue }) => found(all, inputValue)}
+          noOptionsText="No command has these words."
+          onChange={(_, c) => run(c as Command | null)}
+          onClose={(_, why) => why === 'escape' && onClose()}
+          slots={{ popper: InPlace }}
+          slotProps={{ listbox: { sx: { maxHeight: 340 } } }}
+          renderOption={({ key, ...props }, c) => (
+            <li key={key} {...props}>
+              {c.title}
+              <span className="grow" />
+              {c.keys && <kbd>{c.keys}</kbd>}
             </li>
-          ))}
-          {!shown.length && <li className="quiet pad">No command has these words.</li>}
-        </ul>
+          )}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              autoFocus
+              size="small"
+              placeholder="Find a command"
+              slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find a command' } }}
+            />
+          )}
+        />
       </DialogContent>
     </Dialog>
   );

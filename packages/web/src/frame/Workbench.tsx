@@ -17,6 +17,7 @@ import { Header } from './Header.tsx';
 import { Help } from './Help.tsx';
 import { Palette } from './Palette.tsx';
 import { type StagePath, stages } from '../ui/stages.ts';
+import { Tool } from '../kit/Tool.tsx';
 
 const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) => ({ default: m.Calculator })));
 const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));
@@ -29,14 +30,29 @@ const ExploreStage = lazy(() => import('../explore/ExploreStage.tsx'));
 
 const ledgers = { shape: ShapeLedger, feed: FeedLedger, solve: SolveLedger };
 
+/** Has the model evaluated as the project changes, and the window named after it; apart, so that an edit does not draw all of the workbench anew. */
+function Evaluation({ stage }: { stage: StagePath }) {
+  const model = useModelPart(useProject((s) => s.document));
+  const machine = useMachine().data ?? null;
+  const title = useProject((s) => s.document?.title);
+  useEffect(() => {
+    if (model) evaluateProject(model, machine, stage === 'solve', stage === 'feed' || stage === 'solve');
+  }, [model, machine, stage]);
+  useEffect(() => {
+    window.document.title = title ? `${title}, Jade Bell` : 'Jade Bell';
+  }, [title]);
+  return null;
+}
+
 /** One open project: header, course, and the stage. */
 export default function Workbench() {
   const { id = '', stage: raw } = useParams();
   const stage: StagePath = stages.find((s) => s.path === raw)?.path ?? 'shape';
   const navigate = useNavigate();
-  const { document, fault, load } = useProject();
+  const opened = useProject((s) => s.document !== null);
+  const fault = useProject((s) => s.fault);
+  const load = useProject((s) => s.load);
   const modelFault = useModel((s) => s.fault);
-  const machine = useMachine().data ?? null;
   const section = useSection((s) => s.open !== null);
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
@@ -49,13 +65,6 @@ export default function Workbench() {
     closeSection();
     void load(id);
   }, [id, load]);
-  const model = useModelPart(document);
-  useEffect(() => {
-    if (model) evaluateProject(model, machine, stage === 'solve', stage === 'feed' || stage === 'solve');
-  }, [model, machine, stage]);
-  useEffect(() => {
-    window.document.title = document ? `${document.title}, Jade Bell` : 'Jade Bell';
-  }, [document]);
 
   useHotkeys('1,2,3,4,5', (_, k) => void navigate(`/project/${id}/${stages[Number(k.keys?.join('')) - 1].path}`));
   useHotkeys('mod+k', () => setPalette(true), { preventDefault: true, enableOnFormTags: true });
@@ -76,20 +85,17 @@ export default function Workbench() {
     [palette, id, navigate],
   );
 
-  if (!document)
+  if (!opened)
     return (
       <div className="empty">
         {fault ?? 'Opening …'}
-        {fault && (
-          <button type="button" className="tool" onClick={() => void navigate('/')}>
-            Back to the Shelf
-          </button>
-        )}
+        {fault && <Tool onClick={() => void navigate('/')}>Back to the Shelf</Tool>}
       </div>
     );
   const Ledger = stage in ledgers ? ledgers[stage as keyof typeof ledgers] : null;
   return (
     <div className="bench">
+      <Evaluation stage={stage} />
       <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => setHelp(true)} />
       {(fault ?? modelFault) && (
         <div role="alert" className="notice bad">

@@ -3,6 +3,8 @@ import { useEffect, useId, useRef, useState } from 'react';
 import { previewExpression } from '../project/model.ts';
 import { useStage } from '../project/stageState.ts';
 import type { Preview } from '../workers/protocol.ts';
+import { ChipFace } from '../kit/ChipFace.tsx';
+import { Field } from '../kit/Field.tsx';
 
 interface Props {
   value: string;
@@ -74,32 +76,31 @@ export function Chip({ value, label, quantity, problems = [], sampled, placehold
   };
   if (!open)
     return (
-      <button
+      <ChipFace
         ref={button}
-        type="button"
-        className={`chip${problems.length ? ' failing' : ''}`}
+        failing={problems.length > 0}
         aria-label={`${label}: ${value}`}
         aria-invalid={problems.length > 0}
         title={problems[0] ? `${problems[0].message} ${problems[0].fix}` : label}
         onClick={() => setDraft(value)}
       >
         {placeholder ?? value}
-      </button>
+      </ChipFace>
     );
   return (
     <span className="chip-edit">
-      <input
-        ref={input}
+      <Field
+        mono
         autoFocus
-        aria-label={label}
-        aria-describedby={id}
-        aria-invalid={preview?.good === false}
+        input={input}
+        label={label}
+        describedBy={id}
+        failing={preview?.good === false}
         value={draft}
         size={Math.max(10, draft.length + 1)}
-        spellCheck={false}
         onFocus={(e) => e.target.select()}
-        onChange={(e) => setDraft(e.target.value)}
-        onBlur={() => close(true)}
+        onChange={setDraft}
+        onLeave={() => close(true)}
         onKeyDown={(e) => {
           if (e.key === 'Enter' || e.key === 'Escape') {
             e.preventDefault();

@@ -3,7 +3,7 @@ import { findMaterial } from '@jadebell/core/materials';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
-import { ChoiceChip } from './ChoiceChip.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 interface Props {
   line: { name: string; material?: string; conductor?: Conductor };
@@ -14,9 +14,9 @@ interface Props {
 /** How a metal line conducts; shown where it was chosen, and on the picked line to choose it. Nothing for what is no lossy metal. */
 export function ConductorChips({ line, problems, onChange }: Props) {
   const picked = useProject((s) => s.picked === line.name);
-  const document = useProject((s) => s.document);
+  const named = useProject((s) => (line.material && s.document ? findMaterial(s.document, line.material) : undefined));
   const body = useModel((s) => s.view.bodies.find((b) => b.line === line.name));
-  const material = line.material ? document && findMaterial(document, line.material) : body?.material;
+  const material = line.material ? named : body?.material;
   const { conductor } = line;
   if (!material?.conductivity || (!picked && !conductor)) return null;
   const sheet = body?.sheet === true;
@@ -24,7 +24,8 @@ export function ConductorChips({ line, problems, onChange }: Props) {
   const finite = (sides: string): Conductor => ({ ...conductor, as: 'finite', ...(sheet ? { sides: sides === 'one' ? 'one' : 'two' } : {}) });
   return (
     <>
-      <ChoiceChip
+      <Choice
+        look="chip"
         label="conductor"
         value={perfect ? 'perfect' : sheet ? (conductor?.sides ?? 'two') : 'finite'}
         options={[
@@ -39,7 +40,8 @@ export function ConductorChips({ line, problems, onChange }: Props) {
         onChange={(v) => onChange(v === 'perfect' ? { as: 'perfect' } : v === 'finite' ? undefined : finite(v))}
       />
       {!perfect && (
-        <ChoiceChip
+        <Choice
+          look="chip"
           label="thickness of the metal known"
           value={conductor?.thickness === undefined ? 'thick' : 'given'}
           options={[

@@ -8,10 +8,11 @@ import VolumeUp from '@mui/icons-material/VolumeUpOutlined';
 import Visibility from '@mui/icons-material/VisibilityOutlined';
 import VisibilityOff from '@mui/icons-material/VisibilityOffOutlined';
 import BlurOn from '@mui/icons-material/BlurOnOutlined';
-import { IconButton, Tooltip } from '@mui/material';
+import { ButtonBase } from '@mui/material';
 import { type MouseEvent, type ReactNode, useEffect, useRef } from 'react';
 import { useProject } from '../project/store.ts';
 import type { Showing } from '../project/stageState.ts';
+import { IconTool } from '../kit/IconTool.tsx';
 
 interface Props {
   name: string;
@@ -65,11 +66,7 @@ export function Entry({
   // Several chips with one fault need it said once.
   const told = problems.filter((p, i) => problems.findIndex((o) => o.message === p.message && o.fix === p.fix) === i);
   const tool = (label: string, icon: ReactNode, act: () => void): ReactNode => (
-    <Tooltip title={label}>
-      <IconButton aria-label={`${label} ${name}`} onClick={act} sx={{ p: '2px', '& svg': { fontSize: 16 } }}>
-        {icon}
-      </IconButton>
-    </Tooltip>
+    <IconTool label={`${label} ${name}`} hint={label} icon={icon} onClick={act} />
   );
   return (
     <div
@@ -97,9 +94,9 @@ export function Entry({
       }}
     >
       {sortable ? (
-        <button type="button" className="number" aria-label={`Move line ${number}, ${name}`} {...attributes} {...listeners}>
+        <ButtonBase className="number" aria-label={`Move line ${number}, ${name}`} {...attributes} {...listeners}>
           {number}
-        </button>
+        </ButtonBase>
       ) : (
         <span className="number" style={{ cursor: 'default' }}>
           {number}

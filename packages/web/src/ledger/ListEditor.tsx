@@ -3,6 +3,8 @@ import { parseTable } from '@jadebell/core/formats/table';
 import { useState } from 'react';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { ChipFace } from '../kit/ChipFace.tsx';
 
 interface Props {
   path: string;
@@ -40,9 +42,9 @@ export function ListEditor({ path, label, columns, least, several = `${label}s`,
   };
   return (
     <span className="list-editor">
-      <button type="button" className={`chip${own.length ? ' failing' : ''}`} aria-expanded={open} onClick={() => setOpen(!open)}>
+      <ChipFace failing={own.length > 0} aria-expanded={open} onClick={() => setOpen(!open)}>
         {!rows.length && none ? none : `${rows.length} ${rows.length === 1 ? label : several}`}
-      </button>
+      </ChipFace>
       {open && (
         <span
           className="list-rows"
@@ -69,30 +71,26 @@ export function ListEditor({ path, label, columns, least, several = `${label}s`,
                 />
               ))}
               <span className="list-tools">
-                <button
-                  type="button"
-                  className="tool bare"
+                <Tool
+                  bare
                   aria-label={`Insert after ${label} ${i + 1}`}
                   onClick={() => onChange([...rows.slice(0, i + 1), [...row], ...rows.slice(i + 1)])}
                 >
                   +
-                </button>
-                <button
-                  type="button"
-                  className="tool bare"
+                </Tool>
+                <Tool
+                  bare
                   aria-label={`Remove ${label} ${i + 1}`}
                   disabled={rows.length <= least}
                   onClick={() => onChange(rows.filter((_, n) => n !== i))}
                 >
                   ×
-                </button>
+                </Tool>
               </span>
             </span>
           ))}
           <span className="row" style={{ gap: 6 }}>
-            <button type="button" className="tool" onClick={() => onChange([...rows, fresh()])}>
-              Add {label}
-            </button>
+            <Tool onClick={() => onChange([...rows, fresh()])}>Add {label}</Tool>
             <span className="quiet">paste {columns.length > 1 ? `rows of ${columns.map((c) => c.label).join(', ')}` : 'a column'} here</span>
           </span>
         </span>

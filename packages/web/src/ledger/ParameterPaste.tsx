@@ -3,6 +3,7 @@ import { parseTable } from '@jadebell/core/formats/table';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
 import { useProject } from '../project/store.ts';
+import { Field } from '../kit/Field.tsx';
 
 /** Parameters in a table of name, expression, note and group; what is wrong with the others, by row. */
 function readParameters(text: string): { parameters: Parameter[]; wrong: string[] } {
@@ -42,14 +43,15 @@ export function ParameterPaste({ onClose }: { onClose(): void }) {
     <Dialog open onClose={onClose} fullWidth maxWidth="sm">
       <DialogTitle sx={{ fontSize: 17 }}>Parameters from a table</DialogTitle>
       <DialogContent>
-        <textarea
+        <Field
           autoFocus
-          className="table-text mono"
-          aria-label="Table of parameters"
+          look="table"
+          mono
+          label="Table of parameters"
           rows={8}
           placeholder={'name\texpression\tnote\tgroup\nboard_h\t0.5 mm\tthickness of the board'}
           value={text}
-          onChange={(e) => setText(e.target.value)}
+          onChange={setText}
         />
         {wrong.slice(0, 6).map((w) => (
           <p key={w} role="alert" className="bad">

@@ -4,29 +4,32 @@ import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
 import { ParameterName, useParameterRename } from './parameterName.tsx';
+import { Figures } from '../kit/Figures.tsx';
+import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { TypedField } from '../kit/Field.tsx';
 
 /** All parameters at once: name, expression, value, range, group and note. */
 export function ParameterTable({ parameters, used }: { parameters: Parameter[]; used: ReadonlySet<string> }) {
   return (
     <div className="table-scroll">
-      <table className="figures parameters-table">
-        <thead>
-          <tr>
-            <th>name</th>
-            <th>expression</th>
-            <th>value</th>
-            <th>least</th>
-            <th>most</th>
-            <th>group</th>
-            <th>note</th>
-          </tr>
-        </thead>
-        <tbody>
+      <Figures className="parameters-table">
+        <TableHead>
+          <TableRow>
+            <TableCell>name</TableCell>
+            <TableCell>expression</TableCell>
+            <TableCell>value</TableCell>
+            <TableCell>least</TableCell>
+            <TableCell>most</TableCell>
+            <TableCell>group</TableCell>
+            <TableCell>note</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {parameters.map((g) => (
             <Row key={g.name} parameter={g} unused={!used.has(g.name)} />
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Figures>
     </div>
   );
 }
@@ -40,29 +43,27 @@ function Row({ parameter, unused }: { parameter: Parameter; unused: boolean }) {
   const set = (label: string, change: (g: Parameter) => Parameter): void =>
     edit(`${label} ${parameter.name}`, (d) => ({ ...d, parameters: d.parameters.map((g) => (g.name === parameter.name ? change(g) : g)) }));
   const bound = (end: 'min' | 'max') => (
-    <input
-      className="plain-input mono"
-      aria-label={`${end === 'min' ? 'least' : 'most'} of ${parameter.name}`}
-      defaultValue={parameter.dial?.[end] ?? ''}
-      key={parameter.dial?.[end] ?? ''}
-      style={{ width: 70 }}
-      onBlur={(e) => {
-        const text = e.target.value.trim();
-        if (text === (parameter.dial?.[end] ?? '')) return;
+    <TypedField
+      look="plain"
+      mono
+      width={70}
+      label={`${end === 'min' ? 'least' : 'most'} of ${parameter.name}`}
+      value={parameter.dial?.[end] ?? ''}
+      onChange={(text) =>
         set('range', ({ dial, ...g }) => {
           const other = dial?.[end === 'min' ? 'max' : 'min'] ?? parameter.expression;
           if (!text) return g;
           return { ...g, dial: end === 'min' ? { min: text, max: other } : { min: other, max: text } };
-        });
-      }}
+        })
+      }
     />
   );
   return (
-    <tr title={fault ?? problems.map((p) => `${p.message} ${p.fix}`).join(' ')}>
-      <td>
+    <TableRow title={fault ?? problems.map((p) => `${p.message} ${p.fix}`).join(' ')}>
+      <TableCell>
         <ParameterName name={parameter.name} onRename={rename} />
-      </td>
-      <td>
+      </TableCell>
+      <TableCell>
         <Chip
           label={`value of ${parameter.name}`}
           quantity="any"
@@ -70,25 +71,22 @@ function Row({ parameter, unused }: { parameter: Parameter; unused: boolean }) {
           problems={problems}
           onChange={(expression) => set('value', (g) => ({ ...g, expression }))}
         />
-      </td>
-      <td className="mono">{value ? formatSI(value.si, value.measure) : <span className="bad">{fault ?? 'fails'}</span>}</td>
-      <td>{bound('min')}</td>
-      <td>{bound('max')}</td>
-      <td>
-        <input
-          className="plain-input"
-          aria-label={`group of ${parameter.name}`}
-          defaultValue={parameter.group ?? ''}
-          style={{ width: 90 }}
-          onBlur={(e) => {
-            const group = e.target.value.trim();
-            if (group !== (parameter.group ?? '')) set('group', ({ group: _, ...g }) => (group ? { ...g, group } : g));
-          }}
+      </TableCell>
+      <TableCell className="mono">{value ? formatSI(value.si, value.measure) : <span className="bad">{fault ?? 'fails'}</span>}</TableCell>
+      <TableCell>{bound('min')}</TableCell>
+      <TableCell>{bound('max')}</TableCell>
+      <TableCell>
+        <TypedField
+          look="plain"
+          width={90}
+          label={`group of ${parameter.name}`}
+          value={parameter.group ?? ''}
+          onChange={(group) => set('group', ({ group: _, ...g }) => (group ? { ...g, group } : g))}
         />
-      </td>
-      <td className="quiet">
+      </TableCell>
+      <TableCell className="quiet">
         {unused && <span className="unused">unused</span>} {parameter.note}
-      </td>
-    </tr>
+      </TableCell>
+    </TableRow>
   );
 }

@@ -4,16 +4,19 @@ import { namesUsed } from '@jadebell/core/expressions/uses';
 import Add from '@mui/icons-material/Add';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Tune from '@mui/icons-material/Tune';
-import { Button, IconButton, Tooltip } from '@mui/material';
-import { useMemo, useState } from 'react';
+import { Button, ButtonBase } from '@mui/material';
+import { memo, useMemo, useState } from 'react';
 import { freeName, removeEntry } from '../project/edits.ts';
-import { problemsAt, useModel } from '../project/model.ts';
+import { problemsAt, useModel, useProblemsOf } from '../project/model.ts';
 import { useDialogs } from '../ui/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
 import { ParameterName, useParameterRename } from './parameterName.tsx';
 import { ParameterPaste } from './ParameterPaste.tsx';
 import { ParameterTable } from './ParameterTable.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { Field } from '../kit/Field.tsx';
+import { IconTool } from '../kit/IconTool.tsx';
 
 /** A number with at most a unit needs no value beside it. */
 const plain = /^\s*[-+]?[\d.]+(e[-+]?\d+)?\s*[A-Za-z]*\s*$/i;
@@ -37,16 +40,12 @@ export function Parameters() {
         <h2>Parameters</h2>
         <span className="grow" />
         {parameters.length > 0 && (
-          <button type="button" className="tool" aria-pressed={table} onClick={() => setTable(!table)}>
+          <Tool aria-pressed={table} onClick={() => setTable(!table)}>
             Table
-          </button>
+          </Tool>
         )}
-        <button type="button" className="tool" onClick={() => setPasting(true)}>
-          Paste
-        </button>
-        <button type="button" className="tool" onClick={() => useDialogs.getState().show('calculator')}>
-          Calculator
-        </button>
+        <Tool onClick={() => setPasting(true)}>Paste</Tool>
+        <Tool onClick={() => useDialogs.getState().show('calculator')}>Calculator</Tool>
         <Button
           startIcon={<Add />}
           onClick={() =>
@@ -82,21 +81,19 @@ function Group({ title, parameters, used, problems }: GroupProps) {
   return (
     <div>
       {title && (
-        <button type="button" className="group-title" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <ButtonBase className="group-title" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? '▾' : '▸'} {title}
           {!open && <span className="mono">{parameters.map((g) => g.name).join(' ')}</span>}
-        </button>
+        </ButtonBase>
       )}
-      {open &&
-        parameters.map((g) => (
-          <ParameterRow key={g.name} parameter={g} unused={!used.has(g.name)} problems={problemsAt(problems, 'parameters', g.name)} />
-        ))}
+      {open && parameters.map((g) => <ParameterRow key={g.name} parameter={g} unused={!used.has(g.name)} />)}
     </div>
   );
 }
 
-function ParameterRow({ parameter, unused, problems }: { parameter: Parameter; unused: boolean; problems: Problem[] }) {
-  const edit = useProject((s) => s.edit);
+const ParameterRow = memo(function ParameterRow({ parameter, unused }: { parameter: Parameter; unused: boolean }) {
+  const { edit } = useProject.getState();
+  const problems = useProblemsOf('parameters', parameter.name);
   const value = useModel((s) => s.view.summary[parameter.name]);
   const [fault, rename] = useParameterRename(parameter.name);
   const set = (label: string, change: (g: Parameter) => Parameter): void =>
@@ -131,37 +128,29 @@ function ParameterRow({ parameter, unused, problems }: { parameter: Parameter; u
             </span>
           )}
         </span>
-        <input
-          className="plain-input quiet"
-          aria-label={`note on ${parameter.name}`}
+        <Field
+          look="plain"
+          label={`note on ${parameter.name}`}
           placeholder="note"
           value={parameter.note ?? ''}
-          onChange={(e) => set(`note ${parameter.name}`, ({ note: _, ...g }) => (e.target.value ? { ...g, note: e.target.value } : g))}
+          onChange={(note) => set(`note ${parameter.name}`, ({ note: _, ...g }) => (note ? { ...g, note } : g))}
         />
         <span className="tools" style={parameter.dial ? { opacity: 1 } : undefined}>
-          <Tooltip title={parameter.dial ? 'Take the dial down' : 'Put up as a dial'}>
-            <span>
-              <IconButton
-                aria-label={`Dial for ${parameter.name}`}
-                aria-pressed={!!parameter.dial}
-                disabled={!dialable && !parameter.dial}
-                color={parameter.dial ? 'primary' : 'default'}
-                onClick={toggleDial}
-                sx={{ p: '2px', '& svg': { fontSize: 16 } }}
-              >
-                <Tune />
-              </IconButton>
-            </span>
-          </Tooltip>
-          <Tooltip title="Remove">
-            <IconButton
-              aria-label={`Remove parameter ${parameter.name}`}
-              onClick={() => edit('remove parameter', (d) => removeEntry(d, 'parameters', parameter.name))}
-              sx={{ p: '2px', '& svg': { fontSize: 16 } }}
-            >
-              <Delete />
-            </IconButton>
-          </Tooltip>
+          <IconTool
+            label={`Dial for ${parameter.name}`}
+            hint={parameter.dial ? 'Take the dial down' : 'Put up as a dial'}
+            icon={<Tune />}
+            aria-pressed={!!parameter.dial}
+            disabled={!dialable && !parameter.dial}
+            color={parameter.dial ? 'primary' : 'default'}
+            onClick={toggleDial}
+          />
+          <IconTool
+            label={`Remove parameter ${parameter.name}`}
+            hint="Remove"
+            icon={<Delete />}
+            onClick={() => edit('remove parameter', (d) => removeEntry(d, 'parameters', parameter.name))}
+          />
         </span>
       </div>
       {(fault || problems.length > 0) && (
@@ -175,4 +164,4 @@ function ParameterRow({ parameter, unused, problems }: { parameter: Parameter; u
       )}
     </>
   );
-}
+});

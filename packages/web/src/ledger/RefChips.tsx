@@ -1,19 +1,21 @@
 import type { Accepts, Problem } from '@jadebell/core/document';
 import { faceName } from '@jadebell/core/geometry/naming';
 import { useEffect, useMemo, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { candidates } from '../project/addLine.ts';
 import { useStage } from '../project/stageState.ts';
-import { ChoiceChip } from './ChoiceChip.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 const choose = { value: '', label: 'choose …' };
 
 /** Names that may be referred to from a line. */
 function useCandidates(line: string, accepts: Accepts): string[] {
-  const kinds = useModel((s) => s.view.kinds);
-  const document = useProject((s) => s.document)!;
-  return useMemo(() => (kinds ? candidates(document, line, accepts) : []), [kinds, document, line, accepts]);
+  // Asked for again when the model has changed; the list stays the same while it says the same.
+  useModel((s) => s.view.kinds);
+  return useProject(useShallow((s) => candidates(s.document!, line, accepts)));
 }
 
 interface RefProps {
@@ -33,7 +35,7 @@ export function RefChip({ line, label, accepts, value, optional, problems, onCha
     ...(value && !optional ? [] : [optional ? { value: '', label: 'the world' } : choose]),
     ...[...new Set([value, ...names])].filter(Boolean).map((n) => ({ value: n, label: n })),
   ];
-  return <ChoiceChip label={label} value={value} options={options} failing={problems.length > 0} onChange={onChange} />;
+  return <Choice look="chip" label={label} value={value} options={options} failing={problems.length > 0} onChange={onChange} />;
 }
 
 /** Several earlier lines: each with a way out, and one to add. */
@@ -49,15 +51,16 @@ export function RefsChip({
   return (
     <span className={`refs${problems.length ? ' failing' : ''}`} role="group" aria-label={label}>
       {value.map((n) => (
-        <span key={n} className="chip">
+        <span key={n} className="ref">
           {n}
-          <button type="button" className="tool bare" aria-label={`Take ${n} out of ${label}`} onClick={() => onChange(value.filter((o) => o !== n))}>
+          <Tool bare aria-label={`Take ${n} out of ${label}`} onClick={() => onChange(value.filter((o) => o !== n))}>
             ×
-          </button>
+          </Tool>
         </span>
       ))}
       {names.length > 0 && (
-        <ChoiceChip
+        <Choice
+          look="chip"
           label={`Add to ${label}`}
           value=""
           options={[{ value: '', label: value.length ? '+' : 'choose …' }, ...names.map((n) => ({ value: n, label: n }))]}
@@ -89,10 +92,8 @@ export function FaceChip({ line, label, value, problems, onChange }: Omit<RefPro
   const options = [...(value ? [] : [choose]), ...[...new Set([value, ...faces])].filter(Boolean).map((n) => ({ value: n, label: n }))];
   return (
     <span className="row" style={{ gap: 2, display: 'inline-flex' }}>
-      <ChoiceChip label={label} value={value} options={options} failing={problems.length > 0} onChange={onChange} />
-      <button
-        type="button"
-        className="tool"
+      <Choice look="chip" label={label} value={value} options={options} failing={problems.length > 0} onChange={onChange} />
+      <Tool
         aria-pressed={waiting}
         onClick={() => {
           useStage.getState().set({ mode: 'faces', hit: null });
@@ -100,7 +101,7 @@ export function FaceChip({ line, label, value, problems, onChange }: Omit<RefPro
         }}
       >
         {waiting ? 'pick a face …' : 'Pick'}
-      </button>
+      </Tool>
     </span>
   );
 }

@@ -2,11 +2,12 @@ import { atPath, type Chip as ChipInfo, type Conductor, type Problem, type Sente
 import type { ReactNode } from 'react';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
-import { ChoiceChip } from './ChoiceChip.tsx';
 import { ConductorChips } from './ConductorChips.tsx';
 import { ListEditor } from './ListEditor.tsx';
 import { NameField } from './NameField.tsx';
 import { FaceChip, RefChip, RefsChip } from './RefChips.tsx';
+import { Choice } from '../kit/Choice.tsx';
+import { Field } from '../kit/Field.tsx';
 
 interface Props<T extends { name: string }> {
   entry: T;
@@ -59,7 +60,7 @@ function Part<T extends { name: string }>({
       const { material: _, ...rest } = entry as T & { material?: string };
       onChange((v ? { ...entry, material: v } : rest) as T, `${entry.name} material`);
     };
-    return <ChoiceChip label="material" value={material ?? ''} options={options} failing={at('material').length > 0} onChange={change} />;
+    return <Choice look="chip" label="material" value={material ?? ''} options={options} failing={at('material').length > 0} onChange={change} />;
   }
   if ('conductor' in part) {
     const change = (conductor: Conductor | undefined): void => {
@@ -70,7 +71,8 @@ function Part<T extends { name: string }>({
   }
   if ('choice' in part)
     return (
-      <ChoiceChip
+      <Choice
+        look="chip"
         label={part.label}
         value={String(atPath(entry, part.choice) ?? part.otherwise)}
         options={part.options}
@@ -82,7 +84,8 @@ function Part<T extends { name: string }>({
     const failing = at(part.ref);
     if (bodies)
       return (
-        <ChoiceChip
+        <Choice
+          look="chip"
           label={part.label}
           value={value}
           options={asOptions(bodies, value)}
@@ -140,17 +143,16 @@ function Part<T extends { name: string }>({
     );
   if ('text' in part)
     return (
-      <input
-        className="chip text-chip"
-        aria-label={part.label}
+      <Field
+        label={part.label}
         value={String(atPath(entry, part.text))}
         size={Math.max(6, String(atPath(entry, part.text)).length)}
-        onChange={(e) => set(part.text, e.target.value)}
+        onChange={(text) => set(part.text, text)}
       />
     );
   if ('part' in part) {
     const value = String(atPath(entry, part.part));
-    return <ChoiceChip label={part.label} value={value} options={asOptions(parts.map((p) => p.name), value)} failing={at(part.part).length > 0} onChange={(v) => set(part.part, v)} />; // prettier-ignore
+    return <Choice look="chip" label={part.label} value={value} options={asOptions(parts.map((p) => p.name), value)} failing={at(part.part).length > 0} onChange={(v) => set(part.part, v)} />; // prettier-ignore
   }
   const info = chips.find((c) => c.path === part.chip)!;
   return (

@@ -2,6 +2,7 @@ import { renameParameter } from '@jadebell/core/document';
 import { useState } from 'react';
 import { nameFault } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
+import { TypedField } from '../kit/Field.tsx';
 
 /** Renames a parameter with all its uses; says why not where it cannot. */
 export function useParameterRename(name: string): [string | null, (to: string) => void] {
@@ -18,17 +19,5 @@ export function useParameterRename(name: string): [string | null, (to: string) =
 
 /** A field for the name of a parameter. */
 export function ParameterName({ name, onRename }: { name: string; onRename(to: string): void }) {
-  return (
-    <input
-      className="plain-input name-input"
-      aria-label={`name of parameter ${name}`}
-      defaultValue={name}
-      key={name}
-      spellCheck={false}
-      onBlur={(e) => onRename(e.target.value.trim())}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') e.currentTarget.blur();
-      }}
-    />
-  );
+  return <TypedField look="plain" mono label={`name of parameter ${name}`} value={name} onChange={onRename} />;
 }

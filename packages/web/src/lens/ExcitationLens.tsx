@@ -1,9 +1,12 @@
-import { Popover } from '@mui/material';
+import { Popover, TableHead, TableRow, TableCell, TableBody } from '@mui/material';
 import { channelNames } from '@jadebell/core/results';
 import { useState } from 'react';
 import type { Run } from '../api/types.ts';
 import { type Excitation, useLens } from './lens.ts';
-import { TypedField } from './TypedField.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { Figures } from '../kit/Figures.tsx';
+import { Choice } from '../kit/Choice.tsx';
+import { TypedField } from '../kit/Field.tsx';
 
 /** What runs into the ports: one channel, what was recorded, or a named combination of waves. */
 export function ExcitationLens({ run }: { run: Run }) {
@@ -32,31 +35,25 @@ export function ExcitationLens({ run }: { run: Run }) {
   };
   return (
     <div className="group">
-      <label>
+      <span className="group">
         <span className="quiet">excited</span>
-        <select
-          className="plain-select"
-          aria-label="Excitation"
+        <Choice
+          label="Excitation"
           value={excitation?.name ?? ''}
-          onChange={(e) =>
-            set({ excitation: e.target.value === '' ? null : { name: e.target.value, waves: [{ channel: e.target.value, amplitude: 1, phase: 0 }] } })
-          }
-        >
-          <option value="">{recorded}</option>
-          {own.map((c) => (
-            <option key={c} value={c}>
-              {c} alone
-            </option>
-          ))}
-          {excitation && !own.includes(excitation.name) && <option value={excitation.name}>{excitation.name}</option>}
-        </select>
-      </label>
-      <button type="button" className="tool" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+          options={[
+            { value: '', label: recorded },
+            ...own.map((c) => ({ value: c, label: `${c} alone` })),
+            ...(excitation && !own.includes(excitation.name) ? [{ value: excitation.name, label: excitation.name }] : []),
+          ]}
+          onChange={(name) => set({ excitation: name === '' ? null : { name, waves: [{ channel: name, amplitude: 1, phase: 0 }] } })}
+        />
+      </span>
+      <Tool aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
         Waves
-      </button>
+      </Tool>
       <Popover anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
         <div className="pad" role="dialog" aria-label="Waves that run in together" style={{ maxHeight: 420, overflow: 'auto' }}>
-          <label className="row">
+          <span className="row">
             <span className="quiet">name</span>
             <TypedField
               label="Name of the combination"
@@ -65,23 +62,23 @@ export function ExcitationLens({ run }: { run: Run }) {
               check={(t) => (t.length > 40 ? 'at most 40 characters' : null)}
               onChange={(name) => set({ excitation: { name: name || 'together', waves } })}
             />
-          </label>
-          <table className="figures">
-            <thead>
-              <tr>
-                <th>channel</th>
-                <th>amplitude</th>
-                <th>phase (deg)</th>
-              </tr>
-            </thead>
-            <tbody>
+          </span>
+          <Figures>
+            <TableHead>
+              <TableRow>
+                <TableCell>channel</TableCell>
+                <TableCell>amplitude</TableCell>
+                <TableCell>phase (deg)</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
               {own.map((channel) => {
                 const wave = waves.find((w) => w.channel === channel);
                 const number = (t: string): string | null => (t !== '' && !Number.isFinite(Number(t)) ? 'a number' : null);
                 return (
-                  <tr key={channel}>
-                    <td>{channel}</td>
-                    <td>
+                  <TableRow key={channel}>
+                    <TableCell>{channel}</TableCell>
+                    <TableCell>
                       <TypedField
                         label={`Amplitude of ${channel}`}
                         width={60}
@@ -89,8 +86,8 @@ export function ExcitationLens({ run }: { run: Run }) {
                         check={number}
                         onChange={(t) => change(channel, { amplitude: Number(t) })}
                       />
-                    </td>
-                    <td>
+                    </TableCell>
+                    <TableCell>
                       <TypedField
                         label={`Phase of ${channel}`}
                         width={60}
@@ -98,12 +95,12 @@ export function ExcitationLens({ run }: { run: Run }) {
                         check={number}
                         onChange={(t) => change(channel, { phase: Number(t) })}
                       />
-                    </td>
-                  </tr>
+                    </TableCell>
+                  </TableRow>
                 );
               })}
-            </tbody>
-          </table>
+            </TableBody>
+          </Figures>
         </div>
       </Popover>
     </div>

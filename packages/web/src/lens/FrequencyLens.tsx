@@ -2,78 +2,47 @@ import ChevronLeft from '@mui/icons-material/ChevronLeft';
 import ChevronRight from '@mui/icons-material/ChevronRight';
 import Pause from '@mui/icons-material/Pause';
 import PlayArrow from '@mui/icons-material/PlayArrow';
-import { IconButton } from '@mui/material';
+
 import { compileValue } from '@jadebell/core/expressions';
 import { formatSI } from '@jadebell/core/expressions/format';
-import { useEffect, useState } from 'react';
 import { useLens } from './lens.ts';
 import { nearestStop } from './usePlay.ts';
-
-const small = { padding: '2px', '& svg': { fontSize: 18 } };
+import { Choice } from '../kit/Choice.tsx';
+import { TypedField } from '../kit/Field.tsx';
+import { Range } from '../kit/Range.tsx';
+import { IconTool } from '../kit/IconTool.tsx';
 
 /** The frequency that all cards look at: slid, stepped, typed, or played. */
 export function FrequencyLens({ stops }: { stops: readonly number[] }) {
   const { frequency, playing, set } = useLens();
   const at = nearestStop(stops, frequency);
   const value = frequency ?? stops[at];
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    setText(formatSI(value, 'frequency', 6));
-    setFault(null);
-  }, [value]);
-  const commit = (): void => {
-    if (text === formatSI(value, 'frequency', 6)) return;
-    const si = compileValue(text, 'frequency');
-    if (typeof si === 'string') setFault(si);
-    else if (!(si > 0)) setFault('A frequency is above zero.');
-    else set({ frequency: si, playing: null });
-  };
   const go = (n: number): void => set({ frequency: stops[Math.max(0, Math.min(stops.length - 1, n))], playing: null });
   return (
     <div className="group" role="group" aria-label="Frequency of the lens">
       <span className="quiet">frequency</span>
-      <IconButton aria-label="Frequency before" disabled={at === 0} onClick={() => go(at - 1)} sx={small}>
-        <ChevronLeft />
-      </IconButton>
-      <input
-        type="range"
-        aria-label="Frequency"
-        aria-valuetext={formatSI(value, 'frequency')}
-        min={0}
-        max={stops.length - 1}
-        step={1}
-        value={at}
-        style={{ width: 110 }}
-        onChange={(e) => go(Number(e.target.value))}
-      />
-      <IconButton aria-label="Frequency after" disabled={at === stops.length - 1} onClick={() => go(at + 1)} sx={small}>
-        <ChevronRight />
-      </IconButton>
-      <input
-        className="chip mono"
-        style={{ width: 96 }}
-        aria-label="Frequency typed"
-        aria-invalid={fault !== null}
-        value={text}
-        title={fault ?? 'Any frequency; fields show the recorded one that is nearest'}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        onKeyDown={(e) => e.key === 'Enter' && commit()}
+      <IconTool label="Frequency before" icon={<ChevronLeft />} size={18} disabled={at === 0} onClick={() => go(at - 1)} />
+      <Range label="Frequency" told={formatSI(value, 'frequency')} min={0} max={stops.length - 1} value={at} width={110} onChange={go} />
+      <IconTool label="Frequency after" icon={<ChevronRight />} size={18} disabled={at === stops.length - 1} onClick={() => go(at + 1)} />
+      <TypedField
+        mono
+        width={96}
+        label="Frequency typed"
+        value={formatSI(value, 'frequency', 6)}
+        hint="Any frequency; fields show the recorded one that is nearest"
+        check={(t) => {
+          const si = compileValue(t, 'frequency');
+          return typeof si === 'string' ? si : si > 0 ? null : 'A frequency is above zero.';
+        }}
+        onChange={(t) => set({ frequency: compileValue(t, 'frequency') as number, playing: null })}
       />
       {stops.length > 1 && (
-        <IconButton
-          aria-label={playing === 'frequency' ? 'Stop playing the frequency' : 'Play the frequency'}
+        <IconTool
+          label={playing === 'frequency' ? 'Stop playing the frequency' : 'Play the frequency'}
+          icon={playing === 'frequency' ? <Pause /> : <PlayArrow />}
+          size={18}
           onClick={() => set({ playing: playing === 'frequency' ? null : 'frequency' })}
-          sx={small}
-        >
-          {playing === 'frequency' ? <Pause /> : <PlayArrow />}
-        </IconButton>
-      )}
-      {fault && (
-        <span role="alert" className="bad">
-          {fault}
-        </span>
+        />
       )}
     </div>
   );
@@ -86,38 +55,34 @@ export function PhaseLens() {
   return (
     <div className="group" role="group" aria-label="Phase of the lens">
       <span className="quiet">phase</span>
-      <input
-        type="range"
-        aria-label="Phase"
-        aria-valuetext={`${degrees}°`}
+      <Range
+        label="Phase"
+        told={`${degrees}°`}
         min={0}
         max={359}
-        step={1}
         value={degrees % 360}
-        style={{ width: 80 }}
-        onChange={(e) => set({ phase: (Number(e.target.value) * Math.PI) / 180, playing: null })}
+        width={80}
+        onChange={(v) => set({ phase: (v * Math.PI) / 180, playing: null })}
       />
       <span className="mono" style={{ width: 34 }}>
         {degrees % 360}°
       </span>
-      <IconButton
-        aria-label={playing === 'phase' ? 'Stop playing the phase' : 'Play the phase'}
+      <IconTool
+        label={playing === 'phase' ? 'Stop playing the phase' : 'Play the phase'}
+        icon={playing === 'phase' ? <Pause /> : <PlayArrow />}
+        size={18}
         onClick={() => set({ playing: playing === 'phase' ? null : 'phase' })}
-        sx={small}
-      >
-        {playing === 'phase' ? <Pause /> : <PlayArrow />}
-      </IconButton>
+      />
       {playing && (
-        <label>
+        <span className="group">
           <span className="quiet">speed</span>
-          <select className="plain-select" aria-label="Speed of play" value={speed} onChange={(e) => set({ speed: Number(e.target.value) })}>
-            {[0.1, 0.25, 0.5, 1, 2].map((v) => (
-              <option key={v} value={v}>
-                {v} /s
-              </option>
-            ))}
-          </select>
-        </label>
+          <Choice
+            label="Speed of play"
+            value={speed}
+            options={[0.1, 0.25, 0.5, 1, 2].map((v) => ({ value: v, label: `${v} /s` }))}
+            onChange={(v) => set({ speed: v })}
+          />
+        </span>
       )}
     </div>
   );

@@ -4,7 +4,8 @@ import useSWRImmutable from 'swr/immutable';
 import { getArray } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { useLens } from './lens.ts';
-import type { Axis } from '@jadebell/core/numerics';
+import { Choice } from '../kit/Choice.tsx';
+import { Range } from '../kit/Range.tsx';
 
 /** The cut through boxes of fields that cards without a place of their own show. */
 export function PlaneLens({ run }: { run: Run }) {
@@ -21,30 +22,23 @@ export function PlaneLens({ run }: { run: Run }) {
   for (let i = 1; i < places.length; i++) if (Math.abs(places[i] - at) < Math.abs(places[index] - at)) index = i;
   return (
     <div className="group">
-      <label>
+      <span className="group">
         <span className="quiet">cut across</span>
-        <select
-          className="plain-select"
-          aria-label="Axis of the cut"
+        <Choice
+          label="Axis of the cut"
           value={axis}
-          onChange={(e) => set({ plane: { axis: Number(e.target.value) as Axis, at: 0 } })}
-        >
-          {[0, 1, 2].map((a) => (
-            <option key={a} value={a}>
-              {'xyz'[a]}
-            </option>
-          ))}
-        </select>
-      </label>
-      <input
-        type="range"
-        aria-label="Place of the cuts"
-        aria-valuetext={formatSI(places[index], 'length', 4)}
+          options={([0, 1, 2] as const).map((a) => ({ value: a, label: 'xyz'[a] }))}
+          onChange={(a) => set({ plane: { axis: a, at: 0 } })}
+        />
+      </span>
+      <Range
+        label="Place of the cuts"
+        told={formatSI(places[index], 'length', 4)}
         min={0}
         max={places.length - 1}
         value={index}
-        style={{ width: 70 }}
-        onChange={(e) => set({ plane: { axis, at: places[Number(e.target.value)] } })}
+        width={70}
+        onChange={(v) => set({ plane: { axis, at: places[v] } })}
       />
       <span className="mono" style={{ width: 64 }}>
         {formatSI(places[index], 'length', 4)}

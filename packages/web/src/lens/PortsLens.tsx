@@ -4,6 +4,8 @@ import { useState } from 'react';
 import type { Run } from '../api/types.ts';
 import { useLens } from './lens.ts';
 import { PortsTable } from './PortsTable.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 /** Reference impedances, planes and gaps of the ports: how S is seen, without a new run. */
 export function PortsLens({ run, gaps: known }: { run: Run; gaps: boolean }) {
@@ -16,53 +18,42 @@ export function PortsLens({ run, gaps: known }: { run: Run; gaps: boolean }) {
   const portNames = [...new Set(ports.map((p) => p.name))];
   return (
     <>
-      <button
-        type="button"
-        className="tool"
-        aria-haspopup="dialog"
-        aria-expanded={anchor !== null}
-        aria-pressed={changed > 0}
-        onClick={(e) => setAnchor(e.currentTarget)}
-      >
+      <Tool aria-haspopup="dialog" aria-expanded={anchor !== null} aria-pressed={changed > 0} onClick={(e) => setAnchor(e.currentTarget)}>
         Ports{changed ? `: ${changed} changed` : ''}
-      </button>
+      </Tool>
       <Popover anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
         <div className="pad" role="dialog" aria-label="Ports as they are read" style={{ minWidth: 380, maxHeight: 460, overflow: 'auto' }}>
           <PortsTable meta={run.meta!} />
           {whole && portNames.length > 0 && (
-            <p className="row" style={{ marginTop: 8 }}>
+            <div className="row" style={{ marginTop: 8 }}>
               {names.some((_, c) => referenceOf(ports[c])) && <span className="quiet">all ports to</span>}
               {(names.some((_, c) => referenceOf(ports[c])) ? ['50', '75'] : []).map((z) => (
-                <button
+                <Tool
                   key={z}
-                  type="button"
-                  className="tool"
                   onClick={() => set({ references: Object.fromEntries(names.filter((_, c) => referenceOf(ports[c])).map((n) => [n, z])) })}
                 >
                   {z} ohm
-                </button>
+                </Tool>
               ))}
-              <button type="button" className="tool" onClick={() => set({ references: {}, shifts: {}, gaps: 'kept' })}>
-                As solved
-              </button>
-            </p>
+              <Tool onClick={() => set({ references: {}, shifts: {}, gaps: 'kept' })}>As solved</Tool>
+            </div>
           )}
           {known && (
-            <p className="row" style={{ marginTop: 8 }}>
-              <label title="What the gaps of lumped ports add to their lines, as a reference run found it.">
+            <div className="row" style={{ marginTop: 8 }}>
+              <span title="What the gaps of lumped ports add to their lines, as a reference run found it.">
                 gaps of lumped ports{' '}
-                <select
-                  className="plain-select"
-                  aria-label="Gaps of ports"
+                <Choice
+                  label="Gaps of ports"
                   value={gaps}
-                  onChange={(e) => set({ gaps: e.target.value as typeof gaps })}
-                >
-                  <option value="kept">kept</option>
-                  <option value="out">taken out</option>
-                  <option value="both">both</option>
-                </select>
-              </label>
-            </p>
+                  options={[
+                    { value: 'kept', label: 'kept' },
+                    { value: 'out', label: 'taken out' },
+                    { value: 'both', label: 'both' },
+                  ]}
+                  onChange={(v) => set({ gaps: v })}
+                />
+              </span>
+            </div>
           )}
         </div>
       </Popover>

@@ -2,7 +2,9 @@ import { compileValue } from '@jadebell/core/expressions';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { type ResultMeta, channelNames, readReference, referenceOf } from '@jadebell/core/results';
 import { referenceText, useLens } from './lens.ts';
-import { TypedField } from './TypedField.tsx';
+import { Figures } from '../kit/Figures.tsx';
+import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { TypedField } from '../kit/Field.tsx';
 
 /** For each port the impedance that S refers to, and how far its plane is moved. */
 export function PortsTable({ meta }: { meta: ResultMeta }) {
@@ -11,29 +13,29 @@ export function PortsTable({ meta }: { meta: ResultMeta }) {
   const names = channelNames(ports);
   const whole = excitations.length === ports.length;
   return (
-    <table className="figures">
-      <thead>
-        <tr>
-          <th>port</th>
-          <th title="Ohm; empty: its own. Complex ones as 50-20j.">referred to (ohm)</th>
-          <th title="Into the structure is positive.">plane in by</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Figures>
+      <TableHead>
+        <TableRow>
+          <TableCell>port</TableCell>
+          <TableCell title="Ohm; empty: its own. Complex ones as 50-20j.">referred to (ohm)</TableCell>
+          <TableCell title="Into the structure is positive.">plane in by</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {names.map((name, c) => {
           const own = referenceOf(ports[c]);
           const first = ports.findIndex((p) => p.name === ports[c].name) === c;
           return (
-            <tr key={name}>
-              <td>{name}</td>
-              <td>
+            <TableRow key={name}>
+              <TableCell>{name}</TableCell>
+              <TableCell>
                 <TypedField
                   label={`Reference of ${name}`}
                   width={72}
                   value={references[name] ?? ''}
                   placeholder={own ? referenceText(own) : 'its mode'}
                   disabled={!whole || !own}
-                  why={
+                  hint={
                     !whole
                       ? 'S can be referred to another impedance only where every port was excited.'
                       : own
@@ -43,8 +45,8 @@ export function PortsTable({ meta }: { meta: ResultMeta }) {
                   check={(t) => (t && !readReference(t) ? 'ohms, such as 50 or 50-20j' : null)}
                   onChange={(t) => set({ references: { ...references, [name]: t } })}
                 />
-              </td>
-              <td>
+              </TableCell>
+              <TableCell>
                 {first && (
                   <TypedField
                     label={`Plane of ${ports[c].name}`}
@@ -52,7 +54,7 @@ export function PortsTable({ meta }: { meta: ResultMeta }) {
                     value={shifts[ports[c].name] ? formatSI(shifts[ports[c].name], 'length', 6) : ''}
                     placeholder="0 mm"
                     disabled={ports[c].mode === undefined}
-                    why={ports[c].mode === undefined ? 'A lumped port has no line of its own along which its plane could move.' : null}
+                    hint={ports[c].mode === undefined ? 'A lumped port has no line of its own along which its plane could move.' : null}
                     check={(t) => {
                       const v = t ? compileValue(t, 'length') : 0;
                       return typeof v === 'string' ? v : null;
@@ -60,11 +62,11 @@ export function PortsTable({ meta }: { meta: ResultMeta }) {
                     onChange={(t) => set({ shifts: { ...shifts, [ports[c].name]: t ? (compileValue(t, 'length') as number) : 0 } })}
                   />
                 )}
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           );
         })}
-      </tbody>
-    </table>
+      </TableBody>
+    </Figures>
   );
 }

@@ -8,6 +8,8 @@ import { traceStyle } from '../charts/traces.ts';
 import { useDark } from '../ui/useDark.ts';
 import { useLens } from './lens.ts';
 import { useShown } from './useShown.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 /** The run that is looked at and those beside it. */
 export function RunsLens({ runs, run, choose }: { runs: readonly Run[]; run: Run; choose(r: Run): void }) {
@@ -20,36 +22,35 @@ export function RunsLens({ runs, run, choose }: { runs: readonly Run[]; run: Run
   const foreign = shown.filter((s) => s.run.projectId !== run.projectId);
   return (
     <div className="group">
-      <label>
+      <span className="group">
         <span className="quiet">run</span>
-        <select className="plain-select" aria-label="Run" value={run.id} onChange={(e) => choose(runs.find((r) => r.id === e.target.value)!)}>
-          {runs.map((r) => (
-            <option key={r.id} value={r.id}>
-              {r.number}, {r.accuracy}
-            </option>
-          ))}
-        </select>
-      </label>
+        <Choice
+          label="Run"
+          value={run.id}
+          options={runs.map((r) => ({ value: r.id, label: `${r.number}, ${r.accuracy}` }))}
+          onChange={(id) => choose(runs.find((r) => r.id === id)!)}
+        />
+      </span>
       <span className="group" style={{ gap: 3 }} role="group" aria-label="Runs shown beside it">
         <span className="quiet">beside it</span>
         {runs
           .filter((r) => r.id !== run.id)
           .slice(0, 6)
           .map((r) => (
-            <button key={r.id} type="button" className="tool" aria-pressed={beside.some((b) => b.id === r.id)} onClick={() => toggle(r)}>
+            <Tool key={r.id} aria-pressed={beside.some((b) => b.id === r.id)} onClick={() => toggle(r)}>
               <i className="swatch" style={{ background: traceStyle(r.number, dark).color }} />
               {r.number}
-            </button>
+            </Tool>
           ))}
         {foreign.map(({ run: r, label, tint }) => (
-          <button key={r.id} type="button" className="tool" aria-pressed onClick={() => toggle(r)}>
+          <Tool key={r.id} aria-pressed onClick={() => toggle(r)}>
             <i className="swatch" style={{ background: traceStyle(tint, dark).color }} />
             {label}
-          </button>
+          </Tool>
         ))}
-        <button type="button" className="tool" aria-haspopup="menu" aria-label="Add runs beside it" onClick={(e) => setAnchor(e.currentTarget)}>
+        <Tool aria-haspopup="menu" aria-label="Add runs beside it" onClick={(e) => setAnchor(e.currentTarget)}>
           +
-        </button>
+        </Tool>
         <Menu
           anchorEl={anchor}
           open={anchor !== null}

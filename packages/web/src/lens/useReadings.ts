@@ -2,7 +2,7 @@ import { type NetworkView, type RunReading, viewNetwork } from '@jadebell/core/r
 import { type Complex, type ResultArray, knowsGaps, readReference } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray } from '../api/client.ts';
-import { useLoaded } from '../api/useLoaded.ts';
+import { useKept } from '../api/useKept.ts';
 import type { ShownRun } from './shown.ts';
 import { useLens } from './lens.ts';
 import { wavesOf } from './waves.ts';
@@ -21,15 +21,19 @@ async function load(keys: readonly [run: string, name: string][]): Promise<Map<s
   return new Map(keys.map(([run, name], i) => [`${run}/${name}`, arrays[i]]));
 }
 
-/** The readings of runs under the lens; `more` names arrays that are needed besides S. */
-export function useReadings(runs: readonly ShownRun[], more: (run: ShownRun) => readonly string[]): { readings: ShownReading[]; error?: Error } {
+/** The readings of runs under the lens; `more` names arrays that are needed besides S. While they load, the last stay. */
+export function useReadings(
+  runs: readonly ShownRun[],
+  more: (run: ShownRun) => readonly string[],
+): { readings: ShownReading[]; loading: boolean; error?: Error } {
   const { gaps, references, shifts, excitation } = useLens();
   const keys = runs.flatMap((r): [string, string][] => {
     const { excitations, ports } = r.run.meta!;
     const own = excitations.length ? ['frequency', 's', ...(ports.some((p) => p.mode !== undefined) ? ['beta'] : [])] : [];
     return [...new Set([...own, ...more(r)])].map((name) => [r.run.id, name]);
   });
-  const { data, error } = useLoaded(keys.length ? `readings ${keys.map((k) => k.join('/')).join()}` : null, () => load(keys));
+  const key = keys.length ? `readings ${keys.map((k) => k.join('/')).join()}` : null;
+  const { data, loading, error } = useKept(key, () => load(keys));
   const readings = useMemo(() => {
     const typed = Object.entries(references).flatMap(([port, text]): [string, Complex][] => {
       const z = readReference(text);
@@ -55,5 +59,5 @@ export function useReadings(runs: readonly ShownRun[], more: (run: ShownRun) => 
     });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the list of runs is made anew each time; its keys tell whether it differs.
   }, [data, gaps, references, shifts, excitation, runs.map((r) => r.run.id + r.label).join()]);
-  return { readings, error };
+  return { readings, loading, error };
 }

@@ -1,5 +1,8 @@
 import type { MaterialEntry } from '@jadebell/core/document';
 import { useState } from 'react';
+import { Choice } from '../kit/Choice.tsx';
+import { FigureField } from './FigureField.tsx';
+import { Field } from '../kit/Field.tsx';
 
 type Dispersion = NonNullable<MaterialEntry['dispersion']>;
 type Form = Dispersion['form'];
@@ -79,40 +82,31 @@ export function DispersionForm({
   const figures = value as unknown as Record<string, number> | undefined;
   return (
     <>
-      <label className="row" style={{ gap: 6 }}>
+      <div className="row" style={{ gap: 6 }}>
         <span style={{ width: 170 }}>over frequency</span>
-        <select
-          className="chip"
-          aria-label="over frequency"
+        <Choice
+          look="chip"
+          label="over frequency"
           value={value?.form ?? ''}
-          onChange={(e) => onChange(e.target.value ? forms[e.target.value as Form].make : undefined)}
-        >
-          <option value="">constant, loss tangent as well</option>
-          {Object.entries(forms).map(([form, f]) => (
-            <option key={form} value={form}>
-              {f.title}
-            </option>
-          ))}
-        </select>
-      </label>
+          options={[
+            { value: '', label: 'constant, loss tangent as well' },
+            ...Object.entries(forms).map(([form, f]) => ({ value: form, label: f.title })),
+          ]}
+          onChange={(form) => onChange(form ? forms[form as Form].make : undefined)}
+        />
+      </div>
       {entry?.figures.map(({ key, label, unit, scale = 1 }) => (
-        <label key={key} className="row" style={{ gap: 6 }}>
-          <span style={{ width: 170 }}>{label}</span>
-          <input
-            className="chip mono"
-            style={{ width: 130 }}
-            key={figures![key]}
-            defaultValue={shown(figures![key], scale)}
-            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-            onBlur={(e) => {
-              const v = Number(e.target.value);
-              if (e.target.value === shown(figures![key], scale)) return;
-              if (!e.target.value.trim() || !Number.isFinite(v)) onFault(`The ${label} is not a number.`);
-              else onChange({ ...value!, [key]: v * scale } as Dispersion);
-            }}
-          />
-          {unit}
-        </label>
+        <FigureField
+          key={key}
+          label={label}
+          unit={unit}
+          value={shown(figures![key], scale)}
+          onChange={(text) => {
+            const v = Number(text);
+            if (!text || !Number.isFinite(v)) onFault(`The ${label} is not a number.`);
+            else onChange({ ...value!, [key]: v * scale } as Dispersion);
+          }}
+        />
       ))}
       {entry?.rows && <RowsField key={JSON.stringify(value)} rows={entry.rows} value={value!} onChange={onChange} onFault={onFault} />}
     </>
@@ -148,17 +142,18 @@ function RowsField({
     onChange({ ...value, [rows.key]: next } as Dispersion);
   };
   return (
-    <label style={{ display: 'grid', gap: 4 }}>
+    <div style={{ display: 'grid', gap: 4 }}>
       <span>{rows.label}; one row a line</span>
-      <textarea
-        className="chip mono"
-        aria-label={rows.label}
+      <Field
+        look="table"
+        mono
+        width={330}
+        label={rows.label}
         rows={Math.min(10, Math.max(3, list.length + 1))}
         value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        style={{ width: 330, resize: 'vertical', height: 'auto' }}
+        onChange={setText}
+        onLeave={commit}
       />
-    </label>
+    </div>
   );
 }

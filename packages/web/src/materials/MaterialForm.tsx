@@ -1,6 +1,8 @@
 import { type MaterialEntry, materialSchema } from '@jadebell/core/document';
 import { useState } from 'react';
 import { DispersionForm } from './DispersionForm.tsx';
+import { Choice, plainOptions } from '../kit/Choice.tsx';
+import { FigureField } from './FigureField.tsx';
 
 type NumberKey = 'permittivity' | 'lossTangent' | 'permeability' | 'magneticLossTangent' | 'atFrequency' | 'conductivity';
 type TripleKey = 'permittivityAlong' | 'permeabilityAlong';
@@ -45,33 +47,21 @@ export function MaterialForm({ material, taken, onChange }: { material: Material
     return Number.isFinite(v) ? v : null;
   };
   const field = (label: string, value: string, commit: (text: string) => void, unit = '') => (
-    <label key={label} className="row" style={{ gap: 6 }}>
-      <span style={{ width: 170 }}>{label}</span>
-      <input
-        className="chip mono"
-        style={{ width: 130 }}
-        defaultValue={value}
-        key={value}
-        onBlur={(e) => e.target.value !== value && commit(e.target.value)}
-        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-      />
-      {unit}
-    </label>
+    <FigureField key={label} label={label} value={value} unit={unit} onChange={commit} />
   );
   return (
     <div style={{ display: 'grid', gap: 4, marginTop: 10 }}>
       {field('name', material.name, (t) => propose({ name: t.trim() }))}
-      <label className="row" style={{ gap: 6 }}>
+      <div className="row" style={{ gap: 6 }}>
         <span style={{ width: 170 }}>kind</span>
-        <select
-          className="chip"
+        <Choice
+          look="chip"
+          label="kind"
           value={material.kind}
-          onChange={(e) => propose({ kind: e.target.value as MaterialEntry['kind'], dispersion: undefined })}
-        >
-          <option value="dielectric">dielectric</option>
-          <option value="conductor">conductor</option>
-        </select>
-      </label>
+          options={plainOptions(['dielectric', 'conductor'] as const)}
+          onChange={(kind) => propose({ kind, dispersion: undefined })}
+        />
+      </div>
       {material.kind === 'dielectric' && (
         <DispersionForm value={material.dispersion} onChange={(dispersion) => propose({ dispersion })} onFault={setFault} />
       )}

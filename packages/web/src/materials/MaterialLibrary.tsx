@@ -1,7 +1,7 @@
 import type { MaterialEntry } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { curvesOf, library, materialCurves, materialGroups, materialSummary } from '@jadebell/core/materials';
-import { Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
+import { Box, Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { getJson, sendJson } from '../api/client.ts';
@@ -10,6 +10,10 @@ import { traceStyle } from '../charts/traces.ts';
 import { useProject } from '../project/store.ts';
 import { useDark } from '../ui/useDark.ts';
 import { MaterialForm } from './MaterialForm.tsx';
+import { Field } from '../kit/Field.tsx';
+import { Pick } from '../kit/Pick.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { Stops } from '../kit/Stops.tsx';
 
 type Origin = 'project' | 'own' | 'library';
 interface Entry {
@@ -77,34 +81,19 @@ export function MaterialLibrary({ onClose }: { onClose(): void }) {
       </DialogTitle>
       <DialogContent className="two-panes">
         <nav aria-label="Materials" className="pane-list">
-          <input
-            className="search"
-            style={{ width: '92%' }}
-            type="search"
-            aria-label="Find a material"
-            placeholder="find"
-            value={search}
-            onChange={(e) => setSearch(e.target.value)}
-          />
-          <button
-            type="button"
-            onClick={() => toProject({ name: free('Material'), kind: 'dielectric', permittivity: 2.2, lossTangent: 0.001, atFrequency: 1e10 })}
-          >
+          <Field look="search" width="92%" type="search" label="Find a material" placeholder="find" value={search} onChange={setSearch} />
+          <Tool onClick={() => toProject({ name: free('Material'), kind: 'dielectric', permittivity: 2.2, lossTangent: 0.001, atFrequency: 1e10 })}>
             + New material
-          </button>
-          {groups.map((group) => {
-            const members = shown.filter((e) => e.group === group);
-            return members.length ? (
-              <div key={group}>
-                <h3>{group}</h3>
-                {members.map((e) => (
-                  <button key={key(e)} type="button" aria-current={e === current} onClick={() => setAt(key(e))}>
-                    {e.material.name}
-                  </button>
-                ))}
-              </div>
-            ) : null;
-          })}
+          </Tool>
+          <Pick
+            label="Materials"
+            groups={groups.map((title) => ({
+              title,
+              items: shown.filter((e) => e.group === title).map((e) => ({ value: key(e), label: e.material.name })),
+            }))}
+            value={current && key(current)}
+            onChange={setAt}
+          />
         </nav>
         {current && (
           <section className="pane" aria-label={current.material.name}>
@@ -126,7 +115,7 @@ export function MaterialLibrary({ onClose }: { onClose(): void }) {
                 onChange={(next) => change(current, next)}
               />
             )}
-            <p className="row" style={{ gap: 8, marginTop: 10, flexWrap: 'wrap' }}>
+            <div className="row" style={{ gap: 8, marginTop: 10, flexWrap: 'wrap' }}>
               {current.origin !== 'project' && (
                 <Button variant="contained" onClick={() => toProject(current.material)}>
                   Copy into the project
@@ -148,7 +137,7 @@ export function MaterialLibrary({ onClose }: { onClose(): void }) {
                   Remove from the project
                 </Button>
               )}
-            </p>
+            </div>
           </section>
         )}
       </DialogContent>
@@ -175,13 +164,14 @@ function MaterialCurve({ material }: { material: MaterialEntry }) {
   return (
     <>
       {kinds.length > 1 && (
-        <div className="stops" role="group" aria-label="Curve" style={{ width: 'fit-content', margin: '6px 0' }}>
-          {kinds.map((k, i) => (
-            <button key={k} type="button" aria-pressed={k === kind} onClick={() => setChosen(i)}>
-              {materialCurves[k].label}
-            </button>
-          ))}
-        </div>
+        <Box sx={{ my: 0.75 }}>
+          <Stops
+            label="Curve"
+            value={kind}
+            options={kinds.map((k) => ({ value: k, label: materialCurves[k].label }))}
+            onChange={(k) => setChosen(kinds.indexOf(k))}
+          />
+        </Box>
       )}
       <div style={{ height: 200 }}>
         <LineChartBox

@@ -1,10 +1,11 @@
 import { axes, type Boundary, sides } from '@jadebell/core/document';
 import { Fragment } from 'react';
 import { Chip } from '../ledger/Chip.tsx';
-import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { boundaryNames, sideNames, withBoundary, withSymmetry } from '../project/boundaries.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 const boundaryOptions = Object.entries(boundaryNames).map(([value, label]) => ({ value, label }));
 const symmetryOptions = [
@@ -37,7 +38,8 @@ export function BoundarySection() {
                 ) : (
                   <span key={s} className="row" style={{ gap: 4 }}>
                     {sideNames[s].split(' ')[0]}
-                    <ChoiceChip
+                    <Choice
+                      look="chip"
                       label={`boundary at ${sideNames[s]}`}
                       value={document.boundaries[s]}
                       options={boundaryOptions}
@@ -56,7 +58,8 @@ export function BoundarySection() {
             return (
               <span key={axis} className="row" style={{ gap: 4 }}>
                 {axis}
-                <ChoiceChip
+                <Choice
+                  look="chip"
                   label={`symmetry across ${axis}`}
                   value={plane?.wall ?? 'none'}
                   options={symmetryOptions}
@@ -93,16 +96,12 @@ export function BoundarySection() {
                 problems={problemsAt(problems, 'boundaries', undefined, 'margin')}
                 onChange={(margin) => edit('margin', (d) => ({ ...d, margin }))}
               />
-              <button type="button" className="tool" onClick={() => edit('margin', ({ margin: _, ...d }) => d)}>
-                Automatic
-              </button>
+              <Tool onClick={() => edit('margin', ({ margin: _, ...d }) => d)}>Automatic</Tool>
             </>
           ) : (
             <>
               a quarter of the longest wavelength
-              <button type="button" className="tool" onClick={() => edit('margin', (d) => ({ ...d, margin: '80 mm' }))}>
-                Set
-              </button>
+              <Tool onClick={() => edit('margin', (d) => ({ ...d, margin: '80 mm' }))}>Set</Tool>
             </>
           )}
         </dd>

@@ -1,9 +1,10 @@
 import { type Port, portKind } from '@jadebell/core/document';
 import { Chip } from '../ledger/Chip.tsx';
-import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { toggleExcitation, withFieldsOf, withAnotherWave, withWave } from '../project/excitation.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 const fieldOptions = [
   { value: 'first', label: 'the first alone' },
@@ -30,31 +31,22 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
         <div className="row" role="group" aria-label="Excited ports" style={{ gap: 4, flexWrap: 'wrap' }}>
           <span className="quiet">excite one after the other</span>
           {feeding.map((p) => (
-            <button
-              key={p.name}
-              type="button"
-              className="tool"
-              aria-pressed={excited.includes(p)}
-              onClick={() => edit('excited ports', (d) => toggleExcitation(d, p.name))}
-            >
+            <Tool key={p.name} aria-pressed={excited.includes(p)} onClick={() => edit('excited ports', (d) => toggleExcitation(d, p.name))}>
               {p.name}
-            </button>
+            </Tool>
           ))}
         </div>
       )}
       <div className="row" style={{ gap: 6 }}>
         <span className="quiet">fields are of</span>
-        <ChoiceChip
+        <Choice
+          look="chip"
           label="fields are of"
           value={combine ? 'together' : (keep ?? 'first')}
           options={fieldOptions}
           onChange={(v) => edit('combined fields', (d) => withFieldsOf(d, v as 'first' | 'each' | 'together'))}
         />
-        {combine && (
-          <button type="button" className="tool" onClick={() => edit('add wave', withAnotherWave)}>
-            Add wave
-          </button>
-        )}
+        {combine && <Tool onClick={() => edit('add wave', withAnotherWave)}>Add wave</Tool>}
       </div>
       {combine?.map((wave, i) => {
         const port = feeding.find((p) => p.name === wave.port);
@@ -62,7 +54,8 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
         return (
           <div key={i} role="group" aria-label={`wave ${i + 1}`}>
             <div className="row" style={{ gap: 4, flexWrap: 'wrap' }}>
-              <ChoiceChip
+              <Choice
+                look="chip"
                 label={`port of wave ${i + 1}`}
                 value={wave.port}
                 failing={!port}
@@ -70,7 +63,8 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
                 onChange={(name) => change({ port: name, mode: 1 })}
               />
               {port && portKind(port).family === 'guided' && (
-                <ChoiceChip
+                <Choice
+                  look="chip"
                   label={`mode of wave ${i + 1}`}
                   value={String(wave.mode)}
                   options={Array.from({ length: Math.max(9, wave.mode) }, (_, m) => ({ value: String(m + 1), label: `mode ${m + 1}` }))}
@@ -93,15 +87,13 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
                 problems={problemsAt(problems, 'solve', undefined, `combine.${i}.phase`)}
                 onChange={(phase) => change({ phase })}
               />
-              <button
-                type="button"
-                className="tool"
+              <Tool
                 style={{ border: 0, padding: '0 4px' }}
                 aria-label={`Remove wave ${i + 1}`}
                 onClick={() => edit('remove wave', (d) => withWave(d, i, null))}
               >
                 ×
-              </button>
+              </Tool>
             </div>
             {problemsAt(problems, 'solve', undefined, `combine.${i}`).map((p) => (
               <div key={p.code} role="alert" className="fault">

@@ -1,8 +1,8 @@
 import { averageEarth, type GroundChoice, type Quantity } from '@jadebell/core/document';
 import { Chip } from '../ledger/Chip.tsx';
-import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { Choice } from '../kit/Choice.tsx';
 
 const options = [
   { value: 'none', label: 'none: empty space all around' },
@@ -37,7 +37,7 @@ export function GroundSection() {
       <dl className="settings">
         <dt>ground</dt>
         <dd>
-          <ChoiceChip label="ground" value={ground?.kind ?? 'none'} options={options} onChange={choose} />
+          <Choice look="chip" label="ground" value={ground?.kind ?? 'none'} options={options} onChange={choose} />
           {ground && <>at z = {chip('at', 'height of the ground', 'length', ground.at)}</>}
         </dd>
         {ground?.kind === 'earth' && (

@@ -1,6 +1,7 @@
 import { type Port, portKind } from '@jadebell/core/document';
 import { useProject } from '../project/store.ts';
 import { lightOn, sendOn } from '../project/excitation.ts';
+import { Tool } from '../kit/Tool.tsx';
 
 /** What of the wires' ports and sources is excited: ports send one after the other, or a wave lights them while the ports are loads. */
 export function WireExcitation({ feeding }: { feeding: Port[] }) {
@@ -15,20 +16,14 @@ export function WireExcitation({ feeding }: { feeding: Port[] }) {
     <div className="row" role="group" aria-label="Excited" style={{ gap: 4, flexWrap: 'wrap', padding: '2px 14px 6px' }}>
       <span className="quiet">excite</span>
       {ports.map((p) => (
-        <button
-          key={p.name}
-          type="button"
-          className="tool"
-          aria-pressed={sends(p.name)}
-          onClick={() => edit('excited ports', (d) => sendOn(d, p.name, !sends(p.name)))}
-        >
+        <Tool key={p.name} aria-pressed={sends(p.name)} onClick={() => edit('excited ports', (d) => sendOn(d, p.name, !sends(p.name)))}>
           {p.name}
-        </button>
+        </Tool>
       ))}
       {lightable.map((p) => (
-        <button key={p.name} type="button" className="tool" aria-pressed={wave === p} onClick={() => edit('excited wave', (d) => lightOn(d, p.name))}>
+        <Tool key={p.name} aria-pressed={wave === p} onClick={() => edit('excited wave', (d) => lightOn(d, p.name))}>
           {p.name}
-        </button>
+        </Tool>
       ))}
       <span className="quiet">{wave ? 'the ports are loads of the wave' : 'one after the other; fields of each are kept'}</span>
     </div>

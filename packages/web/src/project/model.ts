@@ -1,6 +1,8 @@
 import type { Problem, Project, Quantity } from '@jadebell/core/document';
 import type { Machine } from '@jadebell/core/solvers';
 import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
+import { kept } from './kept.ts';
 import { endLook, lookAtPorts } from './portLook.ts';
 import { ProjectSender } from '../workers/sentProject.ts';
 import type { Preview, Reply, Request, SentView, View, ViewBody } from '../workers/protocol.ts';
@@ -75,7 +77,7 @@ function start(): Worker {
       const { view } = useModel.getState();
       // Until the second answer the old estimate and grid stand.
       const next = data.whole ? received : { ...received, estimate: view.estimate, mesh: view.mesh };
-      useModel.setState({ view: next, ready: true, checked: data.whole, fault: null });
+      useModel.setState({ view: kept(view, next), ready: true, checked: data.whole, fault: null });
       if (data.whole) look(received);
     } else useModel.setState({ fault: data.fault });
   };
@@ -141,6 +143,9 @@ export function bodiesOf(project: Project): Promise<ViewBody[]> {
     post({ kind: 'bodies', ticket: own, project });
   });
 }
+
+/** Problems with an entry, the same list while they stay the same. */
+export const useProblemsOf = (part: string, name: string): Problem[] => useModel(useShallow((s) => problemsAt(s.view.problems, part, name)));
 
 /** Problems at a place. */
 export const problemsAt = (problems: Problem[], part: string, name?: string, chip?: string): Problem[] =>

@@ -10,6 +10,8 @@ import { LineChartBox } from '../charts/LineChartBox.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
+import { Figures } from '../kit/Figures.tsx';
+import { TableBody, TableRow, TableCell } from '@mui/material';
 
 interface Props {
   run: Run;
@@ -61,6 +63,7 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
       about={`run ${run.number}, ${formatSI(frequenciesKept(run.meta!, box)[frequency], 'frequency')}`}
       file={`${stem}-${box.name}`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
+      waiting={!axes || !values}
     >
       {!axes || !values ? (
         <p className="quiet pad">Reading the fields …</p>
@@ -77,19 +80,19 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
           )}
         />
       ) : (
-        <table className="figures">
-          <tbody>
+        <Figures>
+          <TableBody>
             {fields.flatMap((field, f) =>
               components.map((c, i) => (
-                <tr key={`${field}${c}`}>
-                  <td>{`${field}${'xyz'[c]}`}</td>
-                  <td className="mono">{`${at(0, f, i).toPrecision(4)} ${units[field]}`}</td>
-                  <td className="mono">{`${((180 * Math.atan2(values[each * f + 2 * i + 1], values[each * f + 2 * i])) / Math.PI).toFixed(1)}°`}</td>
-                </tr>
+                <TableRow key={`${field}${c}`}>
+                  <TableCell>{`${field}${'xyz'[c]}`}</TableCell>
+                  <TableCell className="mono">{`${at(0, f, i).toPrecision(4)} ${units[field]}`}</TableCell>
+                  <TableCell className="mono">{`${((180 * Math.atan2(values[each * f + 2 * i + 1], values[each * f + 2 * i])) / Math.PI).toFixed(1)}°`}</TableCell>
+                </TableRow>
               )),
             )}
-          </tbody>
-        </table>
+          </TableBody>
+        </Figures>
       )}
     </Card>
   );

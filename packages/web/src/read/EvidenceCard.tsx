@@ -4,6 +4,8 @@ import { isOf } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
+import { Figures } from '../kit/Figures.tsx';
+import { TableBody, TableRow, TableCell } from '@mui/material';
 
 /** Where a result can be held against itself. */
 export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
@@ -14,18 +16,18 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   return (
     <Card title="Evidence" about={`run ${run.number}`} file={`${stem}-evidence`}>
       <div className="scroll">
-        <table className="figures">
-          <tbody>
+        <Figures>
+          <TableBody>
             {rows.map(([what, value]) => (
-              <tr key={what}>
-                <td>{what}</td>
-                <td className="mono" style={{ whiteSpace: 'normal' }}>
+              <TableRow key={what}>
+                <TableCell>{what}</TableCell>
+                <TableCell className="mono" style={{ whiteSpace: 'normal' }}>
                   {value}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Figures>
         {signal && time && (
           <p className="quiet" style={{ padding: '4px 8px' }}>
             Port signals of the first excitation recorded for {formatSI(time.data[time.data.length - 1] * 1e9, 'number', 3)} ns; last value{' '}

@@ -8,6 +8,8 @@ import { ModePicture } from '../charts/ModePicture.tsx';
 import { useFrequency } from '../lens/useFrequency.ts';
 import { c0 } from './plot/constants.ts';
 import { download } from '../ui/download.ts';
+import { Figures } from '../kit/Figures.tsx';
+import { TableBody, TableRow, TableCell } from '@mui/material';
 
 const eta0 = 376.730313668;
 const formatNumber = (v: number): string => v.toPrecision(4);
@@ -56,16 +58,17 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
       about={`run ${run.number}, E across the guide${frequency ? `, at ${formatSI(frequency.data[near], 'frequency', 5)}` : ''}`}
       file={`${stem}-port-modes`}
       exports={[{ label: 'Propagation (CSV)', act: csv }]}
+      waiting={!beta || !frequency}
     >
       <div className="scroll">
-        <table className="figures">
-          <tbody>
+        <Figures>
+          <TableBody>
             {guided.map(({ n, family, impedance, voltage }) => (
-              <tr key={n}>
-                <td style={{ textAlign: 'left' }}>
+              <TableRow key={n}>
+                <TableCell style={{ textAlign: 'left' }}>
                   <Picture run={run.id} channel={n} label={`Field of ${names[n]}`} />
-                </td>
-                <td style={{ whiteSpace: 'normal', textAlign: 'left' }}>
+                </TableCell>
+                <TableCell style={{ whiteSpace: 'normal', textAlign: 'left' }}>
                   <b>{names[n]}</b> <span className="quiet">{family}</span>
                   {impedance !== undefined && <span className="mono"> {formatSI(impedance, 'resistance', 4)}</span>}
                   {voltage !== undefined && <div className="mono">{voltage.toPrecision(4)} V for 1 W along its path</div>}
@@ -76,11 +79,11 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
                         <span className={what === 'evanescent' ? 'warn' : 'quiet'}>{what}</span> <span className="mono">{value}</span>
                       </div>
                     ))}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Figures>
       </div>
     </Card>
   );

@@ -1,3 +1,4 @@
+import { Button } from '@mui/material';
 import { recorderKind } from '@jadebell/core/recorders';
 import { type Board, changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
@@ -7,7 +8,7 @@ import useSWR from 'swr';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { getArray, getJson } from '../api/client.ts';
 import { useProjects, useRunDocument, useRuns } from '../api/hooks.ts';
-import { useLoaded } from '../api/useLoaded.ts';
+import { useKept } from '../api/useKept.ts';
 import type { Run } from '../api/types.ts';
 import { useProject } from '../project/store.ts';
 import type { NewCard, BoardCard } from '@jadebell/core/cards';
@@ -56,9 +57,9 @@ export default function ReadStage() {
     return (
       <div className="empty">
         <span>There is no result yet.</span>
-        <Link className="tool" to={`/project/${id}/solve`} style={{ textDecoration: 'none' }}>
+        <Button variant="outlined" component={Link} to={`/project/${id}/solve`}>
           Go to Solve and run the model
-        </Link>
+        </Button>
       </div>
     );
   return <Boards key={id} runs={readable} run={run} />;
@@ -69,7 +70,7 @@ function useForeign(run: Run): { run: Run; title: string }[] {
   const beside = useLens((s) => s.beside);
   const titles = useProjects().data;
   const foreign = beside.filter((b) => b.project !== run.projectId).map((b) => b.id);
-  const { data } = useLoaded(foreign.length ? `foreign ${foreign.join()}` : null, () => Promise.all(foreign.map((r) => getJson<Run>(`/runs/${r}`))));
+  const { data } = useKept(foreign.length ? `foreign ${foreign.join()}` : null, () => Promise.all(foreign.map((r) => getJson<Run>(`/runs/${r}`))));
   return useMemo(
     () =>
       (data ?? [])
@@ -144,9 +145,9 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                   <span className="grow" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={changes.join('\n')}>
                     {changes.join('; ')}
                   </span>
-                  <Link className="tool" to={`/project/${run.projectId}/solve`} style={{ textDecoration: 'none' }}>
+                  <Button variant="outlined" component={Link} to={`/project/${run.projectId}/solve`}>
                     Run it anew
-                  </Link>
+                  </Button>
                 </div>
               )}
               <BoardTabs

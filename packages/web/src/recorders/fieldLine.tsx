@@ -39,6 +39,7 @@ export function FieldLineCard({ run, stem, told: line }: RecorderCardProps<Told<
       about={`run ${run.number}, ${formatSI(frequenciesKept(run.meta!, line)[frequency], 'frequency')}`}
       file={`${stem}-${line.name}`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
+      waiting={!sizes}
     >
       {sizes && place ? (
         <LineChartBox

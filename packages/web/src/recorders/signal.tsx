@@ -30,6 +30,7 @@ export function SignalCard({ run, stem, told: { name, at } }: RecorderCardProps<
       about={`run ${run.number}, ${at.map((x) => formatSI(x, 'length', 3)).join(', ')}`}
       file={`${stem}-${name}`}
       exports={[{ label: 'Values (CSV)', act: csv }]}
+      waiting={!parts}
     >
       {parts && time ? (
         <LineChartBox

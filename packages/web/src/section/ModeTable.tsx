@@ -1,6 +1,9 @@
 import { formatSI } from '@jadebell/core/expressions/format';
 import type { ModeFigures } from '@jadebell/core/solvers/sections';
 import { crossover, lossText } from './display.ts';
+import { Figures } from '../kit/Figures.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
 
 interface Props {
   figures: readonly ModeFigures[];
@@ -20,40 +23,40 @@ export function ModeTable({ figures, chosen, axes, onChoose }: Props) {
   const line = figures.some((f) => f.line);
   const bend = figures.some((f) => f.quarterTurn !== null);
   return (
-    <table className="figures mode-table">
-      <thead>
-        <tr>
-          <th aria-label="mode" />
-          <th>kind</th>
-          <th>index</th>
-          <th>loss</th>
-          {bend && <th>quarter turn</th>}
-          <th>group index</th>
-          <th>{line ? 'impedance 2P/I²' : 'wave impedance'}</th>
-          <th>area</th>
-          <th>E along {axes[0]}</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Figures className="mode-table">
+      <TableHead>
+        <TableRow>
+          <TableCell aria-label="mode" />
+          <TableCell>kind</TableCell>
+          <TableCell>index</TableCell>
+          <TableCell>loss</TableCell>
+          {bend && <TableCell>quarter turn</TableCell>}
+          <TableCell>group index</TableCell>
+          <TableCell>{line ? 'impedance 2P/I²' : 'wave impedance'}</TableCell>
+          <TableCell>area</TableCell>
+          <TableCell>E along {axes[0]}</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {figures.map((f, n) => (
-          <tr key={n} className={n === chosen ? 'selected' : ''} onClick={() => onChoose(n)}>
-            <td>
-              <button type="button" className="tool bare" aria-pressed={n === chosen} aria-label={`Mode ${n + 1}`} onClick={() => onChoose(n)}>
+          <TableRow key={n} className={n === chosen ? 'selected' : ''} onClick={() => onChoose(n)}>
+            <TableCell>
+              <Tool bare aria-pressed={n === chosen} aria-label={`Mode ${n + 1}`} onClick={() => onChoose(n)}>
                 {n + 1}
-              </button>
-            </td>
-            <td>{f.propagates ? f.kind : `${f.kind}, cut off`}</td>
-            <td className="mono">{f.propagates ? indexText(f.index[0]) : `−j ${f.index[1].toPrecision(4)}`}</td>
-            <td className="mono">{lossText(f.alpha)}</td>
-            {bend && <td className="mono">{f.quarterTurn === null ? '' : decibels(f.quarterTurn)}</td>}
-            <td className="mono">{f.groupIndex === null ? '' : f.groupIndex.toFixed(4)}</td>
-            <td className="mono">{f.line ? ohms(f.line.powerCurrent) : f.propagates ? ohms(f.waveImpedance[0]) : ''}</td>
-            <td className="mono">{areaText(f.area)}</td>
-            <td className="mono">{(100 * f.alongFirst).toFixed(1)} %</td>
-          </tr>
+              </Tool>
+            </TableCell>
+            <TableCell>{f.propagates ? f.kind : `${f.kind}, cut off`}</TableCell>
+            <TableCell className="mono">{f.propagates ? indexText(f.index[0]) : `−j ${f.index[1].toPrecision(4)}`}</TableCell>
+            <TableCell className="mono">{lossText(f.alpha)}</TableCell>
+            {bend && <TableCell className="mono">{f.quarterTurn === null ? '' : decibels(f.quarterTurn)}</TableCell>}
+            <TableCell className="mono">{f.groupIndex === null ? '' : f.groupIndex.toFixed(4)}</TableCell>
+            <TableCell className="mono">{f.line ? ohms(f.line.powerCurrent) : f.propagates ? ohms(f.waveImpedance[0]) : ''}</TableCell>
+            <TableCell className="mono">{areaText(f.area)}</TableCell>
+            <TableCell className="mono">{(100 * f.alongFirst).toFixed(1)} %</TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Figures>
   );
 }
 

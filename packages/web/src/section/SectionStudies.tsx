@@ -10,6 +10,11 @@ import { useProject } from '../project/store.ts';
 import { download } from '../ui/download.ts';
 import { curveKinds, lossText } from './display.ts';
 import { askSection, useSection } from './sectionState.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { Figures } from '../kit/Figures.tsx';
+import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { Choice } from '../kit/Choice.tsx';
+import { TypedField } from '../kit/Field.tsx';
 
 /** Modes over a stretch of frequencies. */
 export function SweepStudy({ entry, band }: { entry: SectionEntry | null; band: [string, string] }) {
@@ -43,33 +48,23 @@ export function SweepStudy({ entry, band }: { entry: SectionEntry | null; band: 
         <Chip label="lowest frequency" quantity="frequency" value={from} problems={[]} onChange={setFrom} />
         to
         <Chip label="highest frequency" quantity="frequency" value={to} problems={[]} onChange={setTo} />
-        <label>
+        <span>
           at{' '}
-          <input
-            className="chip text-chip"
-            type="number"
-            min={2}
-            max={401}
-            value={points}
-            onChange={(e) => setPoints(Math.max(2, Math.min(401, Math.round(Number(e.target.value) || 2))))}
-            style={{ width: 56 }}
+          <TypedField
+            width={56}
+            label="points"
+            value={String(points)}
+            check={(t) => (Number.isInteger(Number(t)) && Number(t) >= 2 && Number(t) <= 401 ? null : '2 to 401')}
+            onChange={(t) => setPoints(Number(t))}
           />{' '}
           points
-        </label>
-        <button type="button" className="tool" onClick={() => askSection(document, { task: 'sweep', from, to, points })}>
-          Follow the modes
-        </button>
+        </span>
+        <Tool onClick={() => askSection(document, { task: 'sweep', from, to, points })}>Follow the modes</Tool>
         <span className="grow" />
-        <select className="plain-select" aria-label="Curve" value={kind} onChange={(e) => setKind(e.target.value)}>
-          {Object.entries(curveKinds).map(([key, k]) => (
-            <option key={key} value={key}>
-              {k.label}
-            </option>
-          ))}
-        </select>
-        <button type="button" className="tool" disabled={!sweep.length} onClick={csv}>
+        <Choice label="Curve" value={kind} options={Object.entries(curveKinds).map(([value, { label }]) => ({ value, label }))} onChange={setKind} />
+        <Tool disabled={!sweep.length} onClick={csv}>
           CSV
-        </button>
+        </Tool>
       </div>
       <div className="study-chart">
         {sweep.length > 1 ? (
@@ -96,44 +91,36 @@ export function ConvergenceStudy() {
     <div className="section-study">
       <div className="row study-row">
         Halve the cells until no index changes by more than
-        <select className="plain-select" aria-label="Bound" value={bound} onChange={(e) => setBound(Number(e.target.value))}>
-          {[1e-3, 1e-4, 1e-5, 1e-6].map((b) => (
-            <option key={b} value={b}>
-              {b}
-            </option>
-          ))}
-        </select>
-        <button type="button" className="tool" onClick={() => askSection(document, { task: 'converge', bound })}>
-          Refine
-        </button>
+        <Choice label="Bound" value={bound} options={[1e-3, 1e-4, 1e-5, 1e-6].map((b) => ({ value: b, label: String(b) }))} onChange={setBound} />
+        <Tool onClick={() => askSection(document, { task: 'converge', bound })}>Refine</Tool>
       </div>
       {passes.length > 0 && (
-        <table className="figures">
-          <thead>
-            <tr>
-              <th>cells</th>
+        <Figures>
+          <TableHead>
+            <TableRow>
+              <TableCell>cells</TableCell>
               {passes[0].figures.map((_, n) => (
-                <th key={n}>index {n + 1}</th>
+                <TableCell key={n}>index {n + 1}</TableCell>
               ))}
-              <th>loss 1</th>
-              <th>largest change</th>
-            </tr>
-          </thead>
-          <tbody>
+              <TableCell>loss 1</TableCell>
+              <TableCell>largest change</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {passes.map((p) => (
-              <tr key={p.finer}>
-                <td className="mono">{p.cells}</td>
+              <TableRow key={p.finer}>
+                <TableCell className="mono">{p.cells}</TableCell>
                 {p.figures.map((f, n) => (
-                  <td key={n} className="mono">
+                  <TableCell key={n} className="mono">
                     {f.propagates ? f.index[0].toFixed(6) : `−j ${f.index[1].toPrecision(5)}`}
-                  </td>
+                  </TableCell>
                 ))}
-                <td className="mono">{lossText(p.figures[0]?.alpha ?? 0)}</td>
-                <td className="mono">{p.change === null ? '' : p.change.toExponential(1)}</td>
-              </tr>
+                <TableCell className="mono">{lossText(p.figures[0]?.alpha ?? 0)}</TableCell>
+                <TableCell className="mono">{p.change === null ? '' : p.change.toExponential(1)}</TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Figures>
       )}
       {last && !busy && (
         <p className="quiet pad">

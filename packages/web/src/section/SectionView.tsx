@@ -6,6 +6,8 @@ import { ModeDetails, ModeTable } from './ModeTable.tsx';
 import { SectionCanvas } from './SectionCanvas.tsx';
 import { ConvergenceStudy, SweepStudy } from './SectionStudies.tsx';
 import { askSection, closeSection, promptCells, stopSection, useSection } from './sectionState.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 const tabs = { modes: 'Modes', sweep: 'Over frequency', grid: 'Finer grids' } as const;
 type Tab = keyof typeof tabs;
@@ -41,9 +43,7 @@ export default function SectionView() {
   return (
     <section className="section-view" aria-label={`Section ${open}`}>
       <header className="row">
-        <button type="button" className="tool" onClick={closeSection}>
-          Back to the model
-        </button>
+        <Tool onClick={closeSection}>Back to the model</Tool>
         <h2>{open}</h2>
         {prepared && (
           <span className="quiet">
@@ -52,17 +52,15 @@ export default function SectionView() {
           </span>
         )}
         <span className="grow" />
-        <select className="plain-select" aria-label="Field shown" value={shown} onChange={(e) => setShown(e.target.value)}>
-          <option value="none">bodies</option>
-          {Object.entries(quantities).map(([key, q]) => (
-            <option key={key} value={key}>
-              {q.label}
-            </option>
-          ))}
-        </select>
-        <button type="button" className="tool" aria-pressed={mesh} onClick={() => setMesh(!mesh)}>
+        <Choice
+          label="Field shown"
+          value={shown}
+          options={[{ value: 'none', label: 'bodies' }, ...Object.entries(quantities).map(([value, { label }]) => ({ value, label }))]}
+          onChange={setShown}
+        />
+        <Tool aria-pressed={mesh} onClick={() => setMesh(!mesh)}>
           Grid
-        </button>
+        </Tool>
       </header>
       {errors.map((p) => (
         <div key={p.code + p.message} role="alert" className="notice bad">
@@ -81,9 +79,9 @@ export default function SectionView() {
       )}
       <nav className="row section-tabs" aria-label="What is shown of the section">
         {(Object.keys(tabs) as Tab[]).map((key) => (
-          <button key={key} type="button" className="tool" aria-pressed={tab === key} onClick={() => setTab(key)}>
+          <Tool key={key} aria-pressed={tab === key} onClick={() => setTab(key)}>
             {tabs[key]}
-          </button>
+          </Tool>
         ))}
         <span className="grow" />
         {busy && busy.task !== 'prepare' ? (
@@ -92,17 +90,15 @@ export default function SectionView() {
               {busyWords[busy.task]}
               {busy.of ? `, ${busy.done} of ${busy.of}` : ''}
             </span>
-            <button type="button" className="tool" onClick={stopSection}>
-              Stop and keep
-            </button>
+            <Tool onClick={stopSection}>Stop and keep</Tool>
           </>
         ) : (
           <>
             {modes && <span className="quiet">solved in {modes.seconds.toPrecision(2)} s</span>}
             {prepared && !modes && prepared.cells > promptCells && <span className="quiet">more cells than are solved at once while you edit</span>}
-            <button type="button" className="tool" disabled={!prepared} onClick={() => askSection(document, { task: 'modes' })}>
+            <Tool disabled={!prepared} onClick={() => askSection(document, { task: 'modes' })}>
               Solve modes
-            </button>
+            </Tool>
           </>
         )}
       </nav>

@@ -1,13 +1,14 @@
-import { type Line, shapeOf } from '@jadebell/core/document';
-import { type MouseEvent } from 'react';
+import { type Line, type Problem, shapeOf } from '@jadebell/core/document';
+import { type MouseEvent, memo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { Tool } from '../kit/Tool.tsx';
 import { Entry } from '../ledger/Entry.tsx';
 import { glyphOf } from '../ledger/glyphs.tsx';
 import { Sentence } from '../ledger/Sentence.tsx';
 import { duplicateLines, removeEntry, replaceEntry } from '../project/edits.ts';
-import { problemsAt, useModel } from '../project/model.ts';
-import { useProject } from '../project/store.ts';
+import { useModel, useProblemsOf } from '../project/model.ts';
 import { cycleShowing, useStage } from '../project/stageState.ts';
-import type { Problem } from '@jadebell/core/document';
+import { useProject } from '../project/store.ts';
 
 interface Props {
   line: Line;
@@ -16,22 +17,25 @@ interface Props {
   chosen: boolean;
   muted: boolean;
   frames: string[];
-  withFault(name: string, own: Problem[]): Problem[];
+  /** Why its new name was refused. */
+  refused?: Problem;
   onChoose(e: MouseEvent, name: string): void;
   onRename(from: string, to: string): void;
 }
 
-/** One line of the model. */
-export function LineEntry({ line, number, materials, chosen, muted, frames, withFault, onChoose, onRename }: Props) {
-  const edit = useProject((s) => s.edit);
+/** One line of the model; drawn anew only when something of its own changes, as a model may have hundreds. */
+export const LineEntry = memo(function LineEntry({ line, number, materials, chosen, muted, frames, refused, onChoose, onRename }: Props) {
+  const { edit } = useProject.getState();
   const picked = useProject((s) => s.picked === line.name);
-  const problems = useModel((s) => s.view.problems);
-  const bodies = useModel((s) => s.view.bodies);
-  const curves = useModel((s) => s.view.curves);
-  const showing = useStage((s) => s.showing);
+  const own = useProblemsOf('lines', line.name);
+  const made = useModel(
+    useShallow(({ view }) => [
+      ...view.bodies.filter((b) => b.line === line.name).map((b) => b.name),
+      ...view.curves.filter((c) => c.name === line.name).map((c) => c.name),
+    ]),
+  );
+  const showing = useStage((s) => (made.length ? (s.showing[made[0]] ?? 'shown') : undefined));
   const shape = shapeOf(line);
-  const own = problemsAt(problems, 'lines', line.name);
-  const made = [...bodies.filter((b) => b.line === line.name).map((b) => b.name), ...curves.filter((c) => c.name === line.name).map((c) => c.name)];
   const replace = (what: string, next: Line): void => edit(what, (d) => replaceEntry(d, 'lines', line.name, next));
   return (
     <Entry
@@ -39,10 +43,10 @@ export function LineEntry({ line, number, materials, chosen, muted, frames, with
       number={number}
       glyph={glyphOf(line.kind)}
       muted={muted}
-      problems={withFault(line.name, own)}
+      problems={refused ? [...own, refused] : own}
       sortable
       chosen={chosen}
-      showing={made.length ? (showing[made[0]] ?? 'shown') : undefined}
+      showing={showing}
       onChoose={(e) => onChoose(e, line.name)}
       onShow={() => cycleShowing(made)}
       onMute={() => replace('mute', { ...line, muted: !line.muted })}
@@ -61,16 +65,11 @@ export function LineEntry({ line, number, materials, chosen, muted, frames, with
           onRename={(name) => onRename(line.name, name)}
         />
         {picked && line.in === undefined && frames.length > 0 && shape.kind !== 'section' && (
-          <button
-            type="button"
-            className="tool"
-            style={{ marginLeft: 6 }}
-            onClick={() => replace('frame', { ...line, in: frames[frames.length - 1] })}
-          >
+          <Tool style={{ marginLeft: 6 }} onClick={() => replace('frame', { ...line, in: frames[frames.length - 1] })}>
             In a frame
-          </button>
+          </Tool>
         )}
       </span>
     </Entry>
   );
-}
+});

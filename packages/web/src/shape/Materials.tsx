@@ -1,6 +1,7 @@
 import { findMaterial, materialSummary } from '@jadebell/core/materials';
 import { useDialogs } from '../ui/dialogs.ts';
 import { useProject } from '../project/store.ts';
+import { Tool } from '../kit/Tool.tsx';
 
 /** Materials in use, and the way to the library. */
 export function Materials() {
@@ -13,9 +14,7 @@ export function Materials() {
       <header>
         <h2>Materials</h2>
         <span className="grow" />
-        <button type="button" className="tool" onClick={() => show('materials')}>
-          Library
-        </button>
+        <Tool onClick={() => show('materials')}>Library</Tool>
       </header>
       {names.map((name) => {
         const m = findMaterial(document, name);

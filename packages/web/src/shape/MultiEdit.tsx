@@ -1,11 +1,12 @@
 import { atPath, type Chip as ChipInfo, type Line, type SentencePart, shapeOf, withPath } from '@jadebell/core/document';
 import { namesUsed } from '@jadebell/core/expressions/uses';
 import { Chip } from '../ledger/Chip.tsx';
-import { ChoiceChip } from '../ledger/ChoiceChip.tsx';
 import { changeLines, duplicateLines, removeLines } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
-import { SettingRow } from '../ui/SettingRow.tsx';
+import { SettingRow } from '../kit/SettingRow.tsx';
 import { copyLines } from './clipboard.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice } from '../kit/Choice.tsx';
 
 type Choice = Extract<SentencePart, { choice: string }>;
 
@@ -57,19 +58,11 @@ export function MultiEdit({ names, materials, onDone }: { names: ReadonlySet<str
       <header>
         <h2>{lines.length} lines chosen</h2>
         <span className="grow" />
-        <button
-          type="button"
-          className="tool"
-          onClick={() => edit('mute lines', (d) => changeLines(d, names, (l) => ({ ...l, muted: !lines.every((o) => o.muted) })))}
-        >
+        <Tool onClick={() => edit('mute lines', (d) => changeLines(d, names, (l) => ({ ...l, muted: !lines.every((o) => o.muted) })))}>
           {lines.every((l) => l.muted) ? 'Unmute' : 'Mute'}
-        </button>
-        <button type="button" className="tool" onClick={() => void copyLines(names, namesUsed)}>
-          Copy
-        </button>
-        <button
-          type="button"
-          className="tool"
+        </Tool>
+        <Tool onClick={() => void copyLines(names, namesUsed)}>Copy</Tool>
+        <Tool
           onClick={() => {
             let made: string[] = [];
             edit('duplicate lines', (d) => {
@@ -81,27 +74,24 @@ export function MultiEdit({ names, materials, onDone }: { names: ReadonlySet<str
           }}
         >
           Duplicate
-        </button>
-        <button
-          type="button"
-          className="tool"
+        </Tool>
+        <Tool
           onClick={() => {
             edit('remove lines', (d) => removeLines(d, names));
             onDone();
           }}
         >
           Remove
-        </button>
-        <button type="button" className="tool" onClick={() => onDone()}>
-          Done
-        </button>
+        </Tool>
+        <Tool onClick={() => onDone()}>Done</Tool>
       </header>
       <dl className="settings">
         {withMaterial && (
           <>
             <dt>material</dt>
             <dd>
-              <ChoiceChip
+              <Choice
+                look="chip"
                 label="material of all"
                 value={material ?? ''}
                 options={[...(material === null ? [{ value: '', label: 'several' }] : []), ...materials.map((m) => ({ value: m, label: m }))]}
@@ -114,7 +104,8 @@ export function MultiEdit({ names, materials, onDone }: { names: ReadonlySet<str
           const value = oneValue(lines, c.choice);
           return (
             <SettingRow key={c.choice} title={c.label}>
-              <ChoiceChip
+              <Choice
+                look="chip"
                 label={`${c.label} of all`}
                 value={value ?? ''}
                 options={value === null ? [{ value: '', label: 'several' }, ...c.options] : c.options}

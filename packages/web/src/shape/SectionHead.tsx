@@ -4,7 +4,10 @@ import type { Line } from '@jadebell/core/document';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import VolumeOff from '@mui/icons-material/VolumeOffOutlined';
 import VolumeUp from '@mui/icons-material/VolumeUpOutlined';
-import { IconButton } from '@mui/material';
+
+import { Tool } from '../kit/Tool.tsx';
+import { Field } from '../kit/Field.tsx';
+import { IconTool } from '../kit/IconTool.tsx';
 
 interface Props {
   line: Line & { kind: 'section' };
@@ -24,30 +27,21 @@ export function SectionHead({ line, open, count, onFold, onChange, onRemove }: P
       className={`section-head${line.muted ? ' muted' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
-      <button type="button" className="tool bare" aria-expanded={open} aria-label={`${open ? 'Fold' : 'Unfold'} ${line.title}`} onClick={onFold}>
+      <Tool bare aria-expanded={open} aria-label={`${open ? 'Fold' : 'Unfold'} ${line.title}`} onClick={onFold}>
         {open ? '▾' : '▸'}
-      </button>
-      <input
-        className="plain-input"
-        aria-label="title of section"
-        value={line.title}
-        onChange={(e) => onChange({ ...line, title: e.target.value })}
-      />
+      </Tool>
+      <Field look="plain" label="title of section" value={line.title} onChange={(title) => onChange({ ...line, title })} />
       {!open && <span className="quiet">{count}</span>}
       <span className="grow" />
-      <IconButton
-        aria-label={`${line.muted ? 'Unmute' : 'Mute'} section ${line.title}`}
+      <IconTool
+        label={`${line.muted ? 'Unmute' : 'Mute'} section ${line.title}`}
+        icon={line.muted ? <VolumeOff /> : <VolumeUp />}
         onClick={() => onChange({ ...line, muted: !line.muted })}
-        sx={{ p: '2px', '& svg': { fontSize: 16 } }}
-      >
-        {line.muted ? <VolumeOff /> : <VolumeUp />}
-      </IconButton>
-      <IconButton aria-label={`Remove title ${line.title}`} onClick={onRemove} sx={{ p: '2px', '& svg': { fontSize: 16 } }}>
-        <Delete />
-      </IconButton>
-      <button type="button" className="tool bare grip" aria-label={`Move section ${line.title}`} {...attributes} {...listeners}>
+      />
+      <IconTool label={`Remove title ${line.title}`} icon={<Delete />} onClick={onRemove} />
+      <Tool bare className="grip" aria-label={`Move section ${line.title}`} {...attributes} {...listeners}>
         ⋮⋮
-      </button>
+      </Tool>
     </div>
   );
 }

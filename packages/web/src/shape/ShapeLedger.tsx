@@ -3,7 +3,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { type Line, renameLine, shapeOf } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
 import { namesUsed } from '@jadebell/core/expressions/uses';
-import { type MouseEvent, useEffect, useMemo, useState } from 'react';
+import { type MouseEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useDialogs } from '../ui/dialogs.ts';
 import { Parameters } from '../ledger/Parameters.tsx';
@@ -11,7 +11,7 @@ import { useRename } from '../ledger/useRename.ts';
 import { moveLine, removeEntry, removeLines, replaceEntry } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { ToolMenu } from '../ui/ToolMenu.tsx';
+import { ToolMenu } from '../kit/ToolMenu.tsx';
 import { addLine } from '../project/addLine.ts';
 import { copyLines, cutLines, pasteLines } from './clipboard.ts';
 import { LineEntry } from './LineEntry.tsx';
@@ -20,6 +20,8 @@ import { MultiEdit } from './MultiEdit.tsx';
 import { SectionHead } from './SectionHead.tsx';
 import { inSections, matches, sectionLength } from './sections.ts';
 import { TablePaste } from './TablePaste.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { Field } from '../kit/Field.tsx';
 
 const none: ReadonlySet<string> = new Set();
 
@@ -32,18 +34,21 @@ export function ShapeLedger() {
   const [search, setSearch] = useState('');
   const [folded, setFolded] = useState<ReadonlySet<string>>(none);
   const [table, setTable] = useState<string | null>(null);
-  const { rename, withFault } = useRename('lines', renameLine);
+  const { rename, refusedOf } = useRename('lines', renameLine);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const names = document.lines.map((l) => l.name);
+  const all = document.lines.map((l) => l.name);
+  // The same list while it says the same: all that can be dragged hangs on it.
+  const names = useMemo(() => all, [all.join()]); // eslint-disable-line react-hooks/exhaustive-deps
   const materials = useMemo(() => [...document.materials.map((m) => m.name), ...library.map((m) => m.name)], [document.materials]);
   const frames = useMemo(() => Object.keys(kinds).filter((n) => kinds[n] === 'frame'), [kinds]);
   const sections = useMemo(() => inSections(document.lines), [document.lines]);
 
-  const choose = (e: MouseEvent, name: string): void => {
-    const { picked } = useProject.getState();
+  const choose = useCallback((e: MouseEvent, name: string): void => {
+    const { picked, document } = useProject.getState();
+    const names = document?.lines.map((l) => l.name) ?? [];
     setChosen((old) => {
       const next = new Set(old);
       if (e.shiftKey) {
@@ -57,7 +62,7 @@ export function ShapeLedger() {
       else next.add(name);
       return next;
     });
-  };
+  }, []);
   /** The chosen lines, or the picked one. */
   const targets = (): ReadonlySet<string> => {
     const { picked } = useProject.getState();
@@ -88,14 +93,7 @@ export function ShapeLedger() {
         <header>
           <h2 title="Where two bodies overlap, the later wins">Bodies</h2>
           <span className="quiet grow">later wins</span>
-          <input
-            className="search"
-            type="search"
-            aria-label="Find lines"
-            placeholder="find"
-            value={search}
-            onChange={(e) => setSearch(e.target.value)}
-          />
+          <Field look="search" width={92} type="search" label="Find lines" placeholder="find" value={search} onChange={setSearch} />
           <ToolMenu
             label="Exchange"
             items={[
@@ -104,9 +102,7 @@ export function ShapeLedger() {
               { title: 'Export the model', about: 'STL, glTF, DXF', act: () => useDialogs.getState().show('export') },
             ]}
           />
-          <button type="button" className="tool" onClick={() => addLine('section')}>
-            Add section
-          </button>
+          <Tool onClick={() => addLine('section')}>Add section</Tool>
         </header>
         {!names.length && (
           <p className="quiet pad">Add a solid, a sheet or a curve with the buttons over the stage view, paste a table, or import a file.</p>
@@ -154,7 +150,7 @@ export function ShapeLedger() {
                         frames={frames}
                         chosen={chosen.has(line.name)}
                         muted={line.muted === true || head?.muted === true}
-                        withFault={withFault}
+                        refused={refusedOf(line.name)}
                         onChoose={choose}
                         onRename={rename}
                       />

@@ -1,9 +1,12 @@
 import { type Line, nameText, shapeGroups, shapeOf, shapes, withPath } from '@jadebell/core/document';
 import { parseTable } from '@jadebell/core/formats/table';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TableRow, TableCell, TableHead, TableBody } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { freeName } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
+import { Figures } from '../kit/Figures.tsx';
+import { Choice, plainOptions } from '../kit/Choice.tsx';
+import { Field } from '../kit/Field.tsx';
 
 const plainNumber = /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i;
 const lengthUnits = ['mm', 'um', 'nm', 'cm', 'm', 'mil', 'inch'];
@@ -61,80 +64,65 @@ export function TablePaste({ text: given, onClose }: { text: string; onClose(): 
     onClose();
   };
   const chooser = (key: string, label: string) => (
-    <tr key={key}>
-      <td>{label}</td>
-      <td>
-        <select
-          className="chip"
-          aria-label={`column for ${label}`}
+    <TableRow key={key}>
+      <TableCell>{label}</TableCell>
+      <TableCell>
+        <Choice
+          look="chip"
+          label={`column for ${label}`}
           value={columnOf(key, label)}
-          onChange={(e) => setColumns({ ...columns, [key]: Number(e.target.value) })}
-        >
-          <option value={-1}>{key === 'name' ? 'numbered' : 'as it is'}</option>
-          {headings.map((h, i) => (
-            <option key={i} value={i}>
-              {h}
-            </option>
-          ))}
-        </select>
-      </td>
-      <td className="mono quiet">{columnOf(key, label) >= 0 ? (body[0]?.[columnOf(key, label)] ?? '') : ''}</td>
-    </tr>
+          options={[{ value: -1, label: key === 'name' ? 'numbered' : 'as it is' }, ...headings.map((h, i) => ({ value: i, label: h }))]}
+          onChange={(c) => setColumns({ ...columns, [key]: c })}
+        />
+      </TableCell>
+      <TableCell className="mono quiet">{columnOf(key, label) >= 0 ? (body[0]?.[columnOf(key, label)] ?? '') : ''}</TableCell>
+    </TableRow>
   );
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm">
       <DialogTitle sx={{ fontSize: 17 }}>One line for each row</DialogTitle>
       <DialogContent>
-        <textarea
-          className="table-text mono"
-          aria-label="Table"
+        <Field
+          look="table"
+          mono
+          label="Table"
           rows={6}
           placeholder={'name\textent along x\tposition x\nstub1\t3 mm\t0 mm'}
           value={text}
-          onChange={(e) => setText(e.target.value)}
+          onChange={setText}
         />
-        <p className="row" style={{ gap: 10, margin: '8px 0' }}>
-          <label>
+        <div className="row" style={{ gap: 10, margin: '8px 0' }}>
+          <span>
             Lines of the kind{' '}
-            <select className="chip" aria-label="Kind of line" value={kind} onChange={(e) => setKind(e.target.value as Line['kind'])}>
-              {shapeGroups
+            <Choice
+              look="chip"
+              label="Kind of line"
+              value={kind}
+              options={shapeGroups
                 .filter((g) => g !== 'Order')
-                .map((g) => (
-                  <optgroup key={g} label={g}>
-                    {shapes
-                      .filter((s) => s.group === g)
-                      .map((s) => (
-                        <option key={s.kind} value={s.kind}>
-                          {s.title}
-                        </option>
-                      ))}
-                  </optgroup>
-                ))}
-            </select>
-          </label>
-          <label>
+                .flatMap((g) => [{ heading: g }, ...shapes.filter((s) => s.group === g).map((s) => ({ value: s.kind, label: s.title }))])}
+              onChange={(k) => setKind(k as Line['kind'])}
+            />
+          </span>
+          <span>
             numbers without a unit are{' '}
-            <select className="chip" aria-label="Unit of plain numbers" value={unit} onChange={(e) => setUnit(e.target.value)}>
-              {lengthUnits.map((u) => (
-                <option key={u}>{u}</option>
-              ))}
-            </select>
-          </label>
-        </p>
+            <Choice look="chip" label="Unit of plain numbers" value={unit} options={plainOptions(lengthUnits)} onChange={setUnit} />
+          </span>
+        </div>
         {rows.length > 0 && (
-          <table className="figures">
-            <thead>
-              <tr>
-                <th>value</th>
-                <th>column</th>
-                <th>first row</th>
-              </tr>
-            </thead>
-            <tbody>
+          <Figures>
+            <TableHead>
+              <TableRow>
+                <TableCell>value</TableCell>
+                <TableCell>column</TableCell>
+                <TableCell>first row</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
               {chooser('name', 'name')}
               {chips.map((c) => chooser(c.path, c.label))}
-            </tbody>
-          </table>
+            </TableBody>
+          </Figures>
         )}
         <p className={tooMany ? 'bad' : 'quiet'} style={{ marginTop: 8 }}>
           {tooMany

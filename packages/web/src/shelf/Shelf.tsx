@@ -4,7 +4,7 @@ import Delete from '@mui/icons-material/DeleteOutlined';
 import Download from '@mui/icons-material/FileDownloadOutlined';
 import Upload from '@mui/icons-material/FileUploadOutlined';
 import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, IconButton, Tooltip } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -12,6 +12,8 @@ import { sendJson } from '../api/client.ts';
 import { useProjects } from '../api/hooks.ts';
 import type { ProjectFull, ProjectSummary } from '../api/types.ts';
 import { useDark } from '../ui/useDark.ts';
+import { FilePicker } from '../kit/FilePicker.tsx';
+import { IconTool } from '../kit/IconTool.tsx';
 
 const StarterDialog = lazy(() => import('./StarterDialog.tsx'));
 
@@ -67,11 +69,12 @@ export function Shelf() {
           full-wave electromagnetics, from radio to light
         </span>
         <span className="grow" />
-        <Tooltip title={dark ? 'Light theme' : 'Dark theme'}>
-          <IconButton aria-label={dark ? 'Light theme' : 'Dark theme'} onClick={() => setMode(dark ? 'light' : 'dark')}>
-            {dark ? <LightModeOutlined /> : <BedtimeOutlined />}
-          </IconButton>
-        </Tooltip>
+        <IconTool
+          size={22}
+          label={dark ? 'Light theme' : 'Dark theme'}
+          icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
+          onClick={() => setMode(dark ? 'light' : 'dark')}
+        />
       </div>
       <div className="shelf-head">
         <h2 style={{ fontSize: 17 }}>Shelf</h2>
@@ -85,18 +88,7 @@ export function Shelf() {
         <Button variant="contained" startIcon={<Add />} onClick={() => void add({ title: 'New project' })}>
           New project
         </Button>
-        <input
-          ref={picker}
-          type="file"
-          accept=".json,application/json"
-          className="hidden-file"
-          aria-label="Project file"
-          tabIndex={-1}
-          onChange={(e) => {
-            void importFile(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
+        <FilePicker ref={picker} accept=".json,application/json" label="Project file" onFiles={([f]) => void importFile(f)} />
       </div>
       {(fault ?? error) && (
         <p role="alert" className="bad" style={{ marginBottom: 12 }}>
@@ -118,16 +110,8 @@ export function Shelf() {
               {p.runs === 0 ? 'no run yet' : p.runs === 1 ? '1 run' : `${p.runs} runs`} · changed{' '}
               {new Date(p.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}
               <span className="grow" />
-              <Tooltip title="Export as JSON">
-                <IconButton aria-label={`Export ${p.title}`} href={`/api/projects/${p.id}/export`} sx={{ '& svg': { fontSize: 18 } }}>
-                  <Download />
-                </IconButton>
-              </Tooltip>
-              <Tooltip title="Remove">
-                <IconButton aria-label={`Remove ${p.title}`} onClick={() => setRemoving(p)} sx={{ '& svg': { fontSize: 18 } }}>
-                  <Delete />
-                </IconButton>
-              </Tooltip>
+              <IconTool size={18} label={`Export ${p.title}`} hint="Export as JSON" icon={<Download />} href={`/api/projects/${p.id}/export`} />
+              <IconTool size={18} label={`Remove ${p.title}`} hint="Remove" icon={<Delete />} onClick={() => setRemoving(p)} />
             </div>
           </article>
         ))}

@@ -3,8 +3,11 @@ import { emptyProject, type Project } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
 import { type Starter, starterGroups, starters } from '@jadebell/core/starters';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
-import { SettingRow } from '../ui/SettingRow.tsx';
+import { SettingRow } from '../kit/SettingRow.tsx';
 import { useState } from 'react';
+import { Choice, plainOptions } from '../kit/Choice.tsx';
+import { Field } from '../kit/Field.tsx';
+import { Pick } from '../kit/Pick.tsx';
 
 /** Why an input cannot be taken, or null. */
 function inputFault(kind: string, text: string): string | null {
@@ -14,9 +17,14 @@ function inputFault(kind: string, text: string): string | null {
   return result.si > 0 ? null : 'Give a value above zero.';
 }
 
+const groups = starterGroups.map((title) => ({
+  title,
+  items: starters.filter((s) => s.group === title).map((s) => ({ value: s.kind as string, label: s.title })),
+}));
+
 /** Chooses a starter and what it is sized for. */
 export default function StarterDialog({ onStart, onClose }: { onStart(project: Project): void; onClose(): void }) {
-  const [kind, setKind] = useState('patch-inset');
+  const [kind, setKind] = useState<string>('patch-inset');
   const [values, setValues] = useState<Record<string, string>>({});
   const starter = starters.find((s) => s.kind === kind)!;
   const valueOf = (s: Starter, name: string): string => values[`${s.kind} ${name}`] ?? s.inputs.find((i) => i.name === name)!.otherwise;
@@ -30,18 +38,7 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
       </DialogTitle>
       <DialogContent className="two-panes" style={{ height: 460 }}>
         <nav aria-label="Starters" className="pane-list">
-          {starterGroups.map((group) => (
-            <div key={group}>
-              <h3>{group}</h3>
-              {starters
-                .filter((s) => s.group === group)
-                .map((s) => (
-                  <button key={s.kind} type="button" aria-current={s.kind === kind} onClick={() => setKind(s.kind)}>
-                    {s.title}
-                  </button>
-                ))}
-            </div>
-          ))}
+          <Pick label="Designs" groups={groups} value={kind} onChange={setKind} />
         </nav>
         <section className="pane" aria-label={starter.title}>
           <h3 style={{ fontSize: 15 }}>{starter.title}</h3>
@@ -50,25 +47,26 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
             {starter.inputs.map((input, i) => (
               <SettingRow key={input.name} title={input.label}>
                 {input.kind === 'material' ? (
-                  <select
-                    className="chip"
-                    aria-label={input.label}
+                  <Choice
+                    look="chip"
+                    label={input.label}
                     value={valueOf(starter, input.name)}
-                    onChange={(e) => setValues({ ...values, [`${starter.kind} ${input.name}`]: e.target.value })}
-                  >
-                    {library
-                      .filter((m) => m.kind === 'dielectric' && (starter.group === 'Optical' ? m.group === 'Optical' : m.permittivity !== undefined))
-                      .map((m) => (
-                        <option key={m.name}>{m.name}</option>
-                      ))}
-                  </select>
+                    options={plainOptions(
+                      library
+                        .filter(
+                          (m) => m.kind === 'dielectric' && (starter.group === 'Optical' ? m.group === 'Optical' : m.permittivity !== undefined),
+                        )
+                        .map((m) => m.name),
+                    )}
+                    onChange={(v) => setValues({ ...values, [`${starter.kind} ${input.name}`]: v })}
+                  />
                 ) : (
-                  <input
-                    className="chip mono"
-                    aria-label={input.label}
-                    aria-invalid={faults[i] !== null}
+                  <Field
+                    mono
+                    label={input.label}
+                    failing={faults[i] !== null}
                     value={valueOf(starter, input.name)}
-                    onChange={(e) => setValues({ ...values, [`${starter.kind} ${input.name}`]: e.target.value })}
+                    onChange={(v) => setValues({ ...values, [`${starter.kind} ${input.name}`]: v })}
                   />
                 )}
                 {faults[i] && (

@@ -1,5 +1,6 @@
 import { type Detail, detailForm, detailHint, type Details, readDetail } from '@jadebell/core/methods';
-import { useState } from 'react';
+import { Tick } from '../kit/Tick.tsx';
+import { TypedField } from '../kit/Field.tsx';
 
 interface RowsProps {
   /** The settings of a method, by their keys. */
@@ -31,10 +32,7 @@ function ChoiceRow({ detail, on, onChange }: { detail: Detail; on: boolean; onCh
     <>
       <dt>{detail.label}</dt>
       <dd>
-        <label className="row" style={{ gap: 6 }}>
-          <input type="checkbox" checked={on} onChange={(e) => onChange(e.target.checked)} />
-          {detail.choice}
-        </label>
+        <Tick label={detail.choice!} value={on} onChange={onChange} />
         <span className="quiet">{detailHint(detail)}</span>
       </dd>
     </>
@@ -43,37 +41,26 @@ function ChoiceRow({ detail, on, onChange }: { detail: Detail; on: boolean; onCh
 
 /** A setting that is typed; what cannot be taken is told below it, and what was typed stays. */
 function TypedRow({ detail, value, onChange }: { detail: Detail; value: string; onChange(value: number | string | undefined): void }) {
-  const [fault, setFault] = useState<string | null>(null);
-  const take = (text: string): void => {
-    if (text === value) return setFault(null);
-    const read = readDetail(detail, text);
-    if ('fault' in read) return setFault(read.fault);
-    setFault(null);
-    onChange(read.value);
-  };
+  const read = (text: string) => readDetail(detail, text);
   return (
     <>
       <dt>{detail.label}</dt>
       <dd>
-        <input
-          className="chip"
-          style={{ width: 84 }}
-          key={value}
-          aria-label={detail.label}
-          aria-invalid={!!fault}
-          defaultValue={value}
+        <TypedField
+          width={84}
+          label={detail.label}
+          value={value}
           placeholder="automatic"
-          onBlur={(e) => take(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') e.currentTarget.blur();
+          check={(text) => {
+            const found = read(text);
+            return 'fault' in found ? found.fault : null;
+          }}
+          onChange={(text) => {
+            const found = read(text);
+            if (!('fault' in found)) onChange(found.value);
           }}
         />
         {detail.unit} <span className="quiet">{detailHint(detail)}</span>
-        {fault && (
-          <span role="alert" className="bad">
-            {fault}
-          </span>
-        )}
       </dd>
     </>
   );

@@ -2,7 +2,7 @@ import { durationText as duration, formatSI } from '@jadebell/core/expressions/f
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { mutate } from 'swr';
+import { mutate } from '../api/mutate.ts';
 import { sendJson } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { LineChartBox } from '../charts/LineChartBox.tsx';

@@ -12,6 +12,10 @@ import { useProject } from '../project/store.ts';
 import { RunItem } from './RunItem.tsx';
 import { DetailRows } from './DetailRows.tsx';
 import { startRun } from './startRun.ts';
+import { Tool } from '../kit/Tool.tsx';
+import { TypedField } from '../kit/Field.tsx';
+import { Stops } from '../kit/Stops.tsx';
+import { plainOptions } from '../kit/Choice.tsx';
 
 /** Where each part of a project is edited. */
 const stageOf: Record<Problem['place']['part'], string> = {
@@ -64,19 +68,12 @@ export function SolveLedger() {
         <dl className="settings">
           <dt>solver</dt>
           <dd>
-            <span className="stops" role="group" aria-label="solver">
-              {methods.map(({ name, title, about }) => (
-                <button
-                  key={name}
-                  type="button"
-                  aria-pressed={document.solve.solver === name}
-                  onClick={() => solve('solver', { solver: name })}
-                  title={about}
-                >
-                  {title}
-                </button>
-              ))}
-            </span>
+            <Stops
+              label="solver"
+              value={document.solve.solver}
+              options={methods.map(({ name, title, about }) => ({ value: name, label: title, about }))}
+              onChange={(solver) => solve('solver', { solver })}
+            />
             <span className="quiet">
               {method.about}. {advice && (advice.solver === document.solve.solver ? `Suits this model: ${advice.reason}` : '')}
             </span>
@@ -104,40 +101,30 @@ export function SolveLedger() {
               onChange={(to) => solve('band', { to })}
             />
             in
-            <input
-              className="chip"
-              style={{ width: 52 }}
-              aria-label="number of frequencies"
-              key={document.solve.points}
-              defaultValue={document.solve.points}
-              inputMode="numeric"
-              onBlur={(e) => {
-                const points = Math.round(Number(e.target.value));
-                if (points >= 2 && points <= 10001) solve('points', { points });
-                else e.target.value = String(document.solve.points);
-              }}
-              onKeyDown={(e) => {
-                if (e.key === 'Enter') e.currentTarget.blur();
-              }}
+            <TypedField
+              width={52}
+              label="number of frequencies"
+              value={String(document.solve.points)}
+              check={(t) => (Number.isInteger(Number(t)) && Number(t) >= 2 && Number(t) <= 10001 ? null : '2 to 10001')}
+              onChange={(t) => solve('points', { points: Number(t) })}
             />
             points
           </dd>
           <dt>accuracy</dt>
           <dd>
-            <span className="stops" role="group" aria-label="accuracy">
-              {accuracies.map((a) => (
-                <button key={a} type="button" aria-pressed={document.solve.accuracy === a} onClick={() => solve('accuracy', { accuracy: a })}>
-                  {a}
-                </button>
-              ))}
-            </span>
+            <Stops
+              label="accuracy"
+              value={document.solve.accuracy}
+              options={plainOptions(accuracies)}
+              onChange={(accuracy) => solve('accuracy', { accuracy })}
+            />
             <span className="quiet">{method.accuracy[document.solve.accuracy]}</span>
           </dd>
           <dt>by hand</dt>
           <dd>
-            <button type="button" className="tool" aria-expanded={open} onClick={() => setOpen(!open)}>
+            <Tool aria-expanded={open} onClick={() => setOpen(!open)}>
               {open ? 'Fold' : 'Show'} details
-            </button>
+            </Tool>
           </dd>
           {open && (
             <DetailRows details={method.details} given={document.solve.details} onChange={(details, key) => solve(`detail ${key}`, { details })} />
@@ -165,11 +152,7 @@ export function SolveLedger() {
               </span>{' '}
               {p.message} {p.fix}
             </span>
-            {p.place.part !== 'machine' && p.place.part !== 'materials' && (
-              <button type="button" className="tool" onClick={() => show(p)}>
-                Show
-              </button>
-            )}
+            {p.place.part !== 'machine' && p.place.part !== 'materials' && <Tool onClick={() => show(p)}>Show</Tool>}
           </div>
         ))}
         {view.estimate && machine && (

@@ -1,4 +1,4 @@
-import { mutate } from 'swr';
+import { mutate } from '../api/mutate.ts';
 import { sendJson } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { useProject } from '../project/store.ts';

@@ -1,8 +1,9 @@
 import { formatSI } from '@jadebell/core/expressions/format';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { previewBounds } from '../project/bounds.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { Range } from '../kit/Range.tsx';
 
 /** Parameters put up as dials, for turning while looking. */
 export function Dials() {
@@ -22,7 +23,13 @@ function Dial({ name, min, max }: { name: string; min: string; max: string }) {
   const edit = useProject((s) => s.edit);
   const value = useModel((s) => s.view.summary[name]);
   const [bounds, setBounds] = useState<[number, number] | null>(null);
+  // What is turned to stands until the model has come to it.
   const [turning, setTurning] = useState<number | null>(null);
+  const held = useRef(false);
+  const si = value?.si;
+  useEffect(() => {
+    if (!held.current) setTurning(null);
+  }, [si]);
   useEffect(() => {
     let current = true;
     void previewBounds(min, max).then((b) => current && setBounds(b));
@@ -33,26 +40,25 @@ function Dial({ name, min, max }: { name: string; min: string; max: string }) {
   if (!value || !bounds) return null;
   const shown = turning ?? value.si;
   const set = (si: number): void => {
+    held.current = true;
     setTurning(si);
     const expression = formatSI(si, value.measure, 4);
     edit(`dial ${name}`, (d) => ({ ...d, parameters: d.parameters.map((g) => (g.name === name ? { ...g, expression } : g)) }));
   };
   return (
-    <label className="dial">
+    <div className="dial">
       <b className="mono">{name}</b>
-      <input
-        type="range"
-        aria-label={`dial ${name}`}
+      <Range
+        label={`dial ${name}`}
         min={bounds[0]}
         max={bounds[1]}
         step={(bounds[1] - bounds[0]) / 400}
         value={shown}
-        aria-valuetext={formatSI(shown, value.measure, 4)}
-        onChange={(e) => set(Number(e.target.value))}
-        onPointerUp={() => setTurning(null)}
-        onKeyUp={() => setTurning(null)}
+        told={formatSI(shown, value.measure, 4)}
+        onChange={set}
+        onDone={() => (held.current = false)}
       />
       <span className="mono">{formatSI(shown, value.measure, 4)}</span>
-    </label>
+    </div>
   );
 }

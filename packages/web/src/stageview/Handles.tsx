@@ -1,5 +1,6 @@
 import { atPath, draggedExpression, type Handle, handlesOf, shapeOf, withPath } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
+import { ButtonBase } from '@mui/material';
 import { useFrame, useThree } from '@react-three/fiber';
 import { type PointerEvent, type RefObject, useRef } from 'react';
 import { type Camera, Vector3 } from 'three';
@@ -135,9 +136,8 @@ export function HandleLayer({
   return (
     <div ref={layer} className="handles" aria-label="Handles">
       {handles.map((h) => (
-        <button
+        <ButtonBase
           key={h.path}
-          type="button"
           className={`handle ${isPlace(h) ? 'place' : 'size'}`}
           aria-label={`Drag the ${h.label}`}
           title={h.label}

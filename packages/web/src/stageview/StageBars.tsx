@@ -6,8 +6,9 @@ import { type Hit, useStage } from '../project/stageState.ts';
 import { useProject } from '../project/store.ts';
 import type { ViewName } from '../space/Camera.tsx';
 import { roundLength } from '../space/frameOf.ts';
-import { ToolMenu } from '../ui/ToolMenu.tsx';
+import { ToolMenu } from '../kit/ToolMenu.tsx';
 import { measured, tell } from './told.ts';
+import { Tool } from '../kit/Tool.tsx';
 
 /** Menus of lines to add, a group each. */
 export function AddRow() {
@@ -34,9 +35,9 @@ export function MeshToggle({ level, on, onChange }: { level: number; on: boolean
   const wires = useModel((s) => s.view.wires);
   return (
     <div className="add-row">
-      <button type="button" className="tool" aria-pressed={on} onClick={() => onChange(!on)}>
+      <Tool aria-pressed={on} onClick={() => onChange(!on)}>
         {wires ? 'Segments' : `Grid at z = ${formatSI(level, 'length', 3)}`}
-      </button>
+      </Tool>
     </div>
   );
 }
@@ -46,19 +47,10 @@ const viewNames: ViewName[] = ['oblique', 'top', 'bottom', 'front', 'back', 'lef
 export function ViewBar({ fit, look }: { fit(): void; look(from: ViewName): void }) {
   return (
     <div className="over views" role="toolbar" aria-label="Views">
-      <button type="button" className="tool" onClick={fit} title="Fit (.)">
+      <Tool onClick={fit} hint="Fit (.)">
         Fit
-      </button>
-      <select className="tool" aria-label="View from" value="" onChange={(e) => look(e.target.value as ViewName)}>
-        <option value="" disabled>
-          View
-        </option>
-        {viewNames.map((v) => (
-          <option key={v} value={v}>
-            {v}
-          </option>
-        ))}
-      </select>
+      </Tool>
+      <ToolMenu label="View from" face="View" items={viewNames.map((v) => ({ title: v, act: () => look(v) }))} />
     </div>
   );
 }

@@ -6,6 +6,9 @@ import type { Frame } from '../space/frameOf.ts';
 import { sectionRange } from './SectionPlane.tsx';
 import { type PickMode, pickModes, useStage } from '../project/stageState.ts';
 import type { Axis } from '@jadebell/core/numerics';
+import { Tool } from '../kit/Tool.tsx';
+import { Choice, plainOptions } from '../kit/Choice.tsx';
+import { Range } from '../kit/Range.tsx';
 
 const axes = ['x', 'y', 'z'] as const;
 
@@ -46,60 +49,50 @@ export function StageTools({ frame }: { frame: Frame }) {
   const [low, high] = section ? sectionRange(frame, section.axis) : [0, 1];
   return (
     <div className="stage-tools" role="toolbar" aria-label="Picking and showing">
-      <label className="tool">
-        pick{' '}
-        <select aria-label="What is picked (,)" value={mode} onChange={(e) => set({ mode: e.target.value as PickMode, hit: null })}>
-          {pickModes.map((m) => (
-            <option key={m} value={m}>
-              {m}
-            </option>
-          ))}
-        </select>
-      </label>
-      <button type="button" className="tool" aria-pressed={measuring !== null} title="Measure distance and angle (m)" onClick={toggleMeasure}>
+      <Choice
+        look="tool"
+        label="What is picked (,)"
+        value={mode}
+        options={plainOptions(pickModes)}
+        shows={`pick ${mode}`}
+        onChange={(m) => set({ mode: m, hit: null })}
+      />
+      <Tool aria-pressed={measuring !== null} hint="Measure distance and angle (m)" onClick={toggleMeasure}>
         Measure
-      </button>
+      </Tool>
       {axes.map((a, i) => (
-        <button
+        <Tool
           key={a}
-          type="button"
-          className="tool"
           aria-pressed={section?.axis === i}
-          title={`Section plane across ${a} (${a})`}
+          hint={`Section plane across ${a} (${a})`}
           aria-label={`Section across ${a}`}
           onClick={() => toggleSection(i as Axis)}
         >
           {i === 0 ? `Section ${a}` : a}
-        </button>
+        </Tool>
       ))}
       {section && (
         <span className="tool section-slider">
-          <input
-            type="range"
-            aria-label={`Section plane along ${axes[section.axis]}`}
+          <Range
+            label={`Section plane along ${axes[section.axis]}`}
             min={low}
             max={high}
             step={(high - low) / 500}
             value={section.at}
-            aria-valuetext={formatSI(section.at, 'length', 4)}
-            onChange={(e) => set({ section: { ...section, at: Number(e.target.value) } })}
+            told={formatSI(section.at, 'length', 4)}
+            width={120}
+            onChange={(at) => set({ section: { ...section, at } })}
           />
           <span className="mono">{formatSI(section.at, 'length', 3)}</span>
-          <button type="button" className="tool" onClick={() => set({ section: { ...section, flipped: !section.flipped } })}>
-            Other side
-          </button>
+          <Tool onClick={() => set({ section: { ...section, flipped: !section.flipped } })}>Other side</Tool>
         </span>
       )}
       {picked && !hidden && (
-        <button type="button" className="tool" title="Show only what is picked (i)" onClick={isolate}>
+        <Tool hint="Show only what is picked (i)" onClick={isolate}>
           Isolate
-        </button>
+        </Tool>
       )}
-      {hidden > 0 && (
-        <button type="button" className="tool" onClick={showAll}>
-          Show all ({hidden})
-        </button>
-      )}
+      {hidden > 0 && <Tool onClick={showAll}>Show all ({hidden})</Tool>}
     </div>
   );
 }

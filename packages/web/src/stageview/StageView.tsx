@@ -1,5 +1,5 @@
 import { Canvas } from '@react-three/fiber';
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useModel } from '../project/model.ts';
 import { useStage } from '../project/stageState.ts';
@@ -22,11 +22,20 @@ import { useStageLabels } from './useStageLabels.ts';
 
 const arrowViews: Record<string, ViewName> = { up: 'top', down: 'front', left: 'left', right: 'right', home: 'oblique' };
 
+type Pointing = Pick<Parameters<typeof Bodies>[0], 'dark' | 'onPoint' | 'onLeave' | 'onPick'>;
+
+/** The model's bodies with what is picked, lit and hidden of them; apart, as the pointer changes that often. */
+function BodiesHere(pointing: Pointing) {
+  const bodies = useModel((s) => s.view.bodies);
+  const curves = useModel((s) => s.view.curves);
+  const picked = useProject((s) => s.picked);
+  const lit = useProject((s) => s.lit);
+  const showing = useStage((s) => s.showing);
+  return <Bodies {...pointing} {...{ bodies, curves, picked, lit, showing }} />;
+}
+
 /** The 3D view of the model with what the stage lays over it. */
 export default function StageView({ stage }: { stage: StagePath }) {
-  const { bodies, curves } = useModel((s) => s.view);
-  const { picked, lit } = useProject();
-  const showing = useStage((s) => s.showing);
   const dark = useDark();
   const camera = useRef<CameraHandle>(null);
   const [scale, setScale] = useState(0);
@@ -43,7 +52,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const eye = useRef<EyeRef>(null);
   const handles = usePlacedHandles();
   const labels = useStageLabels(frame, region);
-  const level = useMemo(() => bodies.find((b) => b.normal === 2)?.min[2] ?? 0, [bodies]);
+  const level = useModel((s) => s.view.bodies.find((b) => b.normal === 2)?.min[2] ?? 0);
   return (
     <div className="stage" aria-label="Stage view">
       <Canvas
@@ -59,17 +68,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <ViewCamera frame={shownFrame} handle={camera} onScale={setScale} />
         <SectionPlane />
         <Floor frame={frame} dark={dark} />
-        <Bodies
-          bodies={bodies}
-          curves={curves}
-          dark={dark}
-          picked={picked}
-          lit={lit}
-          showing={showing}
-          onPoint={onPoint}
-          onLeave={onLeave}
-          onPick={onPick}
-        />
+        <BodiesHere dark={dark} onPoint={onPoint} onLeave={onLeave} onPick={onPick} />
         <HitMarks pointed={under[step]} dark={dark} />
         <ModelMarks frame={frame} shownFrame={shownFrame} region={region} dark={dark} />
         <LabelMover labels={labels} layer={layer} />

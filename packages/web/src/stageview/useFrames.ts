@@ -6,17 +6,21 @@ import type { View } from '../workers/protocol.ts';
 
 /** What the camera frames: the model, and beyond Shape the region around it. `fit` takes the frame anew. */
 export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; region: View['region']; fit(): void } {
-  const { view, ready } = useModel();
+  const ready = useModel((s) => s.ready);
+  const empty = useModel((s) => !s.view.bodies.length && !s.view.curves.length);
+  const known = useModel((s) => s.view.region);
+  const wires = useModel((s) => s.view.wires);
+  // Bodies matter here only where wires have no region of their own.
+  const around = useModel((s) => (s.view.wires ? s.view.bodies : null));
   // The frame is taken when there first is something to see and when the user fits; in between the model may grow out of it.
   const [fits, setFits] = useState(0);
-  const empty = !view.bodies.length && !view.curves.length;
   const frame = useMemo(() => {
     const now = useModel.getState().view;
     return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
   }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
-  const region = stage !== 'shape' ? view.region : null;
+  const region = stage !== 'shape' ? known : null;
   // Wires have no region of their own: what is to be seen are they and the ground under them.
-  const present = useMemo(() => (region && view.wires ? boundsOver(view.bodies, view.wires.ground) : region), [region, view.wires, view.bodies]);
+  const present = useMemo(() => (region && wires && around ? boundsOver(around, wires.ground) : region), [region, wires, around]);
   // While something is at fault there is no region; the view stays where it was.
   const [lastSeen, setLastSeen] = useState(present);
   if (present && present !== lastSeen) setLastSeen(present);

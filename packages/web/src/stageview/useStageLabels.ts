@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import type { Frame } from '../space/frameOf.ts';
@@ -11,8 +12,9 @@ import { wireLabels } from './WireMarks.tsx';
 
 /** The words that stand in the view: axes, frames, ports, the source, and what closes the region. */
 export function useStageLabels(frame: Frame, region: View['region']): Label[] {
-  const { ports, guides, wires, source, frames } = useModel((s) => s.view);
-  const { boundaries, symmetry } = useProject((s) => s.document!);
+  const { ports, guides, wires, source, frames } = useModel(useShallow(({ view: v }) => ({ ports: v.ports, guides: v.guides, wires: v.wires, source: v.source, frames: v.frames }))); // prettier-ignore
+  const boundaries = useProject((s) => s.document!.boundaries);
+  const symmetry = useProject((s) => s.document!.symmetry);
   return useMemo(
     (): Label[] => [
       ...axisLabels(frame),

@@ -1,11 +1,12 @@
 import Close from '@mui/icons-material/Close';
-import { IconButton } from '@mui/material';
+
 import type { ResultMeta } from '@jadebell/core/results';
 import type { ComponentType } from 'react';
 import { cardKind, type BoardCard } from '@jadebell/core/cards';
 import { cardParts } from '../cards/registry.tsx';
-import { TypedField } from '../../lens/TypedField.tsx';
 import { Part, Row } from '../settings/Fields.tsx';
+import { TypedField } from '../../kit/Field.tsx';
+import { IconTool } from '../../kit/IconTool.tsx';
 
 interface Props {
   card: BoardCard;
@@ -23,9 +24,7 @@ export function CardSettings({ card, meta, change, close }: Props) {
       <header className="row">
         <h3>{title}</h3>
         <span className="grow" />
-        <IconButton aria-label="Close the settings" onClick={close} sx={{ '& svg': { fontSize: 17 } }}>
-          <Close />
-        </IconButton>
+        <IconTool label="Close the settings" icon={<Close />} size={17} onClick={close} />
       </header>
       <div className="card-settings-body">
         <Part title="Card">

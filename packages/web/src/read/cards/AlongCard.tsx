@@ -76,6 +76,7 @@ export function AlongCard({ card }: { card: AlongCardData }) {
       }
       file={stem}
       exports={[{ label: 'Values (CSV)', act: () => download(`${stem}.csv`, writeCsv([{ title: 'way (m)', values: line?.distance ?? [] }, ...traces.map((t) => ({ title: `${t.name} (${unit})`, values: t.y }))]), 'text/csv') }]} // prettier-ignore
+      waiting={!line && !missing}
     >
       {lacking ? (
         <p className="quiet pad">

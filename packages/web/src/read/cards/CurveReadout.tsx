@@ -10,6 +10,8 @@ import {
   valueText as told,
 } from '@jadebell/core/reading';
 import type { PlotTrace } from '../plot/PlotStatic.tsx';
+import { Figures } from '../../kit/Figures.tsx';
+import { TableBody, TableRow, TableCell } from '@mui/material';
 
 /** Where the markers of a card stand, in figures. */
 export function MarkerTable({
@@ -26,27 +28,27 @@ export function MarkerTable({
   if (!rows.length) return null;
   return (
     <div className="readout">
-      <table className="figures" aria-label="Markers">
-        <tbody>
+      <Figures loose aria-label="Markers">
+        <TableBody>
           {rows.map(({ marker, curve, spot, isBase, apart }) => (
-            <tr key={`${marker}-${curve}`}>
-              <td>
+            <TableRow key={`${marker}-${curve}`}>
+              <TableCell>
                 <i className="swatch" style={{ background: traces[curve].color }} /> {marker + 1}
                 {isBase ? ' (from here)' : ''}
-              </td>
-              <td>{traces[curve].name}</td>
-              <td className="mono">{told(spot.x, unitX, 6)}</td>
-              <td className="mono">{told(spot.y, drawn[curve].unit)}</td>
+              </TableCell>
+              <TableCell>{traces[curve].name}</TableCell>
+              <TableCell className="mono">{told(spot.x, unitX, 6)}</TableCell>
+              <TableCell className="mono">{told(spot.y, drawn[curve].unit)}</TableCell>
               {against && (
                 <>
-                  <td className="mono">{apart ? `Δ ${told(apart.x, unitX, 5)}` : ''}</td>
-                  <td className="mono">{apart && apart.y !== null ? `Δ ${told(apart.y, drawn[curve].unit)}` : ''}</td>
+                  <TableCell className="mono">{apart ? `Δ ${told(apart.x, unitX, 5)}` : ''}</TableCell>
+                  <TableCell className="mono">{apart && apart.y !== null ? `Δ ${told(apart.y, drawn[curve].unit)}` : ''}</TableCell>
                 </>
               )}
-            </tr>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Figures>
     </div>
   );
 }

@@ -72,6 +72,7 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
         { label: 'Curves (CSV)', act: () => download(`${stem}.csv`, curvesCsv(card, drawing, traces), 'text/csv') },
         ...(onlyS && runs[0] ? TouchstoneExports(runs[0].run) : []),
       ]}
+      waiting={loading}
     >
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
         {error && (

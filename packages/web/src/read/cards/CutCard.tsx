@@ -16,6 +16,7 @@ import { patternFiles } from './exports.ts';
 import { stemOf } from './stem.ts';
 import { useFarFields } from './useFarField.ts';
 import { useCardRuns } from './useCardRuns.ts';
+import { Choice } from '../../kit/Choice.tsx';
 
 const points = 720;
 const degrees = 180 / Math.PI;
@@ -105,25 +106,22 @@ export function CutCard({ card }: { card: CutCardData }) {
       }
       file={stem}
       tools={
-        <select
-          className="plain-select"
-          aria-label="Cut"
+        <Choice
+          label="Cut"
           value={chosen}
-          onChange={(e) => {
-            const next = e.target.value === 'wave' ? { path: 'wave' as const } : quick.find((q) => q.value === e.target.value)?.card;
+          options={[
+            ...(wave ? [{ value: 'wave', label: 'of the wave' }] : []),
+            ...quick.map(({ value, label }) => ({ value, label })),
+            ...(chosen === 'own' ? [{ value: 'own', label: cutName(card).split(',')[0] }] : []),
+          ]}
+          onChange={(v) => {
+            const next = v === 'wave' ? { path: 'wave' as const } : quick.find((q) => q.value === v)?.card;
             if (next) board.change(next as Partial<CutCardData>);
           }}
-        >
-          {wave && <option value="wave">of the wave</option>}
-          {quick.map((q) => (
-            <option key={q.value} value={q.value}>
-              {q.label}
-            </option>
-          ))}
-          {chosen === 'own' && <option value="own">{cutName(card).split(',')[0]}</option>}
-        </select>
+        />
       }
       exports={[{ label: 'Cut (CSV)', act: csv }, ...patternFiles(runs[0]?.run)]}
+      waiting={!fars && !error}
     >
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
         {error && (

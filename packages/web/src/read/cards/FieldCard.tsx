@@ -30,6 +30,9 @@ import { useCardRuns } from './useCardRuns.ts';
 import { type RecordedField, useField } from './useField.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import type { Axis } from '@jadebell/core/numerics';
+import { Tool } from '../../kit/Tool.tsx';
+import { Choice, plainOptions } from '../../kit/Choice.tsx';
+import { Range } from '../../kit/Range.tsx';
 
 const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', normal: 'across the plane', tangential: 'in the plane' };
 const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };
@@ -135,41 +138,30 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
       flush
       tools={
         <>
-          <select
-            className="plain-select"
-            aria-label="Field quantity"
+          <Choice
+            label="Field quantity"
             value={quantity}
-            onChange={(e) => board.change({ quantity: e.target.value } as Partial<FieldCardData>)}
-          >
-            {Object.entries(fieldKinds)
-              .filter(([, k]) => !lackingFor(k, recorded.volume) && (!k.medium || recorded.kind === 'box'))
-              .map(([q]) => (
-                <option key={q}>{q}</option>
-              ))}
-          </select>
+            options={plainOptions(
+              (Object.keys(fieldKinds) as FieldCardData['quantity'][]).filter(
+                (q) => !lackingFor(fieldKinds[q], recorded.volume) && (!fieldKinds[q].medium || recorded.kind === 'box'),
+              ),
+            )}
+            onChange={(q) => board.change({ quantity: q } as Partial<FieldCardData>)}
+          />
           {field.flat === null && axis && (
-            <input
-              type="range"
-              aria-label="Place of the cut"
-              aria-valuetext={place}
+            <Range
+              label="Place of the cut"
+              told={place}
               min={0}
               max={axis.length - 1}
               value={index}
-              style={{ width: 76 }}
-              onChange={(e) =>
-                board.change({ across: (['x', 'y', 'z'] as const)[normal!], at: axis[Number(e.target.value)] } as Partial<FieldCardData>)
-              }
+              width={76}
+              onChange={(v) => board.change({ across: (['x', 'y', 'z'] as const)[normal!], at: axis[v] } as Partial<FieldCardData>)}
             />
           )}
-          <button
-            type="button"
-            className="tool"
-            aria-pressed={drawing}
-            title="Draw a line on the picture: the values along it become a card"
-            onClick={() => setDrawing(!drawing)}
-          >
+          <Tool aria-pressed={drawing} hint="Draw a line on the picture: the values along it become a card" onClick={() => setDrawing(!drawing)}>
             Line
-          </button>
+          </Tool>
         </>
       }
       exports={[

@@ -7,11 +7,14 @@ import { Card } from '../../charts/Card.tsx';
 import { download } from '../../ui/download.ts';
 import { CardContext } from '../../charts/CardContext.ts';
 import { useLens } from '../../lens/lens.ts';
-import { TypedField } from '../../lens/TypedField.tsx';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { type FarField, useEveryFarField, useFarField, useMixedFigures } from './useFarField.ts';
 import type { CardOf } from '@jadebell/core/cards';
+import { Figures } from '../../kit/Figures.tsx';
+import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { TypedField } from '../../kit/Field.tsx';
+import { Tool } from '../../kit/Tool.tsx';
 
 const db = (v: number): string => (10 * Math.log10(v)).toFixed(2);
 const percent = (v: number): string => (100 * v).toFixed(1);
@@ -78,7 +81,7 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
       about={`run ${run.number}, ${run.meta!.dipole ? toldFor(run.meta!) : '1 W incident'}${mixed ? ', for the waves of the lens' : ''}`}
       {...{ run, figures, columns, csv, now }}
       tools={
-        <label className="row" title="Watts that run into the port, for the radiated power">
+        <span className="row" title="Watts that run into the port, for the radiated power">
           <span className="quiet">power</span>
           <TypedField
             label="Power for EIRP"
@@ -88,7 +91,7 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
             onChange={(t) => board.change({ power: Number(t) } as Partial<CardOf<'figures'>>)}
           />
           W
-        </label>
+        </span>
       }
     />
   );
@@ -151,58 +154,53 @@ function FigureTable<F extends { frequency: number }>({ title, about, run, figur
       exports={[{ label: 'Table (CSV)', act: csv }]}
     >
       <div className="scroll">
-        <table className="figures">
-          <thead>
-            <tr>
-              <th>frequency</th>
+        <Figures>
+          <TableHead>
+            <TableRow>
+              <TableCell>frequency</TableCell>
               {figures.map((f, i) => (
-                <th key={f.frequency} style={i === far?.at ? { color: 'var(--plum)' } : undefined}>
-                  <button
-                    type="button"
-                    className="plain-input"
-                    style={{ cursor: 'pointer', fontWeight: 'inherit', width: 'auto' }}
-                    onClick={() => set({ frequency: f.frequency })}
-                  >
+                <TableCell key={f.frequency} style={i === far?.at ? { color: 'var(--plum)' } : undefined}>
+                  <Tool bare onClick={() => set({ frequency: f.frequency })}>
                     {formatSI(f.frequency, 'frequency')}
-                  </button>
-                </th>
+                  </Tool>
+                </TableCell>
               ))}
-            </tr>
-          </thead>
-          <tbody>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {columns.map(([what, text]) => (
-              <tr key={what}>
-                <td>{what}</td>
+              <TableRow key={what}>
+                <TableCell>{what}</TableCell>
                 {figures.map((f) => (
-                  <td key={f.frequency} className="mono">
+                  <TableCell key={f.frequency} className="mono">
                     {text(f)}
-                  </td>
+                  </TableCell>
                 ))}
-              </tr>
+              </TableRow>
             ))}
-          </tbody>
+          </TableBody>
           {now.length > 0 && far && (
-            <tbody>
+            <TableBody>
               {now[0][1].length < figures.length && (
-                <tr>
-                  <th colSpan={figures.length + 1} style={{ textAlign: 'left', paddingTop: 8 }}>
+                <TableRow>
+                  <TableCell colSpan={figures.length + 1} style={{ textAlign: 'left', paddingTop: 8 }}>
                     at {formatSI(far.source.frequency, 'frequency')}
-                  </th>
-                </tr>
+                  </TableCell>
+                </TableRow>
               )}
               {now.map(([what, texts]) => (
-                <tr key={what}>
-                  <td>{what}</td>
+                <TableRow key={what}>
+                  <TableCell>{what}</TableCell>
                   {texts.map((text, i) => (
-                    <td key={i} className="mono">
+                    <TableCell key={i} className="mono">
                       {text}
-                    </td>
+                    </TableCell>
                   ))}
-                </tr>
+                </TableRow>
               ))}
-            </tbody>
+            </TableBody>
           )}
-        </table>
+        </Figures>
       </div>
     </Card>
   );

@@ -11,6 +11,7 @@ import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { useFarField } from './useFarField.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
+import { Choice } from '../../kit/Choice.tsx';
 
 /** The far field around the model. */
 export function PatternCard({ card }: { card: PatternCardData }) {
@@ -26,6 +27,7 @@ export function PatternCard({ card }: { card: PatternCardData }) {
     [far, values, quantity, part, reference],
   );
   const scatterer = !!shown?.run.meta!.wave;
+  const kept = !!(shown?.run.meta!.farField ?? shown?.run.meta!.scattered);
   const title = far ? patternTitle(far.source, card) : null;
   return (
     <Card
@@ -36,34 +38,18 @@ export function PatternCard({ card }: { card: PatternCardData }) {
       tools={
         <>
           {!scatterer && (
-            <select
-              className="plain-select"
-              aria-label="Pattern quantity"
+            <Choice
+              label="Pattern quantity"
               value={quantity}
-              onChange={(e) => board.change({ quantity: e.target.value } as Partial<PatternCardData>)}
-            >
-              {quantityOptions.map((o) => (
-                <option key={o.value} value={o.value}>
-                  {o.label}
-                </option>
-              ))}
-            </select>
+              options={quantityOptions}
+              onChange={(q) => board.change({ quantity: q } as Partial<PatternCardData>)}
+            />
           )}
-          <select
-            className="plain-select"
-            aria-label="Polarisation"
-            value={part}
-            onChange={(e) => board.change({ part: e.target.value } as Partial<PatternCardData>)}
-          >
-            {partOptions.map((o) => (
-              <option key={o.value} value={o.value}>
-                {o.label}
-              </option>
-            ))}
-          </select>
+          <Choice label="Polarisation" value={part} options={partOptions} onChange={(p) => board.change({ part: p } as Partial<PatternCardData>)} />
         </>
       }
       exports={patternFiles(shown?.run)}
+      waiting={!far && !error && kept}
     >
       {error ? (
         <p role="alert" className="bad pad">
@@ -82,9 +68,7 @@ export function PatternCard({ card }: { card: PatternCardData }) {
           around={card.model}
         />
       ) : (
-        <p className="quiet pad">
-          {shown?.run.meta!.farField || shown?.run.meta!.scattered ? 'Reading the far field …' : 'This run has no far field.'}
-        </p>
+        <p className="quiet pad">{kept ? 'Reading the far field …' : 'This run has no far field.'}</p>
       )}
     </Card>
   );

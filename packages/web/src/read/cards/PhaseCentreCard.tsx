@@ -45,11 +45,21 @@ export function PhaseCentreCard({ card }: { card: PhaseCentreCardData }) {
           : shown?.label
       }
       file={stem}
-      exports={
-        read && spread
-          ? [{ label: 'Spread over origin (CSV)', act: () => download(`${stem}.csv`, writeCsv([{ title: 'origin along the axis (m)', values: read.along.offset }, { title: 'spread of the phase (deg)', values: spread }]), 'text/csv') }] // prettier-ignore
-          : []
-      }
+      exports={[
+        {
+          label: 'Spread over origin (CSV)',
+          act: () =>
+            download(
+              `${stem}.csv`,
+              writeCsv([
+                { title: 'origin along the axis (m)', values: read?.along.offset ?? [] },
+                { title: 'spread of the phase (deg)', values: spread ?? [] },
+              ]),
+              'text/csv',
+            ),
+        },
+      ]}
+      waiting={!read}
     >
       {!read || !x ? (
         <p className="quiet pad">{shown?.run.meta!.farField ? 'Reading the far field …' : 'This run has no far field of an antenna.'}</p>

@@ -33,7 +33,7 @@ export function SmithCard({ card }: { card: SmithCardData }) {
   const board = useContext(CardContext)!;
   const runs = useCardRuns();
   const dark = useDark();
-  const { readings } = useReadings(runs, () => none);
+  const { readings, loading } = useReadings(runs, () => none);
   const frequency = useFrequency();
   const traces = useMemo(
     () =>
@@ -93,6 +93,7 @@ export function SmithCard({ card }: { card: SmithCardData }) {
       about={readings[0]?.network ? aboutReferences(readings[0]) : undefined}
       file={stem}
       exports={[{ label: 'Reflections (CSV)', act: csv }, ...(runs[0] ? TouchstoneExports(runs[0].run) : [])]}
+      waiting={loading}
     >
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
         <Legend traces={traces} />

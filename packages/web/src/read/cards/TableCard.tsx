@@ -15,6 +15,7 @@ import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { sizeOf } from '@jadebell/core/methods';
 import { termsOfS } from '@jadebell/core/cards';
+import { Choice } from '../../kit/Choice.tsx';
 
 interface Column {
   title: string;
@@ -136,7 +137,7 @@ const none: string[] = [];
 export function TableCard({ card }: { card: TableCardData }) {
   const board = useContext(CardContext)!;
   const runs = useCardRuns();
-  const { readings } = useReadings(runs, ({ run }) => (run.meta!.ports.some((p) => p.mode !== undefined) ? beta : none));
+  const { readings, loading } = useReadings(runs, ({ run }) => (run.meta!.ports.some((p) => p.mode !== undefined) ? beta : none));
   const table = tables[card.what];
   const columns = useMemo(() => table.columns(readings, runs), [table, readings, runs]);
   const length = Math.max(0, ...columns.map((c) => c.values.length));
@@ -181,23 +182,18 @@ export function TableCard({ card }: { card: TableCardData }) {
       file={stem}
       flush
       tools={
-        <select
-          className="plain-select"
-          aria-label="Table of"
+        <Choice
+          label="Table of"
           value={card.what}
-          onChange={(e) => board.change({ what: e.target.value } as Partial<TableCardData>)}
-        >
-          {Object.entries(tables).map(([key, t]) => (
-            <option key={key} value={key}>
-              {t.title}
-            </option>
-          ))}
-        </select>
+          options={Object.entries(tables).map(([value, t]) => ({ value: value as TableCardData['what'], label: t.title }))}
+          onChange={(what) => board.change({ what } as Partial<TableCardData>)}
+        />
       }
       exports={[
         { label: 'Copy as text parted by tabs', act: tsv },
         { label: 'Table (CSV)', act: () => download(`${stem}.csv`, writeCsv(columns as { title: string; values: ArrayLike<number> }[]), 'text/csv') },
       ]}
+      waiting={loading}
     >
       {columns.length && length ? (
         <DataGrid

@@ -24,6 +24,7 @@ import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { type RecordedField, useField } from './useField.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
+import { Choice } from '../../kit/Choice.tsx';
 
 const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
 
@@ -90,16 +91,16 @@ export function VolumeCard({ card }: { card: VolumeCardData }) {
       file={stemOf(shown, title)}
       flush
       tools={
-        <select
-          className="plain-select"
-          aria-label="Shown on"
+        <Choice
+          label="Shown on"
           value={card.on}
-          onChange={(e) => board.change({ on: e.target.value } as Partial<VolumeCardData>)}
-        >
-          <option value="faces">faces</option>
-          <option value="level">one level</option>
-          <option value="currents">currents</option>
-        </select>
+          options={[
+            { value: 'faces', label: 'faces' },
+            { value: 'level', label: 'one level' },
+            { value: 'currents', label: 'currents' },
+          ]}
+          onChange={(on) => board.change({ on } as Partial<VolumeCardData>)}
+        />
       }
     >
       {!field ? (

@@ -21,6 +21,7 @@ import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import { useSum } from '../../lens/useSum.ts';
+import { Choice } from '../../kit/Choice.tsx';
 
 const noAxis = { label: '', size: 1 };
 /** Wires that are told along their length where none were chosen. */
@@ -61,18 +62,19 @@ export function WiresCard({ card }: { card: WiresCardData }) {
       file={stem}
       flush={card.view === 'model'}
       tools={
-        <select
-          className="plain-select"
-          aria-label="Current told as"
+        <Choice
+          label="Current told as"
           value={card.form}
-          onChange={(e) => board.change({ form: e.target.value } as Partial<WiresCardData>)}
-        >
-          <option value="peak">size</option>
-          <option value="instant">instant</option>
-          <option value="phase">phase</option>
-        </select>
+          options={[
+            { value: 'peak', label: 'size' },
+            { value: 'instant', label: 'instant' },
+            { value: 'phase', label: 'phase' },
+          ]}
+          onChange={(form) => board.change({ form } as Partial<WiresCardData>)}
+        />
       }
-      exports={ready ? [{ label: 'Values (CSV)', act: () => download(`${stem}.csv`, table(), 'text/csv') }] : []}
+      exports={meta?.wires ? [{ label: 'Values (CSV)', act: () => download(`${stem}.csv`, table(), 'text/csv') }] : []}
+      waiting={!ready}
     >
       {!ready ? (
         <p className="quiet pad">{meta && !meta.wires ? 'This run solved no wires.' : 'Reading the currents …'}</p>

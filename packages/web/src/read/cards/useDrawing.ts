@@ -17,7 +17,7 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
   const runs = useCardRuns();
   const dark = useDark();
   const data = useProject((s) => s.document?.data) ?? noData;
-  const { readings, error } = useReadings(runs, ({ run }) => arraysOf(card, run.meta!));
+  const { readings, loading, error } = useReadings(runs, ({ run }) => arraysOf(card, run.meta!));
   const figures = useMixedFigures(
     useMemo(() => runs.map((r) => r.run), [runs]),
     card.traces.some((t) => quantities[t.quantity]?.group === 'antenna'),
@@ -61,5 +61,5 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
       };
     });
   }, [drawing, readings, runs.length, dark, card.traces.length]);
-  return { drawing, traces, readings, error, loading: readings.length < runs.filter((r) => r.run.meta!.excitations.length).length };
+  return { drawing, traces, readings, error, loading };
 }

@@ -3,7 +3,7 @@ import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
 import { farFrequencies, type IncidentWave, type PatternFigures, type ResultArray, excitationKey } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray } from '../../api/client.ts';
-import { useLoaded } from '../../api/useLoaded.ts';
+import { useKept } from '../../api/useKept.ts';
 import type { Run } from '../../api/types.ts';
 import { type Excitation, useLens } from '../../lens/lens.ts';
 import { nearestRecorded, useFrequency } from '../../lens/useFrequency.ts';
@@ -81,7 +81,7 @@ async function load(run: Run): Promise<Parts> {
 export function useFarFields(runs: readonly (Run | undefined)[]): { fars: FarField[] | null; error?: Error } {
   const all = runs.filter(has);
   const key = all.map((r) => r.id).join();
-  const { data, error } = useLoaded(all.length ? `far ${key}` : null, () => Promise.all(all.map(load)));
+  const { data, error } = useKept(all.length ? `far ${key}` : null, () => Promise.all(all.map(load)));
   const frequency = useFrequency();
   const excitation = useLens((s) => s.excitation);
   const fars = useMemo(
@@ -120,7 +120,7 @@ export function useMixedFigures(runs: readonly Run[], wanted: boolean): Readonly
   const excitation = useLens((s) => s.excitation);
   const own = wanted && excitation ? runs.filter((r) => r.meta!.farField && keepsEach(r)) : nothing;
   const key = own.map((r) => r.id).join();
-  const { data } = useLoaded(own.length ? `far ${key}` : null, () => Promise.all(own.map(load)));
+  const { data } = useKept(own.length ? `far ${key}` : null, () => Promise.all(own.map(load)));
   return useMemo(() => {
     const out = new Map<string, readonly PatternFigures[]>();
     if (own.length && data)

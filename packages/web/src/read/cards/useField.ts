@@ -3,7 +3,7 @@ import { frequenciesKept, recordedOf } from '@jadebell/core/results';
 import { useEffect, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
-import { readAhead, useShares, useSum } from '../../lens/useSum.ts';
+import { readFieldAhead, useShares, useSum } from '../../lens/useSum.ts';
 import { nearestRecorded, useFrequency } from '../../lens/useFrequency.ts';
 import type { Axis } from '@jadebell/core/numerics';
 
@@ -44,7 +44,7 @@ export function useField(run: Run | undefined, recorder: string): { field: Recor
   const total = all.length;
   useEffect(() => {
     if (!values || !id || !stem || total * count * shares.length > ahead) return;
-    for (let f = 0; f < total; f++) if (f !== at) readAhead(run!, stem, { from: f * count, count }, shares);
+    for (let f = 0; f < total; f++) if (f !== at) readFieldAhead(run!, stem, { from: f * count, count }, shares);
   }, [values, id, run, stem, total, count, at, shares]);
   const field = useMemo((): RecordedField | null => {
     if (!x || !y || !values || !meta) return null;

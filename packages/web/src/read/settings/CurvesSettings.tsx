@@ -1,14 +1,19 @@
 import Delete from '@mui/icons-material/Close';
 import { termsOfS } from '@jadebell/core/cards';
-import { IconButton } from '@mui/material';
+
 import type { CardTrace, CurvesCard, Marker, SmithCard } from '@jadebell/core/document';
 import { axisUnits, curveForms, freshSpot, quantities, traceLetter } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import { useProject } from '../../project/store.ts';
-import { Choice, measureOf, Part, Quantity, Row, Tick } from './Fields.tsx';
+import { measureOf, Part, Quantity, Row } from './Fields.tsx';
 import { useDrawing } from '../cards/useDrawing.ts';
 import { PortsTable } from '../../lens/PortsTable.tsx';
-import { TypedField } from '../../lens/TypedField.tsx';
+import { Tool } from '../../kit/Tool.tsx';
+import { Choice } from '../../kit/Choice.tsx';
+import { Tick, Mark } from '../../kit/Tick.tsx';
+import { TypedField } from '../../kit/Field.tsx';
+import { Hint } from '../../kit/Hint.tsx';
+import { IconTool } from '../../kit/IconTool.tsx';
 
 interface Props<C> {
   card: C;
@@ -17,15 +22,11 @@ interface Props<C> {
 }
 
 const groups = { network: 'Network', lines: 'Lines and modes', antenna: 'Antenna', recorded: 'Recorded', time: 'Time' } as const;
-const remove = (label: string, act: () => void) => (
-  <IconButton aria-label={label} onClick={act} sx={{ padding: '2px', '& svg': { fontSize: 15 } }}>
-    <Delete />
-  </IconButton>
-);
+const remove = (label: string, act: () => void) => <IconTool label={label} icon={<Delete />} size={15} onClick={act} />;
 const add = (label: string, act: () => void, disabled = false) => (
-  <button type="button" className="tool" onClick={act} disabled={disabled}>
+  <Tool onClick={act} disabled={disabled}>
     {label}
-  </button>
+  </Tool>
 );
 
 /** What a card of curves shows: traces, axes, markers, limits, bandwidth, statistics, notes. */
@@ -178,16 +179,9 @@ export function CurvesSettings({ card, meta, change }: Props<CurvesCard>) {
                 onChange={(nth) => marker(i, { nth: nth ?? 1 })}
               />
             )}
-            <label className="row" style={{ gap: 3 }} title="The other markers are told against this one">
-              <input
-                type="radio"
-                name={`base-${card.id}`}
-                aria-label={`Differences from marker ${i + 1}`}
-                checked={card.base === i}
-                onChange={() => change({ base: i })}
-              />
-              Δ
-            </label>
+            <Hint text="The other markers are told against this one">
+              <Mark text="Δ" label={`Differences from marker ${i + 1}`} on={card.base === i} onChange={() => change({ base: i })} />
+            </Hint>
             {remove(`Remove marker ${i + 1}`, () =>
               change({
                 markers: without(card.markers, i),
@@ -361,26 +355,20 @@ function TraceRow({
   return (
     <div className="settings-trace">
       <b className="mono">{letter}</b>
-      <select className="plain-select" aria-label={`Quantity of curve ${letter}`} value={trace.quantity} onChange={(e) => pick(e.target.value)}>
-        {byGroup
-          .filter((g) => g.all.length)
-          .map((g) => (
-            <optgroup key={g.title} label={g.title}>
-              {g.all.map(([key, q]) => (
-                <option key={key} value={key}>
-                  {q.title}
-                </option>
-              ))}
-            </optgroup>
-          ))}
-        <optgroup label="Other">
-          <option value="formula">Formula of curves</option>
-          {columns.length > 0 && <option value="data">Data brought in</option>}
-          {!kind && trace.quantity !== 'formula' && !(trace.quantity === 'data' && columns.length) && (
-            <option value={trace.quantity}>{trace.quantity}</option>
-          )}
-        </optgroup>
-      </select>
+      <Choice
+        label={`Quantity of curve ${letter}`}
+        value={trace.quantity}
+        options={[
+          ...byGroup.filter((g) => g.all.length).flatMap((g) => [{ heading: g.title }, ...g.all.map(([value, q]) => ({ value, label: q.title }))]),
+          { heading: 'Other' },
+          { value: 'formula', label: 'Formula of curves' },
+          ...(columns.length ? [{ value: 'data', label: 'Data brought in' }] : []),
+          ...(!kind && trace.quantity !== 'formula' && !(trace.quantity === 'data' && columns.length)
+            ? [{ value: trace.quantity, label: trace.quantity }]
+            : []),
+        ]}
+        onChange={pick}
+      />
       {trace.quantity === 'formula' ? (
         <TypedField
           label={`Formula of curve ${letter}`}

@@ -1,7 +1,9 @@
 import type { FieldCard, VolumeCard } from '@jadebell/core/document';
 import { fieldKinds } from '@jadebell/core/reading';
 import { type ResultMeta, recordedOf } from '@jadebell/core/results';
-import { Choice, Part, Quantity, Row, Span, Tick } from './Fields.tsx';
+import { Part, Quantity, Row, Span } from './Fields.tsx';
+import { Choice } from '../../kit/Choice.tsx';
+import { Tick } from '../../kit/Tick.tsx';
 
 interface Props<C> {
   card: C;

@@ -1,7 +1,7 @@
 import { compileValue } from '@jadebell/core/expressions';
 import { formatSI } from '@jadebell/core/expressions/format';
 import type { ReactNode } from 'react';
-import { TypedField } from '../../lens/TypedField.tsx';
+import { TypedField } from '../../kit/Field.tsx';
 
 /** A part of a card's settings. */
 export const Part = ({ title, children, action }: { title: string; children?: ReactNode; action?: ReactNode }) => (
@@ -22,37 +22,6 @@ export const Row = ({ label, children }: { label: string; children: ReactNode })
       {children}
     </span>
   </div>
-);
-
-/** A choice among few. */
-export function Choice<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: T;
-  options: readonly { value: T; label: string }[];
-  onChange(v: T): void;
-}) {
-  return (
-    <select className="plain-select" aria-label={label} value={value} onChange={(e) => onChange(e.target.value as T)}>
-      {options.map((o) => (
-        <option key={o.value} value={o.value}>
-          {o.label}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-/** A tick. */
-export const Tick = ({ label, value, onChange }: { label: string; value: boolean; onChange(v: boolean): void }) => (
-  <label className="row" style={{ gap: 5 }}>
-    <input type="checkbox" checked={value} onChange={(e) => onChange(e.target.checked)} />
-    {label}
-  </label>
 );
 
 type Measure = 'frequency' | 'length' | 'time' | 'angle' | 'number';

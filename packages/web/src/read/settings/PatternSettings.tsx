@@ -1,7 +1,10 @@
 import type { CardFrame, CutCard, PatternCard, PhaseCentreCard } from '@jadebell/core/document';
 import type { ResultMeta } from '@jadebell/core/results';
 import { partOptions, quantityOptions } from '../cards/patternOptions.ts';
-import { Choice, Part, Quantity, Row, Tick } from './Fields.tsx';
+import { Part, Quantity, Row } from './Fields.tsx';
+import { Tool } from '../../kit/Tool.tsx';
+import { Choice } from '../../kit/Choice.tsx';
+import { Tick } from '../../kit/Tick.tsx';
 
 interface Props<C> {
   card: C;
@@ -143,11 +146,7 @@ export function CutSettings({ card, meta, change }: Props<CutCard>) {
               onChange={(v) => turned({ origin: frame.origin.map((o, k) => (k === i ? (v ?? 0) : o)) as [number, number, number] })}
             />
           ))}
-          {card.frame && (
-            <button type="button" className="tool" onClick={() => change({ frame: undefined })}>
-              Global frame
-            </button>
-          )}
+          {card.frame && <Tool onClick={() => change({ frame: undefined })}>Global frame</Tool>}
         </Row>
       </Part>
     </>

@@ -1,6 +1,8 @@
 import type { WiresCard } from '@jadebell/core/document';
 import type { ResultMeta } from '@jadebell/core/results';
-import { Choice, Part, Row, Span, Tick } from './Fields.tsx';
+import { Part, Row, Span } from './Fields.tsx';
+import { Choice } from '../../kit/Choice.tsx';
+import { Tick } from '../../kit/Tick.tsx';
 
 export function WiresSettings({ card, meta, change }: { card: WiresCard; meta: ResultMeta; change(next: Partial<WiresCard>): void }) {
   const names = (meta.wires ?? []).map((w) => w.name);

@@ -1,0 +1,26 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { kept } from './kept.ts';
+
+test('what says the same stays the same object, the rest is the new one', () => {
+  const old = { a: [1, { b: 2 }], edges: Float32Array.of(1, 2), gone: 1, list: [{ n: 1 }, { n: 2 }] };
+  const next = { a: [1, { b: 2 }], edges: Float32Array.of(1, 2), list: [{ n: 1 }, { n: 3 }, { n: 4 }] };
+  const made = kept(old, next);
+  expect(made).toEqual(next);
+  expect(made.a).toBe(old.a);
+  expect(made.edges).toBe(old.edges);
+  expect(made.list[0]).toBe(old.list[0]);
+  expect(made.list).not.toBe(old.list);
+  expect(kept(Float32Array.of(1), Float64Array.of(1))).toBeInstanceOf(Float64Array);
+  expect(kept({ a: undefined }, { b: undefined })).toEqual({ b: undefined });
+});
+
+test('of any two values the answer equals the second, and is the first where they are equal', () => {
+  fc.assert(
+    fc.property(fc.jsonValue(), fc.jsonValue(), (a, b) => {
+      expect(kept(a, b)).toEqual(b);
+      const again = JSON.parse(JSON.stringify(a)) as unknown;
+      expect(kept(a, again)).toBe(a);
+    }),
+  );
+});
