@@ -209,6 +209,7 @@ describe('from nothing', () => {
     await page.getByRole('textbox', { name: 'position z' }).fill('-11 mm');
     await page.keyboard.press('Enter');
     // A line can be renamed, muted and brought back.
+    await rod.hover();
     await rod.getByRole('button', { name: 'Mute cylinder' }).click();
     await rod.getByRole('button', { name: 'Unmute cylinder' }).click();
     await page.keyboard.press('2');
@@ -275,6 +276,44 @@ describe('comfort', () => {
     await page.locator('html[data-theme=dark]').waitFor();
     await page.reload();
     await page.locator('html[data-theme=dark]').waitFor();
+  });
+
+  test('a view has an address: a link opens the same for another person, Back closes what was opened', async () => {
+    const place = (): URLSearchParams => new URL(page.url()).searchParams;
+    await page.goto(service.address);
+    await page.getByRole('link', { name: 'Tag 868', exact: true }).click();
+    await entry('film').waitFor();
+    await entry('arm_left').click();
+    await until('the picked line has an address', async () => place().get('line') === 'arm_left');
+    await page.getByRole('button', { name: 'Library' }).click();
+    const library = page.getByRole('dialog', { name: 'Materials' });
+    await library.waitFor();
+    expect(place().get('dialog')).toBe('materials');
+    await page.goBack();
+    await library.waitFor({ state: 'detached' });
+    await page.goForward();
+    await library.waitFor();
+    await page.keyboard.press('Escape');
+    await library.waitFor({ state: 'detached' });
+    expect(place().get('line')).toBe('arm_left');
+    await stage('Read').click();
+    await openBoard('Pattern');
+    await openBoard('Match');
+    await page.getByRole('button', { name: 'Set up Reflection S11' }).click();
+    const settings = page.getByRole('button', { name: 'Close the settings' });
+    await settings.waitFor();
+    const link = page.url();
+    await settings.click();
+    await settings.waitFor({ state: 'detached' });
+    await page.goBack();
+    await page.getByRole('tab', { name: 'Pattern', selected: true }).waitFor();
+    // A browser that has never been here.
+    const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 0.5 })).newPage();
+    await other.goto(link);
+    await other.getByRole('tab', { name: 'Match', selected: true }).waitFor();
+    await other.getByRole('button', { name: 'Close the settings' }).click();
+    await other.getByRole('button', { name: 'Close the settings' }).waitFor({ state: 'detached' });
+    await other.context().close();
   });
 
   test('no fault was reported by any page on the way', () => {

@@ -35,6 +35,7 @@ describe('a bend of guide between guided ports', () => {
   test('a port is put on a face, its plane is shifted, its fault is told', async () => {
     await page.keyboard.press('2');
     await s.entry('up').hover();
+    await s.entry('up').hover();
     await page.getByRole('button', { name: 'Remove up' }).click();
     await page.getByRole('button', { name: 'Add port' }).click();
     await page.getByRole('menuitem', { name: 'guided, on a face of a body' }).click();

@@ -31,6 +31,7 @@ describe('a reflector under a plane wave', () => {
     await s.setChip('inductance', '2 nH');
     await until('the load is taken', async () => (await load.getByRole('alert').count()) === 0);
     await load.hover();
+    await s.entry('load1').hover();
     await page.getByRole('button', { name: 'Remove load1' }).click();
     await s.saved();
   });

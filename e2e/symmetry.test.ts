@@ -34,6 +34,7 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
     await page.keyboard.press('Escape');
     for (const name of ['upper', 'lower']) {
       await s.entry(name).hover();
+      await s.entry(name).hover();
       await page.getByRole('button', { name: `Duplicate ${name}`, exact: true }).click();
       await setIn(`${name}2`, 'position y', 'wavelength(f0) / 4');
     }

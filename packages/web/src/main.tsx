@@ -9,6 +9,7 @@ import { Shelf } from './shelf/Shelf.tsx';
 import { SWRConfig } from 'swr';
 import { CacheAtHand } from './api/mutate.ts';
 import { cache } from './api/boundedCache.ts';
+import { AddressAtHand } from './ui/address.ts';
 import { theme } from './kit/theme.ts';
 
 const Workbench = lazy(() => import('./frame/Workbench.tsx'));
@@ -21,6 +22,7 @@ createRoot(document.getElementById('root')!).render(
         <SWRConfig value={{ provider: () => cache }}>
           <CacheAtHand />
           <BrowserRouter>
+            <AddressAtHand />
             <Suspense fallback={<p className="quiet pad">Opening …</p>}>
               <Routes>
                 <Route path="/" element={<Shelf />} />

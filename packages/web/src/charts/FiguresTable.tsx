@@ -7,6 +7,7 @@ import { Card } from './Card.tsx';
 import { download } from '../ui/download.ts';
 import { Figures } from '../kit/Figures.tsx';
 import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { Scroll } from '../kit/Scroll.tsx';
 
 /** What is told at the frequencies of a recorder; without one at all recorded. */
 interface Told {
@@ -42,7 +43,7 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
     );
   return (
     <Card title={title} about={`run ${run.number}, ${about}`} file={file} exports={[{ label: 'Values (CSV)', act: csv }]}>
-      <div className="scroll">
+      <Scroll label={title}>
         <Figures>
           <TableHead>
             <TableRow>
@@ -63,7 +64,7 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
             ))}
           </TableBody>
         </Figures>
-      </div>
+      </Scroll>
     </Card>
   );
 }

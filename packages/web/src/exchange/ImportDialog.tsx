@@ -2,7 +2,7 @@ import type { Line, Part, Project } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { library } from '@jadebell/core/materials';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, TableHead, TableRow, TableCell, TableBody } from '@mui/material';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { freeName } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
 import type { ExchangeReply, Found, FoundPart } from '../workers/exchange.protocol.ts';
@@ -53,7 +53,7 @@ function withParts(project: Project, parts: Part[], choices: readonly Choice[]):
 }
 
 /** Takes parts or layers of a file: which, in what unit, of what material. */
-export function ImportDialog({ file: given, onClose }: { file: File | null; onClose(): void }) {
+export function ImportDialog({ onClose }: { onClose(): void }) {
   const document = useProject((s) => s.document)!;
   const edit = useProject((s) => s.edit);
   const picker = useRef<HTMLInputElement>(null);
@@ -90,11 +90,6 @@ export function ImportDialog({ file: given, onClose }: { file: File | null; onCl
     setProgress({ text: `Reading ${f.name}`, fraction: 0 });
     ask({ kind: 'read', file: f });
   };
-  useEffect(() => {
-    if (given) open(given);
-    // Only the file that the dialog was opened with.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [given]);
   const chosen = (found?.parts ?? []).filter((_, i) => choices[i]?.taken);
   const set = (i: number, change: Partial<Choice>): void => setChoices((old) => old.map((c, n) => (n === i ? { ...c, ...change } : c)));
   const take = (): void => {

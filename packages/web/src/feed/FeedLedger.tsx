@@ -14,7 +14,8 @@ import {
 import Add from '@mui/icons-material/Add';
 import { Button } from '@mui/material';
 import { type ReactNode } from 'react';
-import { closeSection, openSection, useSection } from '../section/sectionState.ts';
+import { useSection } from '../section/sectionState.ts';
+import { closeAt, openAt } from '../ui/address.ts';
 import { removePort } from '../project/excitation.ts';
 import { addablePorts, addPort, onlyWires } from './newPort.ts';
 import { withRecorder } from './newRecorder.ts';
@@ -84,7 +85,7 @@ export function FeedLedger() {
             onRename={(name) => renamers[part].rename(entry.name, name)}
           />
           {(part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided')) && (
-            <Tool aria-pressed={open === entry.name} onClick={() => (open === entry.name ? closeSection() : openSection(entry.name))}>
+            <Tool aria-pressed={open === entry.name} onClick={() => (open === entry.name ? closeAt('section') : openAt({ section: entry.name }))}>
               Modes
             </Tool>
           )}
@@ -122,7 +123,7 @@ export function FeedLedger() {
             onClick={() =>
               edit('add section', (d) => {
                 const made = newSection(d);
-                openSection(made.name);
+                openAt({ section: made.name });
                 return { ...d, sections: [...d.sections, made] };
               })
             }
@@ -166,7 +167,7 @@ export function FeedLedger() {
                   onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))}
                 />
                 <Tool
-                  style={{ border: 0, padding: '0 4px' }}
+                  bare
                   aria-label={`Remove frequency ${f}`}
                   onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}
                 >

@@ -8,11 +8,13 @@ import { evaluateProject, forgetModel, useModel } from '../project/model.ts';
 import { useModelPart } from '../project/useModelPart.ts';
 import { useProject } from '../project/store.ts';
 import { closeSection, useSection } from '../section/sectionState.ts';
+import { useSectionAddress } from '../section/useSectionAddress.ts';
 import { ShapeLedger } from '../shape/ShapeLedger.tsx';
 import { SolveLedger } from '../solve/SolveLedger.tsx';
 import { startRun } from '../solve/startRun.ts';
 import { commands } from './commands.ts';
-import { useDialogs } from '../ui/dialogs.ts';
+import { useQuietAddress } from '../ui/address.ts';
+import { closeDialog, showDialog, useDialog } from '../ui/dialogs.ts';
 import { Header } from './Header.tsx';
 import { Help } from './Help.tsx';
 import { Palette } from './Palette.tsx';
@@ -44,6 +46,12 @@ function Evaluation({ stage }: { stage: StagePath }) {
   return null;
 }
 
+const pick = (name: string): void => useProject.getState().pick(name);
+/** The picked line has an address. */
+function usePickedAddress(opened: boolean): void {
+  useQuietAddress('line', useProject((s) => s.picked), opened, pick); // prettier-ignore
+}
+
 /** One open project: header, course, and the stage. */
 export default function Workbench() {
   const { id = '', stage: raw } = useParams();
@@ -54,10 +62,10 @@ export default function Workbench() {
   const load = useProject((s) => s.load);
   const modelFault = useModel((s) => s.fault);
   const section = useSection((s) => s.open !== null);
+  useSectionAddress(stage === 'feed');
+  usePickedAddress(opened);
   const [palette, setPalette] = useState(false);
-  const [help, setHelp] = useState(false);
-
-  const { open: dialog, file, close: closeDialog } = useDialogs();
+  const dialog = useDialog();
 
   useServerEvents(id);
   useEffect(() => {
@@ -70,7 +78,7 @@ export default function Workbench() {
   useHotkeys('mod+k', () => setPalette(true), { preventDefault: true, enableOnFormTags: true });
   useHotkeys('mod+z', () => useProject.getState().undo(), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => useProject.getState().redo(), { preventDefault: true });
-  useHotkeys('shift+slash', () => setHelp(true), { useKey: false });
+  useHotkeys('shift+slash', () => showDialog('keys'), { useKey: false });
   useHotkeys(
     'mod+enter',
     () => {
@@ -81,7 +89,7 @@ export default function Workbench() {
   );
   // What can be added depends on the model as it is when the palette opens.
   const list = useMemo(
-    () => (palette ? commands(id, navigate, [{ title: 'Keys and conventions', keys: '?', run: () => setHelp(true) }]) : []),
+    () => (palette ? commands(id, navigate, [{ title: 'Keys and conventions', keys: '?', run: () => showDialog('keys') }]) : []),
     [palette, id, navigate],
   );
 
@@ -96,7 +104,7 @@ export default function Workbench() {
   return (
     <div className="bench">
       <Evaluation stage={stage} />
-      <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => setHelp(true)} />
+      <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => showDialog('keys')} />
       {(fault ?? modelFault) && (
         <div role="alert" className="notice bad">
           {fault ?? modelFault}
@@ -122,11 +130,11 @@ export default function Workbench() {
       <Palette open={palette} commands={list} onClose={() => setPalette(false)} />
       <Suspense fallback={null}>
         {dialog === 'calculator' && <Calculator onClose={closeDialog} />}
-        {dialog === 'import' && <ImportDialog file={file} onClose={closeDialog} />}
+        {dialog === 'import' && <ImportDialog onClose={closeDialog} />}
         {dialog === 'export' && <ExportDialog onClose={closeDialog} />}
         {dialog === 'materials' && <MaterialLibrary onClose={closeDialog} />}
       </Suspense>
-      <Help open={help} onClose={() => setHelp(false)} />
+      <Help open={dialog === 'keys'} onClose={closeDialog} />
     </div>
   );
 }

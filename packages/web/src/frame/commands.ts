@@ -6,7 +6,7 @@ import { useProject } from '../project/store.ts';
 import { addLine } from '../project/addLine.ts';
 import { startRun } from '../solve/startRun.ts';
 import { download } from '../ui/download.ts';
-import { useDialogs } from '../ui/dialogs.ts';
+import { showDialog } from '../ui/dialogs.ts';
 import { stages } from '../ui/stages.ts';
 
 export interface Command {
@@ -56,10 +56,10 @@ export function commands(id: string, navigate: NavigateFunction, extra: Command[
         void navigate(`/project/${id}/solve`);
       },
     },
-    { title: 'Calculator: lines, guides, skin depth', run: () => useDialogs.getState().show('calculator') },
-    { title: 'Materials: the library', run: () => useDialogs.getState().show('materials') },
-    { title: 'Import a drawing or a body: DXF, STL, OBJ, 3MF, glTF, STEP, points', run: () => useDialogs.getState().show('import') },
-    { title: 'Export the model: STL, glTF, DXF', run: () => useDialogs.getState().show('export') },
+    { title: 'Calculator: lines, guides, skin depth', run: () => showDialog('calculator') },
+    { title: 'Materials: the library', run: () => showDialog('materials') },
+    { title: 'Import a drawing or a body: DXF, STL, OBJ, 3MF, glTF, STEP, points', run: () => showDialog('import') },
+    { title: 'Export the model: STL, glTF, DXF', run: () => showDialog('export') },
     { title: 'Undo', keys: 'Ctrl Z', run: () => useProject.getState().undo() },
     { title: 'Redo', keys: 'Ctrl Shift Z', run: () => useProject.getState().redo() },
     { title: 'Export project as JSON', run: exportProject },

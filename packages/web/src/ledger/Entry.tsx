@@ -104,11 +104,15 @@ export function Entry({
       )}
       <span className="glyph">{glyph}</span>
       {children}
-      <span className="tools">
-        {onShow && showing && tool(eyes[showing][1], eyes[showing][0], onShow)}
-        {onMute && tool(muted ? 'Unmute' : 'Mute', muted ? <VolumeOff /> : <VolumeUp />, onMute)}
-        {onDuplicate && tool('Duplicate', <ContentCopy />, onDuplicate)}
-        {tool('Remove', <Delete />, onRemove)}
+      <span className="tools" style={{ minWidth: 24 * (1 + Number(!!onShow) + Number(!!onMute) + Number(!!onDuplicate)) }}>
+        {(picked || lit) && (
+          <>
+            {onShow && showing && tool(eyes[showing][1], eyes[showing][0], onShow)}
+            {onMute && tool(muted ? 'Unmute' : 'Mute', muted ? <VolumeOff /> : <VolumeUp />, onMute)}
+            {onDuplicate && tool('Duplicate', <ContentCopy />, onDuplicate)}
+            {tool('Remove', <Delete />, onRemove)}
+          </>
+        )}
       </span>
       {told.map((p) => (
         <div key={`${p.code}${p.message}`} role="alert" className={p.severity === 'error' ? 'fault' : 'fault caution'}>

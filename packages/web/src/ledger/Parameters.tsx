@@ -8,7 +8,7 @@ import { Button, ButtonBase } from '@mui/material';
 import { memo, useMemo, useState } from 'react';
 import { freeName, removeEntry } from '../project/edits.ts';
 import { problemsAt, useModel, useProblemsOf } from '../project/model.ts';
-import { useDialogs } from '../ui/dialogs.ts';
+import { showDialog } from '../ui/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
 import { ParameterName, useParameterRename } from './parameterName.tsx';
@@ -25,7 +25,7 @@ const plain = /^\s*[-+]?[\d.]+(e[-+]?\d+)?\s*[A-Za-z]*\s*$/i;
 const many = 12;
 
 /** The parameters that open the ledger, in groups that fold, or as a table. */
-export function Parameters() {
+export const Parameters = memo(function Parameters() {
   const document = useProject((s) => s.document)!;
   const { parameters } = document;
   const problems = useModel((s) => s.view.problems);
@@ -45,7 +45,7 @@ export function Parameters() {
           </Tool>
         )}
         <Tool onClick={() => setPasting(true)}>Paste</Tool>
-        <Tool onClick={() => useDialogs.getState().show('calculator')}>Calculator</Tool>
+        <Tool onClick={() => showDialog('calculator')}>Calculator</Tool>
         <Button
           startIcon={<Add />}
           onClick={() =>
@@ -66,7 +66,7 @@ export function Parameters() {
       {pasting && <ParameterPaste onClose={() => setPasting(false)} />}
     </section>
   );
-}
+});
 
 interface GroupProps {
   title: string;

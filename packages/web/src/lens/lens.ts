@@ -1,4 +1,5 @@
 import type { Complex } from '@jadebell/core/results';
+import { z } from 'zod';
 import { create } from 'zustand';
 import type { Axis } from '@jadebell/core/numerics';
 
@@ -49,8 +50,48 @@ const fresh: Lens = {
   board: null,
 };
 
+const axis: z.ZodType<Axis> = z.union([z.literal(0), z.literal(1), z.literal(2)]);
+/** What the browser may hold of a lens. */
+const kept = {
+  run: z.string().nullable(),
+  beside: z.array(z.object({ id: z.string(), project: z.string() })),
+  frequency: z.number().positive().nullable(),
+  phase: z.number(),
+  speed: z.number().positive(),
+  gaps: z.enum(['kept', 'out', 'both']),
+  references: z.record(z.string(), z.string()),
+  shifts: z.record(z.string(), z.number()),
+  excitation: z.object({ name: z.string(), waves: z.array(z.object({ channel: z.string(), amplitude: z.number(), phase: z.number() })) }).nullable(),
+  plane: z.object({ axis, at: z.number() }).nullable(),
+  board: z.string().nullable(),
+} satisfies { [K in Exclude<keyof Lens, 'playing'>]: z.ZodType<Lens[K]> };
+
+const words: Partial<Record<keyof typeof kept, string>> = { beside: 'runs beside', references: 'reference impedances', shifts: 'planes of ports', excitation: 'waves' }; // prettier-ignore
+
+/** A lens as it was stored, in what of it can be read, and what cannot, in words. */
+export function readLens(text: string | null): { lens: Partial<Lens>; lost: string[] } {
+  let stored: unknown;
+  try {
+    stored = JSON.parse(text ?? '{}');
+  } catch {
+    return { lens: {}, lost: ['all of it'] };
+  }
+  if (typeof stored !== 'object' || stored === null) return { lens: {}, lost: ['all of it'] };
+  const lens: Record<string, unknown> = {};
+  const lost: string[] = [];
+  for (const [key, schema] of Object.entries(kept)) {
+    if (!(key in stored)) continue;
+    const part = schema.safeParse((stored as Record<string, unknown>)[key]);
+    if (part.success) lens[key] = part.data;
+    else lost.push(words[key as keyof typeof kept] ?? key);
+  }
+  return { lens, lost };
+}
+
 interface State extends Lens {
   project: string | null;
+  /** What of the stored lens could not be read, in words, until that has been seen. */
+  lost: string[];
   open(project: string): void;
   set(change: Partial<Lens>): void;
 }
@@ -61,19 +102,15 @@ const place = (project: string): string => `jadebell.lens.${project}`;
 export const useLens = create<State>((set, get) => ({
   ...fresh,
   project: null,
+  lost: [],
   open(project) {
     if (get().project === project) return;
-    let kept: Partial<Lens> = {};
-    try {
-      kept = JSON.parse(localStorage.getItem(place(project)) ?? '{}') as Partial<Lens>;
-    } catch {
-      // What cannot be read is not worth a message: the lens begins anew.
-    }
-    set({ ...fresh, ...kept, playing: null, project });
+    const { lens, lost } = readLens(localStorage.getItem(place(project)));
+    set({ ...fresh, ...lens, lost, project });
   },
   set(change) {
     set(change);
-    const { project, open: _open, set: _set, playing: _playing, ...lens } = get();
+    const { project, lost: _lost, open: _open, set: _set, playing: _playing, ...lens } = get();
     if (project && !('phase' in change && Object.keys(change).length === 1)) localStorage.setItem(place(project), JSON.stringify(lens));
   },
 }));

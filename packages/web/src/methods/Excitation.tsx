@@ -87,11 +87,7 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
                 problems={problemsAt(problems, 'solve', undefined, `combine.${i}.phase`)}
                 onChange={(phase) => change({ phase })}
               />
-              <Tool
-                style={{ border: 0, padding: '0 4px' }}
-                aria-label={`Remove wave ${i + 1}`}
-                onClick={() => edit('remove wave', (d) => withWave(d, i, null))}
-              >
+              <Tool bare aria-label={`Remove wave ${i + 1}`} onClick={() => edit('remove wave', (d) => withWave(d, i, null))}>
                 ×
               </Tool>
             </div>

@@ -6,6 +6,7 @@ import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { Figures } from '../kit/Figures.tsx';
 import { TableBody, TableRow, TableCell } from '@mui/material';
+import { Scroll } from '../kit/Scroll.tsx';
 
 /** Where a result can be held against itself. */
 export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
@@ -15,7 +16,7 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   const { data: time } = useArray(inTime ? run.id : null, 'time');
   return (
     <Card title="Evidence" about={`run ${run.number}`} file={`${stem}-evidence`}>
-      <div className="scroll">
+      <Scroll label="Evidence">
         <Figures>
           <TableBody>
             {rows.map(([what, value]) => (
@@ -34,7 +35,7 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
             {Math.abs(signal.data[signal.data.length - 1]).toExponential(1)}.
           </p>
         )}
-      </div>
+      </Scroll>
     </Card>
   );
 }

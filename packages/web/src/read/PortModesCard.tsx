@@ -10,6 +10,7 @@ import { c0 } from './plot/constants.ts';
 import { download } from '../ui/download.ts';
 import { Figures } from '../kit/Figures.tsx';
 import { TableBody, TableRow, TableCell } from '@mui/material';
+import { Scroll } from '../kit/Scroll.tsx';
 
 const eta0 = 376.730313668;
 const formatNumber = (v: number): string => v.toPrecision(4);
@@ -60,7 +61,7 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
       exports={[{ label: 'Propagation (CSV)', act: csv }]}
       waiting={!beta || !frequency}
     >
-      <div className="scroll">
+      <Scroll label="Port modes">
         <Figures>
           <TableBody>
             {guided.map(({ n, family, impedance, voltage }) => (
@@ -84,7 +85,7 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
             ))}
           </TableBody>
         </Figures>
-      </div>
+      </Scroll>
     </Card>
   );
 }

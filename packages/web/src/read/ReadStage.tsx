@@ -1,11 +1,11 @@
-import { Button } from '@mui/material';
+import { Alert, Button } from '@mui/material';
 import { recorderKind } from '@jadebell/core/recorders';
 import { type Board, changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
 import { channelNames, knowsGaps } from '@jadebell/core/results';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo } from 'react';
 import useSWR from 'swr';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { getArray, getJson } from '../api/client.ts';
 import { useProjects, useRunDocument, useRuns } from '../api/hooks.ts';
 import { useKept } from '../api/useKept.ts';
@@ -31,11 +31,11 @@ import { shownRuns } from '../lens/shown.ts';
 import { MiddleContext } from '../lens/useFrequency.ts';
 import { usePlay } from '../lens/usePlay.ts';
 import { ShownContext } from '../lens/useShown.ts';
+import { closeAt, goAt, openAt, restAt, useAddress } from '../ui/address.ts';
 
 /** The boards of a project: cards under one lens bar. */
 export default function ReadStage() {
   const { id = '' } = useParams();
-  const [search, setSearch] = useSearchParams();
   const runs = useRuns(id).data;
   const open = useLens((s) => s.open);
   const lensRun = useLens((s) => s.run);
@@ -43,14 +43,11 @@ export default function ReadStage() {
   const project = useLens((s) => s.project);
   useEffect(() => open(id), [id, open]);
   const readable = useMemo(() => (runs ?? []).filter((r) => r.meta), [runs]);
-  const asked = search.get('run');
+  const asked = useAddress('run');
+  // The lens goes where the address is, so that it is there when the project is opened without one.
   useEffect(() => {
-    // A link to a run moves the lens there.
-    if (asked && project === id) {
-      set({ run: asked });
-      setSearch({}, { replace: true });
-    }
-  }, [asked, project, id, set, setSearch]);
+    if (asked && project === id) set({ run: asked });
+  }, [asked, project, id, set]);
   const run = readable.find((r) => r.id === (asked ?? lensRun)) ?? readable[0];
   if (!runs || project !== id) return <p className="quiet pad">Reading the runs …</p>;
   if (!run)
@@ -98,9 +95,10 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
   const stops = useStops(run);
   const proposed = useMemo(() => defaultBoards(meta, isOptical(meta, stops)), [meta, stops]);
   const boards = now.boards?.length ? now.boards : proposed;
-  const open = useLens((s) => s.board);
+  const left = useLens((s) => s.board);
+  const open = useAddress('board') ?? left;
   const excitation = useLens((s) => s.excitation);
-  const [settingUp, setSettingUp] = useState<string | null>(null);
+  const settingUp = useAddress('card');
   const at = Math.max(0, boards.findIndex((b) => b.name === open)); // prettier-ignore
   const board: Board | undefined = boards[at];
   const solved = useRunDocument(run.id).data;
@@ -132,13 +130,21 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
           <BoardContext value={onBoard}>
             <div className="read">
               <div className="lens" role="toolbar" aria-label="Lens bar">
-                <RunsLens runs={runs} run={run} choose={(r) => set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) })} />
+                <RunsLens
+                  runs={runs}
+                  run={run}
+                  choose={(r) => {
+                    set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) });
+                    restAt({ run: r.id });
+                  }}
+                />
                 {stops.length > 0 && <FrequencyLens stops={stops} />}
                 {fields && <PhaseLens />}
                 <PlaneLens run={run} />
                 <ExcitationLens run={run} />
                 {meta.excitations.length > 0 && <PortsLens run={run} gaps={shown.some((s) => knowsGaps(s.run.meta!))} />}
               </div>
+              <LostLens />
               {changes.length > 0 && (
                 <div className="notice" role="status">
                   <b>The model has changed since run {run.number}:</b>
@@ -157,8 +163,8 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                 at={at}
                 meta={meta}
                 choose={(name) => {
-                  setSettingUp(null);
                   set({ board: name });
+                  goAt({ board: name, card: null });
                 }}
                 run={run}
                 lit={litBy(run, excitation)}
@@ -183,18 +189,30 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                         at={at}
                         change={change}
                         settingUp={settingUp === card.id}
-                        setUp={() => setSettingUp(settingUp === card.id ? null : card.id)}
+                        setUp={() => (settingUp === card.id ? closeAt('card') : openAt({ card: card.id }))}
                       />
                     )}
                   </BoardGrid>
                 )}
-                {edited && <CardSettings card={edited} meta={meta} change={(next) => change(edited.id, next)} close={() => setSettingUp(null)} />}
+                {edited && <CardSettings card={edited} meta={meta} change={(next) => change(edited.id, next)} close={() => closeAt('card')} />}
               </div>
             </div>
           </BoardContext>
         </MiddleContext>
       </PinnableContext>
     </ShownContext>
+  );
+}
+
+/** Tells what of the way of looking that the browser kept was damaged; it has begun anew there. */
+function LostLens() {
+  const lost = useLens((s) => s.lost);
+  if (!lost.length) return null;
+  return (
+    <Alert severity="warning" onClose={() => useLens.setState({ lost: [] })}>
+      What this browser kept of how the results were looked at could not be read: {lost.join(', ')}. It has begun anew there; runs and boards are as
+      they were.
+    </Alert>
   );
 }
 

@@ -1,11 +1,12 @@
 import { formatSI } from '@jadebell/core/expressions/format';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../project/store.ts';
+import { closeAt } from '../ui/address.ts';
 import { quantitiesOf } from './display.ts';
 import { ModeDetails, ModeTable } from './ModeTable.tsx';
 import { SectionCanvas } from './SectionCanvas.tsx';
 import { ConvergenceStudy, SweepStudy } from './SectionStudies.tsx';
-import { askSection, closeSection, promptCells, stopSection, useSection } from './sectionState.ts';
+import { askSection, promptCells, stopSection, useSection } from './sectionState.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
 
@@ -25,7 +26,7 @@ export default function SectionView() {
   const port = document.ports.find((p) => p.name === open) ?? null;
   const gone = !entry && !port;
   useEffect(() => {
-    if (gone) closeSection();
+    if (gone) closeAt('section');
   }, [gone]);
   // What the modes rest on; other edits leave them as they are.
   const { parameters, materials, parts, lines } = document;
@@ -43,7 +44,7 @@ export default function SectionView() {
   return (
     <section className="section-view" aria-label={`Section ${open}`}>
       <header className="row">
-        <Tool onClick={closeSection}>Back to the model</Tool>
+        <Tool onClick={() => closeAt('section')}>Back to the model</Tool>
         <h2>{open}</h2>
         {prepared && (
           <span className="quiet">

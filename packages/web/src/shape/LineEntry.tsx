@@ -9,6 +9,7 @@ import { duplicateLines, removeEntry, replaceEntry } from '../project/edits.ts';
 import { useModel, useProblemsOf } from '../project/model.ts';
 import { cycleShowing, useStage } from '../project/stageState.ts';
 import { useProject } from '../project/store.ts';
+import { DenseLine } from './DenseLine.tsx';
 
 interface Props {
   line: Line;
@@ -16,6 +17,8 @@ interface Props {
   materials: string[];
   chosen: boolean;
   muted: boolean;
+  /** In one row, but for the picked one. */
+  dense: boolean;
   frames: string[];
   /** Why its new name was refused. */
   refused?: Problem;
@@ -24,7 +27,7 @@ interface Props {
 }
 
 /** One line of the model; drawn anew only when something of its own changes, as a model may have hundreds. */
-export const LineEntry = memo(function LineEntry({ line, number, materials, chosen, muted, frames, refused, onChoose, onRename }: Props) {
+export const LineEntry = memo(function LineEntry({ line, number, materials, chosen, muted, dense, frames, refused, onChoose, onRename }: Props) {
   const { edit } = useProject.getState();
   const picked = useProject((s) => s.picked === line.name);
   const own = useProblemsOf('lines', line.name);
@@ -53,23 +56,27 @@ export const LineEntry = memo(function LineEntry({ line, number, materials, chos
       onDuplicate={() => edit('duplicate line', (d) => duplicateLines(d, new Set([line.name])).project)}
       onRemove={() => edit('remove line', (d) => removeEntry(d, 'lines', line.name))}
     >
-      <span>
-        <Sentence
-          entry={line}
-          parts={shape.sentence(line)}
-          chips={shape.chips(line)}
-          problems={own}
-          materials={materials}
-          inherited={shape.material === 'first' ? 'material as before' : undefined}
-          onChange={(next, what) => replace(what, next)}
-          onRename={(name) => onRename(line.name, name)}
-        />
-        {picked && line.in === undefined && frames.length > 0 && shape.kind !== 'section' && (
-          <Tool style={{ marginLeft: 6 }} onClick={() => replace('frame', { ...line, in: frames[frames.length - 1] })}>
-            In a frame
-          </Tool>
-        )}
-      </span>
+      {dense && !picked ? (
+        <DenseLine line={line} />
+      ) : (
+        <span>
+          <Sentence
+            entry={line}
+            parts={shape.sentence(line)}
+            chips={shape.chips(line)}
+            problems={own}
+            materials={materials}
+            inherited={shape.material === 'first' ? 'material as before' : undefined}
+            onChange={(next, what) => replace(what, next)}
+            onRename={(name) => onRename(line.name, name)}
+          />
+          {picked && line.in === undefined && frames.length > 0 && shape.kind !== 'section' && (
+            <Tool style={{ marginLeft: 6 }} onClick={() => replace('frame', { ...line, in: frames[frames.length - 1] })}>
+              In a frame
+            </Tool>
+          )}
+        </span>
+      )}
     </Entry>
   );
 });

@@ -1,12 +1,12 @@
+import { memo } from 'react';
 import { findMaterial, materialSummary } from '@jadebell/core/materials';
-import { useDialogs } from '../ui/dialogs.ts';
+import { showDialog } from '../ui/dialogs.ts';
 import { useProject } from '../project/store.ts';
 import { Tool } from '../kit/Tool.tsx';
 
 /** Materials in use, and the way to the library. */
-export function Materials() {
+export const Materials = memo(function Materials() {
   const document = useProject((s) => s.document)!;
-  const show = useDialogs((s) => s.show);
   const used = new Set(document.lines.flatMap((l) => l.material ?? []));
   const names = [...new Set([...document.materials.map((m) => m.name), ...used])];
   return (
@@ -14,7 +14,7 @@ export function Materials() {
       <header>
         <h2>Materials</h2>
         <span className="grow" />
-        <Tool onClick={() => show('materials')}>Library</Tool>
+        <Tool onClick={() => showDialog('materials')}>Library</Tool>
       </header>
       {names.map((name) => {
         const m = findMaterial(document, name);
@@ -27,4 +27,4 @@ export function Materials() {
       })}
     </section>
   );
-}
+});

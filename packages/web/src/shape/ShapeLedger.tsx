@@ -3,14 +3,17 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { type Line, renameLine, shapeOf } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
 import { namesUsed } from '@jadebell/core/expressions/uses';
-import { type MouseEvent, useCallback, useEffect, useMemo, useState } from 'react';
+import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useDialogs } from '../ui/dialogs.ts';
+import { showDialog } from '../ui/dialogs.ts';
+import { useRemembered } from '../ui/remembered.ts';
+import { z } from 'zod';
 import { Parameters } from '../ledger/Parameters.tsx';
 import { useRename } from '../ledger/useRename.ts';
 import { moveLine, removeEntry, removeLines, replaceEntry } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
+import { LongList } from '../kit/LongList.tsx';
 import { ToolMenu } from '../kit/ToolMenu.tsx';
 import { addLine } from '../project/addLine.ts';
 import { copyLines, cutLines, pasteLines } from './clipboard.ts';
@@ -25,6 +28,10 @@ import { Field } from '../kit/Field.tsx';
 
 const none: ReadonlySet<string> = new Set();
 
+/** What stands in the ledger: the title of a section, or a line. */
+type Row =
+  { head: Line & { kind: 'section' }; open: boolean; count: number; line?: never } | { line: Line; number: number; muted: boolean; head?: never };
+
 /** Parameters, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
   const document = useProject((s) => s.document)!;
@@ -32,8 +39,11 @@ export function ShapeLedger() {
   const kinds = useModel((s) => s.view.kinds);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(none);
   const [search, setSearch] = useState('');
+  const [dense, setDense] = useRemembered('ledger.dense', z.boolean(), false);
   const [folded, setFolded] = useState<ReadonlySet<string>>(none);
   const [table, setTable] = useState<string | null>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const picked = useProject((s) => s.picked);
   const { rename, refusedOf } = useRename('lines', renameLine);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -84,9 +94,21 @@ export function ShapeLedger() {
     return () => window.removeEventListener('paste', take);
   }, []);
 
-  const shown = (line: Line): boolean => !search || matches(line, shapeOf(line).title, search);
+  const fold = (name: string): void =>
+    setFolded((old) => {
+      const next = new Set(old);
+      if (!next.delete(name)) next.add(name);
+      return next;
+    });
+  const rows = sections.flatMap(({ head, lines }): Row[] => {
+    const found = lines.filter(({ line }) => !search || matches(line, shapeOf(line).title, search));
+    if (search && !found.length) return [];
+    const open = !head || search !== '' || !folded.has(head.name);
+    const own = found.map(({ line, number }): Row => ({ line, number, muted: line.muted === true || head?.muted === true }));
+    return [...(head ? [{ head, open, count: lines.length }] : []), ...(open ? own : [])];
+  });
   return (
-    <div className="ledger" aria-label="Ledger">
+    <div ref={scroller} className="ledger" aria-label="Ledger">
       <Parameters />
       {chosen.size > 1 && <MultiEdit names={chosen} materials={materials} onDone={(next) => setChosen(next ? new Set(next) : none)} />}
       <section aria-label="Bodies">
@@ -97,11 +119,14 @@ export function ShapeLedger() {
           <ToolMenu
             label="Exchange"
             items={[
-              { title: 'Import a file', about: 'DXF, STL, OBJ, 3MF, glTF, STEP, points', act: () => useDialogs.getState().show('import') },
+              { title: 'Import a file', about: 'DXF, STL, OBJ, 3MF, glTF, STEP, points', act: () => showDialog('import') },
               { title: 'Paste a table', about: 'one line for each row', act: () => setTable('') },
-              { title: 'Export the model', about: 'STL, glTF, DXF', act: () => useDialogs.getState().show('export') },
+              { title: 'Export the model', about: 'STL, glTF, DXF', act: () => showDialog('export') },
             ]}
           />
+          <Tool aria-pressed={dense} hint="One row a line; the picked one in full" onClick={() => setDense(!dense)}>
+            Dense
+          </Tool>
           <Tool onClick={() => addLine('section')}>Add section</Tool>
         </header>
         {!names.length && (
@@ -118,46 +143,33 @@ export function ShapeLedger() {
           }}
         >
           <SortableContext items={names} strategy={verticalListSortingStrategy}>
-            {sections.map(({ head, lines }) => {
-              const found = lines.filter(({ line }) => shown(line));
-              if (search && !found.length) return null;
-              const open = !head || search !== '' || !folded.has(head.name);
-              return (
-                <div key={head?.name ?? ''}>
-                  {head && (
-                    <SectionHead
-                      line={head}
-                      open={open}
-                      count={lines.length}
-                      onFold={() =>
-                        setFolded((old) => {
-                          const next = new Set(old);
-                          if (!next.delete(head.name)) next.add(head.name);
-                          return next;
-                        })
-                      }
-                      onChange={(next) => edit(`section ${head.name}`, (d) => replaceEntry(d, 'lines', head.name, next))}
-                      onRemove={() => edit('remove section', (d) => removeEntry(d, 'lines', head.name))}
-                    />
-                  )}
-                  {open &&
-                    found.map(({ line, number }) => (
-                      <LineEntry
-                        key={line.name}
-                        line={line}
-                        number={number}
-                        materials={materials}
-                        frames={frames}
-                        chosen={chosen.has(line.name)}
-                        muted={line.muted === true || head?.muted === true}
-                        refused={refusedOf(line.name)}
-                        onChoose={choose}
-                        onRename={rename}
-                      />
-                    ))}
-                </div>
-              );
-            })}
+            <LongList rows={rows} keyOf={(row) => (row.head ?? row.line).name} height={dense ? 28 : 76} scroller={scroller} shown={picked}>
+              {(row) =>
+                row.head ? (
+                  <SectionHead
+                    line={row.head}
+                    open={row.open}
+                    count={row.count}
+                    onFold={() => fold(row.head.name)}
+                    onChange={(next) => edit(`section ${row.head.name}`, (d) => replaceEntry(d, 'lines', row.head.name, next))}
+                    onRemove={() => edit('remove section', (d) => removeEntry(d, 'lines', row.head.name))}
+                  />
+                ) : (
+                  <LineEntry
+                    line={row.line}
+                    number={row.number}
+                    materials={materials}
+                    frames={frames}
+                    chosen={chosen.has(row.line.name)}
+                    muted={row.muted}
+                    dense={dense}
+                    refused={refusedOf(row.line.name)}
+                    onChoose={choose}
+                    onRename={rename}
+                  />
+                )
+              }
+            </LongList>
           </SortableContext>
         </DndContext>
       </section>

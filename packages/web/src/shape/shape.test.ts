@@ -3,6 +3,7 @@ import { emptyProject, type Line, type Project, shapes } from '@jadebell/core/do
 import { namesUsed } from '@jadebell/core/expressions/uses';
 import { changeLines, clip, duplicateLines, moveLine, paste } from '../project/edits.ts';
 import { inSections, matches, sectionLength } from './sections.ts';
+import { extentText } from './DenseLine.tsx';
 
 const line = (kind: string, name: string, change: object = {}): Line =>
   ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as object), ...change }) as unknown as Line;
@@ -50,4 +51,16 @@ describe('lines', () => {
 
 test('names in expressions: parameters, but no units, functions, lines or their parts', () => {
   expect(namesUsed('microstrip_width(z, er, h, 10 GHz) + board.max.x / 2 + 1e3 * sqrt(w^2) - 2mm')).toEqual(['z', 'er', 'h', 'w']);
+});
+
+test('the dense view tells how large a line is, along which it has any extent', () => {
+  expect(extentText([{ min: [0, 0, 0], max: [0.096, 0.024, 0] }])).toBe('96 mm × 24 mm');
+  // Of copies the box around all.
+  expect(
+    extentText([
+      { min: [0, 0, 0], max: [0.001, 0.001, 0.002] },
+      { min: [0.004, 0, 0], max: [0.005, 0.001, 0.002] },
+    ]),
+  ).toBe('5 mm × 1 mm × 2 mm');
+  expect(extentText([])).toBe('');
 });

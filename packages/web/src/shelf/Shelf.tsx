@@ -11,6 +11,7 @@ import { Link, useNavigate } from 'react-router';
 import { sendJson } from '../api/client.ts';
 import { useProjects } from '../api/hooks.ts';
 import type { ProjectFull, ProjectSummary } from '../api/types.ts';
+import { closeDialog, showDialog, useDialog } from '../ui/dialogs.ts';
 import { useDark } from '../ui/useDark.ts';
 import { FilePicker } from '../kit/FilePicker.tsx';
 import { IconTool } from '../kit/IconTool.tsx';
@@ -25,7 +26,7 @@ export function Shelf() {
   const { setMode } = useColorScheme();
   const [fault, setFault] = useState<string | null>(null);
   const [removing, setRemoving] = useState<ProjectSummary | null>(null);
-  const [starting, setStarting] = useState(false);
+  const starting = useDialog() === 'designs';
   const picker = useRef<HTMLInputElement>(null);
 
   const add = async (body: object): Promise<void> => {
@@ -82,7 +83,7 @@ export function Shelf() {
         <Button variant="outlined" startIcon={<Upload />} onClick={() => picker.current?.click()}>
           Import project
         </Button>
-        <Button variant="outlined" onClick={() => setStarting(true)}>
+        <Button variant="outlined" onClick={() => showDialog('designs')}>
           Start from a design
         </Button>
         <Button variant="contained" startIcon={<Add />} onClick={() => void add({ title: 'New project' })}>
@@ -118,7 +119,7 @@ export function Shelf() {
       </div>
       {starting && (
         <Suspense fallback={null}>
-          <StarterDialog onStart={(document) => void add({ document })} onClose={() => setStarting(false)} />
+          <StarterDialog onStart={(document) => void add({ document })} onClose={closeDialog} />
         </Suspense>
       )}
       <Dialog open={removing !== null} onClose={() => setRemoving(null)}>

@@ -1,10 +1,13 @@
-import { create } from 'zustand';
+import { closeAt, openAt, useAddress } from './address.ts';
 
-export type DialogName = 'materials' | 'calculator' | 'import' | 'export';
-/** Which of the large dialogs is open, and a file that one of them was opened with. */
-export const useDialogs = create<{ open: DialogName | null; file: File | null; show(name: DialogName, file?: File): void; close(): void }>((set) => ({
-  open: null,
-  file: null,
-  show: (open, file) => set({ open, file: file ?? null }),
-  close: () => set({ open: null, file: null }),
-}));
+const names = ['materials', 'calculator', 'import', 'export', 'keys', 'designs'] as const;
+export type DialogName = (typeof names)[number];
+
+/** Opens one of the large dialogs. */
+export const showDialog = (name: DialogName): void => openAt({ dialog: name });
+export const closeDialog = (): void => closeAt('dialog');
+/** Which of the large dialogs is open; null: none. */
+export function useDialog(): DialogName | null {
+  const told = useAddress('dialog');
+  return names.find((n) => n === told) ?? null;
+}

@@ -15,6 +15,7 @@ import { Figures } from '../../kit/Figures.tsx';
 import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
 import { TypedField } from '../../kit/Field.tsx';
 import { Tool } from '../../kit/Tool.tsx';
+import { Scroll } from '../../kit/Scroll.tsx';
 
 const db = (v: number): string => (10 * Math.log10(v)).toFixed(2);
 const percent = (v: number): string => (100 * v).toFixed(1);
@@ -153,7 +154,7 @@ function FigureTable<F extends { frequency: number }>({ title, about, run, figur
       tools={tools}
       exports={[{ label: 'Table (CSV)', act: csv }]}
     >
-      <div className="scroll">
+      <Scroll label={title}>
         <Figures>
           <TableHead>
             <TableRow>
@@ -201,7 +202,7 @@ function FigureTable<F extends { frequency: number }>({ title, about, run, figur
             </TableBody>
           )}
         </Figures>
-      </div>
+      </Scroll>
     </Card>
   );
 }
