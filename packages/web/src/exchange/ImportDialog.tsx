@@ -1,29 +1,16 @@
 import type { Line, Part, Project } from '@jadebell/core/document';
-import { formatSI } from '@jadebell/core/expressions/format';
 import { library } from '@jadebell/core/materials';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress } from '@mui/material';
 import { useRef, useState } from 'react';
 import { freeName } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
-import type { ExchangeReply, Found, FoundPart } from '../workers/exchange.protocol.ts';
+import type { ExchangeReply, Found } from '../workers/exchange.protocol.ts';
+import { FoundTable, type Taking, units } from './FoundTable.tsx';
 import { useExchange } from './useExchange.ts';
-import { Figures } from '../kit/Figures.tsx';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
-import { Field } from '../kit/Field.tsx';
-import { Tick } from '../kit/Tick.tsx';
 import { FilePicker } from '../kit/FilePicker.tsx';
 
-const units: Record<string, number> = { nm: 1e-9, um: 1e-6, mm: 1e-3, cm: 1e-2, m: 1, mil: 25.4e-6, inch: 25.4e-3 };
 const endings = '.dxf,.stl,.obj,.3mf,.glb,.gltf,.step,.stp,.iges,.igs,.csv,.txt';
-
-interface Choice {
-  taken: boolean;
-  material: string;
-  thickness: string;
-}
-
-const size = (part: FoundPart, unit: string): string =>
-  part.size.map((s) => (unit ? formatSI(s * units[unit], 'length', 4) : Number(s.toPrecision(4)))).join(' × ');
 
 /** A name for a line from one in a file. */
 const lineName = (text: string): string => {
@@ -35,7 +22,7 @@ const lineName = (text: string): string => {
 };
 
 /** Parts of the project and lines that show them. */
-function withParts(project: Project, parts: Part[], choices: readonly Choice[]): Project {
+function withParts(project: Project, parts: Part[], choices: readonly Taking[]): Project {
   let next = project;
   parts.forEach((given, i) => {
     const taken = new Set((next.parts ?? []).map((p) => p.name));
@@ -60,10 +47,10 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
   const [file, setFile] = useState<File | null>(null);
   const [found, setFound] = useState<Found | null>(null);
   const [unit, setUnit] = useState('');
-  const [choices, setChoices] = useState<Choice[]>([]);
+  const [choices, setChoices] = useState<Taking[]>([]);
   const [progress, setProgress] = useState<{ text: string; fraction: number } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const pending = useRef<Choice[]>([]);
+  const pending = useRef<Taking[]>([]);
   const materials = [...document.materials.map((m) => m.name), ...library.map((m) => m.name)];
 
   const onReply = (reply: ExchangeReply): void => {
@@ -91,7 +78,7 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
     ask({ kind: 'read', file: f });
   };
   const chosen = (found?.parts ?? []).filter((_, i) => choices[i]?.taken);
-  const set = (i: number, change: Partial<Choice>): void => setChoices((old) => old.map((c, n) => (n === i ? { ...c, ...change } : c)));
+  const set = (i: number, change: Partial<Taking>): void => setChoices((old) => old.map((c, n) => (n === i ? { ...c, ...change } : c)));
   const take = (): void => {
     pending.current = chosen.map((p) => choices[p.index]);
     ask({ kind: 'take', indices: chosen.map((p) => p.index), scale: units[unit], source: file!.name });
@@ -149,60 +136,7 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
               </span>{' '}
               <span className="quiet">{found.unit ? 'as the file says' : 'the file does not say; check the sizes below'}</span>
             </p>
-            <div className="table-scroll">
-              <Figures>
-                <TableHead>
-                  <TableRow>
-                    <TableCell>take</TableCell>
-                    <TableCell>{found.parts[0]?.kind === 'outlines' ? 'layer' : 'part'}</TableCell>
-                    <TableCell>size</TableCell>
-                    <TableCell>material</TableCell>
-                    <TableCell>{found.parts[0]?.kind === 'outlines' ? 'thickness' : 'triangles'}</TableCell>
-                    <TableCell>found</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {found.parts.map((p, i) => (
-                    <TableRow key={p.index}>
-                      <TableCell>
-                        <Tick
-                          silent
-                          label={`Take ${p.name}`}
-                          value={choices[i]?.taken ?? false}
-                          disabled={!p.closed}
-                          onChange={(taken) => set(i, { taken })}
-                        />
-                      </TableCell>
-                      <TableCell>{p.name}</TableCell>
-                      <TableCell className="mono">{size(p, unit)}</TableCell>
-                      <TableCell>
-                        <Choice
-                          look="chip"
-                          label={`Material of ${p.name}`}
-                          value={choices[i]?.material ?? ''}
-                          options={plainOptions(materials)}
-                          onChange={(material) => set(i, { material })}
-                        />
-                      </TableCell>
-                      <TableCell>
-                        {p.kind === 'outlines' ? (
-                          <Field
-                            mono
-                            width={80}
-                            label={`Thickness of ${p.name}`}
-                            value={choices[i]?.thickness ?? ''}
-                            onChange={(thickness) => set(i, { thickness })}
-                          />
-                        ) : (
-                          <span className="quiet">{p.count.toLocaleString('en')}</span>
-                        )}
-                      </TableCell>
-                      <TableCell className={p.closed ? 'quiet' : 'bad'}>{p.remarks.join(' ')}</TableCell>
-                    </TableRow>
-                  ))}
-                </TableBody>
-              </Figures>
-            </div>
+            <FoundTable found={found} unit={unit} choices={choices} materials={materials} onChange={set} />
             {found.notes.map((n) => (
               <p key={n} className="quiet">
                 {n}

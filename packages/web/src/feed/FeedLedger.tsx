@@ -75,20 +75,22 @@ export function FeedLedger() {
           problems={[own, renamers[part].refusedOf(entry.name) ?? []].flat()}
           onRemove={() => edit(`remove ${part}`, (d) => (part === 'ports' ? removePort(d, entry.name) : removeEntry(d, part, entry.name)))}
         >
-          <Sentence
-            entry={entry}
-            parts={sentence(entry)}
-            chips={chips(entry)}
-            problems={own}
-            bodies={part === 'recorders' ? filled : metal}
-            onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
-            onRename={(name) => renamers[part].rename(entry.name, name)}
-          />
-          {(part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided')) && (
-            <Tool aria-pressed={open === entry.name} onClick={() => (open === entry.name ? closeAt('section') : openAt({ section: entry.name }))}>
-              Modes
-            </Tool>
-          )}
+          <span>
+            <Sentence
+              entry={entry}
+              parts={sentence(entry)}
+              chips={chips(entry)}
+              problems={own}
+              bodies={part === 'recorders' ? filled : metal}
+              onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
+              onRename={(name) => renamers[part].rename(entry.name, name)}
+            />
+            {(part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided')) && (
+              <Tool aria-pressed={open === entry.name} onClick={() => (open === entry.name ? closeAt('section') : openAt({ section: entry.name }))}>
+                Modes
+              </Tool>
+            )}
+          </span>
         </Entry>
       );
     });

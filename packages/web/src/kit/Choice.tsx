@@ -6,12 +6,13 @@ export type Option<T> = { value: T; label: string; disabled?: boolean } | { head
 
 type Look = 'plain' | 'chip' | 'tool';
 
+// Twice the own class: the library's padding for its arrow has as many, and which comes later depends on what is drawn first.
 const Face = styled(Select, { shouldForwardProp: (name) => name !== 'look' })<{ look: Look }>({
   fontSize: 13,
   lineHeight: '20px',
   color: 'inherit',
   maxWidth: '100%',
-  '& .MuiSelect-select.MuiSelect-select': { padding: '1px 22px 1px 6px', minHeight: 0 },
+  '&& .MuiSelect-select.MuiSelect-select': { padding: '1px 22px 1px 6px', minHeight: 0 },
   '& .MuiSelect-icon': { fontSize: 18, right: 2, color: 'var(--faint)' },
   '& .MuiSelect-select:focus-visible': { outline: '2px solid var(--jade)', outlineOffset: 1, background: 'none' },
   border: '1px solid var(--line)',
@@ -22,15 +23,16 @@ const Face = styled(Select, { shouldForwardProp: (name) => name !== 'look' })<{ 
   variants: [
     {
       props: { look: 'tool' },
-      style: { fontSize: 12.5, fontWeight: 500, '& .MuiSelect-select.MuiSelect-select': { padding: '1px 22px 1px 8px' } },
+      style: { fontSize: 12.5, fontWeight: 500, '&& .MuiSelect-select.MuiSelect-select': { padding: '1px 22px 1px 8px' } },
     },
     {
       props: { look: 'chip' },
       style: {
         borderRadius: 4,
         background: 'var(--paper)',
-        '& .MuiSelect-select.MuiSelect-select': {
+        '&& .MuiSelect-select.MuiSelect-select': {
           padding: '0 5px',
+          minWidth: 0,
           textDecoration: 'underline dotted var(--faint)',
           textUnderlineOffset: 3,
           whiteSpace: 'normal',

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 
-/** A stretch that scrolls, also by keyboard. */
+/** A table that scrolls in its card, also by keyboard. */
 export const Scroll = ({ label, children }: { label: string; children: ReactNode }) => (
-  <div className="scroll" role="region" aria-label={label} tabIndex={0}>
+  <div className="scroll" role="group" aria-label={`${label}, in figures`} tabIndex={0}>
     {children}
   </div>
 );

@@ -1,47 +1,41 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type Line, renameLine, shapeOf } from '@jadebell/core/document';
+import { renameLine } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
-import { namesUsed } from '@jadebell/core/expressions/uses';
-import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useMemo, useRef, useState } from 'react';
 import { showDialog } from '../ui/dialogs.ts';
 import { useRemembered } from '../ui/remembered.ts';
 import { z } from 'zod';
 import { Parameters } from '../ledger/Parameters.tsx';
 import { useRename } from '../ledger/useRename.ts';
-import { moveLine, removeEntry, removeLines, replaceEntry } from '../project/edits.ts';
+import { moveLine, removeEntry, replaceEntry } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { LongList } from '../kit/LongList.tsx';
 import { ToolMenu } from '../kit/ToolMenu.tsx';
 import { addLine } from '../project/addLine.ts';
-import { copyLines, cutLines, pasteLines } from './clipboard.ts';
 import { LineEntry } from './LineEntry.tsx';
 import { Materials } from './Materials.tsx';
 import { MultiEdit } from './MultiEdit.tsx';
 import { SectionHead } from './SectionHead.tsx';
-import { inSections, matches, sectionLength } from './sections.ts';
+import { inSections, rowsOf, sectionLength } from './sections.ts';
+import { useChosen } from './useChosen.ts';
 import { TablePaste } from './TablePaste.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { Field } from '../kit/Field.tsx';
 
 const none: ReadonlySet<string> = new Set();
 
-/** What stands in the ledger: the title of a section, or a line. */
-type Row =
-  { head: Line & { kind: 'section' }; open: boolean; count: number; line?: never } | { line: Line; number: number; muted: boolean; head?: never };
-
 /** Parameters, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
   const document = useProject((s) => s.document)!;
   const edit = useProject((s) => s.edit);
   const kinds = useModel((s) => s.view.kinds);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(none);
   const [search, setSearch] = useState('');
   const [dense, setDense] = useRemembered('ledger.dense', z.boolean(), false);
   const [folded, setFolded] = useState<ReadonlySet<string>>(none);
   const [table, setTable] = useState<string | null>(null);
+  const { chosen, setChosen, choose } = useChosen(setTable);
   const scroller = useRef<HTMLDivElement>(null);
   const picked = useProject((s) => s.picked);
   const { rename, refusedOf } = useRename('lines', renameLine);
@@ -56,57 +50,13 @@ export function ShapeLedger() {
   const frames = useMemo(() => Object.keys(kinds).filter((n) => kinds[n] === 'frame'), [kinds]);
   const sections = useMemo(() => inSections(document.lines), [document.lines]);
 
-  const choose = useCallback((e: MouseEvent, name: string): void => {
-    const { picked, document } = useProject.getState();
-    const names = document?.lines.map((l) => l.name) ?? [];
-    setChosen((old) => {
-      const next = new Set(old);
-      if (e.shiftKey) {
-        const from = names.indexOf(picked ?? name);
-        const to = names.indexOf(name);
-        for (const n of names.slice(Math.min(from, to), Math.max(from, to) + 1)) next.add(n);
-        return next;
-      }
-      if (!next.size && picked && picked !== name && names.includes(picked)) next.add(picked);
-      if (next.has(name)) next.delete(name);
-      else next.add(name);
-      return next;
-    });
-  }, []);
-  /** The chosen lines, or the picked one. */
-  const targets = (): ReadonlySet<string> => {
-    const { picked } = useProject.getState();
-    return chosen.size ? chosen : new Set(picked && names.includes(picked) ? [picked] : []);
-  };
-  useHotkeys('mod+c', () => void copyLines(targets(), namesUsed), [chosen, names]);
-  useHotkeys('mod+x', () => void cutLines(targets(), namesUsed), [chosen, names]);
-  useHotkeys('delete', () => edit('remove lines', (d) => removeLines(d, targets())), [chosen, names]);
-  useHotkeys('escape', () => setChosen(none));
-  useEffect(() => {
-    const take = (e: ClipboardEvent): void => {
-      if (/^(input|textarea|select)$/i.test((e.target as HTMLElement).tagName)) return;
-      const text = e.clipboardData?.getData('text') ?? '';
-      const made = pasteLines(text);
-      if (made) setChosen(new Set(made));
-      else if (text.includes('\t') || text.includes('\n')) setTable(text);
-    };
-    window.addEventListener('paste', take);
-    return () => window.removeEventListener('paste', take);
-  }, []);
-
   const fold = (name: string): void =>
     setFolded((old) => {
       const next = new Set(old);
       if (!next.delete(name)) next.add(name);
       return next;
     });
-  const rows = sections.flatMap(({ head, lines }): Row[] => {
-    const found = lines.filter(({ line }) => !search || matches(line, shapeOf(line).title, search));
-    if (search && !found.length) return [];
-    const open = !head || search !== '' || !folded.has(head.name);
-    const own = found.map(({ line, number }): Row => ({ line, number, muted: line.muted === true || head?.muted === true }));
-    return [...(head ? [{ head, open, count: lines.length }] : []), ...(open ? own : [])];
-  });
+  const rows = rowsOf(sections, search, folded);
   return (
     <div ref={scroller} className="ledger" aria-label="Ledger">
       <Parameters />

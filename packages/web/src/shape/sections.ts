@@ -1,4 +1,4 @@
-import type { Line } from '@jadebell/core/document';
+import { type Line, shapeOf } from '@jadebell/core/document';
 
 /** A run of lines under one title; the first may have none. */
 export interface SectionOfLines {
@@ -32,3 +32,17 @@ export function sectionLength(lines: readonly Line[], at: number): number {
   while (end < lines.length && lines[end].kind !== 'section') end++;
   return end - at;
 }
+
+/** What stands in the ledger: the title of a section, or a line. */
+export type Row =
+  { head: Line & { kind: 'section' }; open: boolean; count: number; line?: never } | { line: Line; number: number; muted: boolean; head?: never };
+
+/** The rows of the ledger: titles and the lines of those that are not folded, or, where something is sought, what has its words under its titles. */
+export const rowsOf = (sections: readonly SectionOfLines[], search: string, folded: ReadonlySet<string>): Row[] =>
+  sections.flatMap(({ head, lines }): Row[] => {
+    const found = lines.filter(({ line }) => !search || matches(line, shapeOf(line).title, search));
+    if (search && !found.length) return [];
+    const open = !head || search !== '' || !folded.has(head.name);
+    const own = found.map(({ line, number }): Row => ({ line, number, muted: line.muted === true || head?.muted === true }));
+    return [...(head ? [{ head, open, count: lines.length }] : []), ...(open ? own : [])];
+  });

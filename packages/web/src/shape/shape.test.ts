@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Line, type Project, shapes } from '@jadebell/core/document';
 import { namesUsed } from '@jadebell/core/expressions/uses';
 import { changeLines, clip, duplicateLines, moveLine, paste } from '../project/edits.ts';
-import { inSections, matches, sectionLength } from './sections.ts';
+import { inSections, matches, rowsOf, sectionLength } from './sections.ts';
 import { extentText } from './DenseLine.tsx';
 
 const line = (kind: string, name: string, change: object = {}): Line =>
@@ -63,4 +63,17 @@ test('the dense view tells how large a line is, along which it has any extent', 
     ]),
   ).toBe('5 mm × 1 mm × 2 mm');
   expect(extentText([])).toBe('');
+});
+
+test('the rows of the ledger: folded sections keep their title, a search shows what has its words, also of folded ones', () => {
+  const sections = inSections(project().lines);
+  const told = (search: string, folded: string[] = []): string[] =>
+    rowsOf(sections, search, new Set(folded)).map((r) =>
+      r.head ? `${r.head.title} ${r.count}${r.open ? '' : ' folded'}` : `${r.number} ${r.line.name}`,
+    );
+  expect(told('')).toEqual(['1 a', 'Holes 2', '2 c', '3 d']);
+  expect(told('', ['s'])).toEqual(['1 a', 'Holes 2 folded']);
+  expect(told('cylinder', ['s'])).toEqual(['Holes 2', '2 c']);
+  expect(told('reed')).toEqual(['1 a']);
+  expect(told('nothing of the kind')).toEqual([]);
 });

@@ -1,0 +1,147 @@
+import type { CardTrace } from '@jadebell/core/document';
+import { curveForms, quantities, traceLetter } from '@jadebell/core/reading';
+import type { ResultMeta } from '@jadebell/core/results';
+import { Choice } from '../../../kit/Choice.tsx';
+import { TypedField } from '../../../kit/Field.tsx';
+import { Tick } from '../../../kit/Tick.tsx';
+import { useProject } from '../../../project/store.ts';
+import { Part, Row } from '../Fields.tsx';
+import { add, remove, set, without, type CurvesProps } from './common.tsx';
+
+/** The curves themselves. */
+export function Curves({ card, change, meta }: CurvesProps & { meta: ResultMeta }) {
+  return (
+    <Part
+      title="Curves"
+      action={add('Add a curve', () => change({ traces: [...card.traces, freshTrace(meta, card.traces)] }), card.traces.length >= 64)}
+    >
+      {card.traces.map((t, i) => (
+        <TraceRow
+          key={i}
+          letter={traceLetter(i)}
+          trace={t}
+          meta={meta}
+          change={(next) => change({ traces: set(card.traces, i, next) })}
+          remove={() =>
+            change({
+              traces: without(card.traces, i),
+              markers: card.markers.filter((m) => m.trace !== i).map((m) => (m.trace > i ? { ...m, trace: m.trace - 1 } : m)),
+            })
+          }
+        />
+      ))}
+      <Row label="runs beside">
+        <Tick label="as differences from the first" value={card.differences} onChange={(differences) => change({ differences })} />
+      </Row>
+    </Part>
+  );
+}
+
+const groups = { network: 'Network', lines: 'Lines and modes', antenna: 'Antenna', recorded: 'Recorded', time: 'Time' } as const;
+
+/** A further trace: the next term of the last one's quantity that is not there yet. */
+function freshTrace(meta: ResultMeta, traces: readonly CardTrace[]): CardTrace {
+  const last = traces[traces.length - 1];
+  const quantity = last && quantities[last.quantity]?.terms(meta).length ? last.quantity : 's';
+  const free = quantities[quantity].terms(meta).find((t) => !traces.some((o) => o.quantity === quantity && o.of === t.key));
+  return { quantity, of: free?.key ?? quantities[quantity].terms(meta)[0]?.key ?? '', axis: 'left', ...(last?.form ? { form: last.form } : {}) };
+}
+
+function TraceRow({
+  letter,
+  trace,
+  meta,
+  change,
+  remove: drop,
+}: {
+  letter: string;
+  trace: CardTrace;
+  meta: ResultMeta;
+  change(next: Partial<CardTrace>): void;
+  remove(): void;
+}) {
+  const data = useProject((s) => s.document?.data) ?? [];
+  const kind = quantities[trace.quantity];
+  const terms = kind?.terms(meta) ?? [];
+  const columns = data.flatMap((d) => d.columns.map((c) => ({ value: `${d.name}/${c.name}`, label: `${d.name}: ${c.name}`, complex: c.complex })));
+  const forms =
+    kind?.forms ??
+    (trace.quantity === 'data'
+      ? columns.find((c) => c.value === trace.of)?.complex
+        ? (['db', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr'] as const)
+        : (['plain'] as const)
+      : []);
+  const byGroup = Object.entries(groups).map(([group, title]) => ({
+    title,
+    all: Object.entries(quantities).filter(([, q]) => q.group === group && q.terms(meta).length),
+  }));
+  const pick = (quantity: string): void => {
+    const first = quantity === 'formula' ? 'a' : quantity === 'data' ? (columns[0]?.value ?? '') : (quantities[quantity].terms(meta)[0]?.key ?? '');
+    change({ quantity, of: first, form: undefined });
+  };
+  return (
+    <div className="settings-trace">
+      <b className="mono">{letter}</b>
+      <Choice
+        label={`Quantity of curve ${letter}`}
+        value={trace.quantity}
+        options={[
+          ...byGroup.filter((g) => g.all.length).flatMap((g) => [{ heading: g.title }, ...g.all.map(([value, q]) => ({ value, label: q.title }))]),
+          { heading: 'Other' },
+          { value: 'formula', label: 'Formula of curves' },
+          ...(columns.length ? [{ value: 'data', label: 'Data brought in' }] : []),
+          ...(!kind && trace.quantity !== 'formula' && !(trace.quantity === 'data' && columns.length)
+            ? [{ value: trace.quantity, label: trace.quantity }]
+            : []),
+        ]}
+        onChange={pick}
+      />
+      {trace.quantity === 'formula' ? (
+        <TypedField
+          label={`Formula of curve ${letter}`}
+          width={130}
+          value={trace.of}
+          check={(t) => (t ? null : 'such as a - b')}
+          onChange={(of) => change({ of })}
+        />
+      ) : trace.quantity === 'data' ? (
+        <Choice label={`Data of curve ${letter}`} value={trace.of} options={columns} onChange={(of) => change({ of, form: undefined })} />
+      ) : (
+        terms.length > 1 && (
+          <Choice
+            label={`Term of curve ${letter}`}
+            value={trace.of}
+            options={terms.map((t) => ({ value: t.key, label: t.label }))}
+            onChange={(of) => change({ of })}
+          />
+        )
+      )}
+      {forms.length > 1 && (
+        <Choice
+          label={`Form of curve ${letter}`}
+          value={trace.form ?? forms[0]}
+          options={forms.map((f) => ({ value: f, label: curveForms[f].label }))}
+          onChange={(form) => change({ form })}
+        />
+      )}
+      <Choice
+        label={`Axis of curve ${letter}`}
+        value={trace.axis}
+        options={[
+          { value: 'left', label: 'left' },
+          { value: 'right', label: 'right' },
+        ]}
+        onChange={(axis) => change({ axis })}
+      />
+      <TypedField
+        label={`Name of curve ${letter}`}
+        width={86}
+        value={trace.name ?? ''}
+        placeholder="name"
+        check={(t) => (t.length > 60 ? 'at most 60 characters' : null)}
+        onChange={(name) => change({ name: name || undefined })}
+      />
+      {remove(`Remove curve ${letter}`, drop)}
+    </div>
+  );
+}
