@@ -84,7 +84,7 @@ describe('from the Shelf to a pattern', () => {
     await setChip('value of w', 'span_h');
     await page.getByRole('alert').filter({ hasText: 'There is no parameter named span_h' }).first().waitFor();
     await stage('Shape')
-      .getByText(/to mend/)
+      .getByText(/to fix/)
       .waitFor();
     await setChip('value of w', '3 mm');
     await stage('Shape').getByText('●').waitFor();

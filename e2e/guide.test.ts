@@ -173,7 +173,7 @@ describe('a bend of guide between guided ports', () => {
     await s.setChip('highest frequency', '7 GHz');
     const checks = page.getByRole('region', { name: 'Checks' });
     await checks.getByText('No mode of the port propagates anywhere in the band.').first().waitFor({ timeout: 60_000 });
-    await checks.getByText('2 to mend before a run').waitFor();
+    await checks.getByText('2 to fix before a run').waitFor();
     expect(await page.getByRole('button', { name: 'Run', exact: true }).isDisabled()).toBe(true);
     await s.setChip('highest frequency', '15 GHz');
     await checks.getByText('nothing stands in the way').waitFor({ timeout: 60_000 });

@@ -225,7 +225,7 @@ describe('files', () => {
     await good();
     await open('', 'broken.stl', Buffer.from('solid nothing at all'));
     await page.getByRole('alert').getByText(/holds no triangles/).waitFor(); // prettier-ignore
-    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByRole('button', { name: 'Cancel' }).click();
     await page.getByRole('button', { name: 'Exchange' }).click();
     await page.getByRole('menuitem', { name: /Export the model/ }).click();
     const stl = await s.downloaded(() => page.getByRole('button', { name: 'Write file' }).click());

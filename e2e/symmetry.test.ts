@@ -57,7 +57,7 @@ describe('two dipoles fed a quarter period apart, a quarter of them computed', (
     await page.getByText(/has no like on the other side/).first().waitFor(); // prettier-ignore
     await s.setChip('plane of symmetry across x', '0 mm');
     await until('symmetry is taken', async () => (await page.getByRole('alert').count()) === 0);
-    await page.getByText('magnetic symmetry', { exact: true }).waitFor();
+    await page.getByText('mirror, E along it', { exact: true }).waitFor();
   });
 
   test('waves together, a current and a line are recorded and read', async () => {

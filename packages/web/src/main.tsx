@@ -21,7 +21,8 @@ createRoot(document.getElementById('root')!).render(
         <CssBaseline />
         <SWRConfig value={{ provider: () => cache }}>
           <CacheAtHand />
-          <BrowserRouter>
+          {/* What an address opens is there with the click, not when there is time for it. */}
+          <BrowserRouter useTransitions={false}>
             <AddressAtHand />
             <Suspense fallback={<p className="quiet pad">Opening …</p>}>
               <Routes>

@@ -53,15 +53,16 @@ export interface CutFigures {
   middle: number | null;
   /** Strongest other lobe below the peak, dB (positive), and its angle; null where there is none. */
   sideLobe: { below: number; angle: number } | null;
-  /** Peak less the value half a turn away, dB. */
+  /** Of the whole field: its level where the peak is less that half a turn away, dB. */
   frontToBack: number;
 }
 
 /**
  * Figures of a cut from values in dB, at equally spaced angles over a full turn. Peaks are refined by a parabola through three samples; widths by
- * linear interpolation. A side lobe is a maximum beyond the first minimum on either side of the peak that lies at least 0.05 dB above the minima beside it.
+ * linear interpolation. Where the values are of one part of the field, `whole` has those of all of it, for the ratio of front to back: a part may vanish behind while
+ * the field does not. A side lobe is a maximum beyond the first minimum on either side of the peak that lies at least 0.05 dB above the minima beside it.
  */
-export function cutFigures(db: ArrayLike<number>): CutFigures {
+export function cutFigures(db: ArrayLike<number>, whole: ArrayLike<number> = db): CutFigures {
   const n = db.length;
   const step = (2 * Math.PI) / n;
   const v = (i: number): number => db[((i % n) + n) % n];
@@ -116,6 +117,6 @@ export function cutFigures(db: ArrayLike<number>): CutFigures {
     width10: w10 && w10[0] + w10[1],
     middle: w3 && (top * step + (w3[1] - w3[0]) / 2 + 2 * Math.PI) % (2 * Math.PI),
     sideLobe: side,
-    frontToBack: peak - (v(top + Math.floor(n / 2)) + v(top + Math.ceil(n / 2))) / 2,
+    frontToBack: (whole === db ? peak : whole[top]) - (whole[(top + Math.floor(n / 2)) % n] + whole[(top + Math.ceil(n / 2)) % n]) / 2,
   };
 }

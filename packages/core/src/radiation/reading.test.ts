@@ -133,6 +133,11 @@ describe('cuts and their figures', () => {
 
   test('an even pattern has no width and no lobe', () => {
     expect(cutFigures(new Float64Array(72))).toMatchObject({ width3: null, width10: null, sideLobe: null, frontToBack: 0 });
+    // One part of the field vanishes behind, the other does not: the ratio is that of both.
+    const part = Float64Array.from({ length: 72 }, (_, i) => 20 * Math.log10(Math.max(1e-10, Math.cos((Math.PI * i) / 72) ** 2)));
+    const both = part.map((v) => 10 * Math.log10(10 ** (v / 10) + 0.01));
+    expect(cutFigures(part).frontToBack).toBeGreaterThan(150);
+    expect(cutFigures(part, both).frontToBack).toBeCloseTo(10 * Math.log10(101), 6);
   });
 
   test('a great circle through a tilted dipole is its own cut of theta', () => {

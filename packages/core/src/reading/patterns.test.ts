@@ -2,7 +2,7 @@ import { type Vec3 } from '../numerics/vector.ts';
 import { describe, expect, test } from '@jest/globals';
 import { eta0, c0 } from '../numerics/constants.ts';
 import { globalFrame, type Pattern, patternPower, PatternSampler, sphericalBase } from '../radiation/index.ts';
-import { glance, patternFactor, type PatternSource, patternTitle, readCut, readDirection, readGrid, readPhaseCentre } from './index.ts';
+import { cutText, glance, patternFactor, type PatternSource, patternTitle, readCut, readDirection, readGrid, readPhaseCentre } from './index.ts';
 
 const frequency = 2e9;
 const k = (2 * Math.PI * frequency) / c0;
@@ -99,4 +99,13 @@ describe('the phase centre', () => {
     expect(found!.at[1]).toBeCloseTo(0, 12);
     expect(found!.at[2]).toBeCloseTo(at[2], 8);
   });
+});
+
+test('a cut is told without the figures of nulls, and a cross-polar one by its peak alone', () => {
+  const figures = { peak: 6.123, angle: Math.PI * 1.9, width3: 1.2, width10: 2, middle: 0, sideLobe: { below: 13.26, angle: 1 }, frontToBack: 197.3 };
+  expect(cutText(figures, 'dBi', 'co')).toBe('peak 6.12 dBi at -18.0°, width 68.8°, next lobe 13.3 dB below, front to back over 40 dB');
+  expect(cutText({ ...figures, width3: null, sideLobe: null, frontToBack: 21.04 }, 'dBi', 'total')).toBe(
+    'peak 6.12 dBi at -18.0°, front to back 21.0 dB',
+  );
+  expect(cutText(figures, 'dBi', 'cross')).toBe('peak 6.12 dBi at -18.0°');
 });

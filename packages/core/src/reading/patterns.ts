@@ -107,8 +107,31 @@ export interface ReadCut {
 export function readCut(source: PatternSource, sampler: PatternSampler, path: CutPath, frame: PatternFrame, reading: Reading, n: number): ReadCut {
   const factor = patternFactor(source, reading.quantity);
   const k = (2 * Math.PI * source.frequency) / c0;
-  const values = Float64Array.from(alongCut(sampler, path, n, frame, k), ({ e, phi }) => readDirection(e, phi, reading, factor));
-  return { values, figures: patternTitle(source, reading).level ? cutFigures(values) : null };
+  const along = alongCut(sampler, path, n, frame, k);
+  const told = (part: Reading['part']): Float64Array => Float64Array.from(along, ({ e, phi }) => readDirection(e, phi, { ...reading, part }, factor));
+  const values = told(reading.part);
+  const figures = patternTitle(source, reading).level ? cutFigures(values, reading.part === 'total' ? values : told('total')) : null;
+  return { values, figures };
+}
+
+/** Levels of which no more is told than that they are so far apart, dB: beyond it lie the figures of nulls. */
+const farApart = 40;
+/** A level in decibels below another, such as 21.3 dB. */
+export const belowText = (db: number): string => (db > farApart ? `over ${farApart} dB` : `${db.toFixed(1).replace(/^-(0\.0)$/, '$1')} dB`);
+
+/** What the figures of a cut say, in words; of cross-polar parts their peak alone, as their lobes have no front. Angles from -180 to 180 degrees. */
+export function cutText({ peak, angle, width3, sideLobe, frontToBack }: CutFigures, unit: string, part: Reading['part']): string {
+  const degrees = (a: number): string => `${((180 * a) / Math.PI).toFixed(1).replace(/^-(0\.0)$/, '$1')}°`;
+  return [
+    `peak ${peak.toFixed(2)} ${unit} at ${degrees(angle > Math.PI ? angle - 2 * Math.PI : angle)}`,
+    ...(part === 'cross'
+      ? []
+      : [
+          ...(width3 === null ? [] : [`width ${degrees(width3)}`]),
+          ...(sideLobe ? [`next lobe ${belowText(sideLobe.below)} below`] : []),
+          `front to back ${belowText(frontToBack)}`,
+        ]),
+  ].join(', ');
 }
 
 /** Figures of a far field at a glance. Angles in radians, levels in dB. */

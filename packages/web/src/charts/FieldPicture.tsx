@@ -4,7 +4,7 @@ import { useSize } from '../ui/useSize.ts';
 import type { ViewBody } from '../workers/protocol.ts';
 import { colourTables } from './colours.ts';
 import { arrowPath, streamPath } from './flow.ts';
-import { ColourScale } from './Pattern3D.tsx';
+import { ColourScale, scaleRoom } from './ColourScale.tsx';
 
 export interface PictureScale {
   kind: 'size' | 'signed' | 'cyclic';
@@ -41,9 +41,6 @@ interface Props {
   onLine?(from: [number, number], to: [number, number]): void;
   children?: ReactNode;
 }
-
-/** Room beside the picture for its colour scale, pixels. */
-const scaleRoom = 104;
 
 interface Samples {
   i: Int32Array;
@@ -101,10 +98,13 @@ export function FieldPicture(props: Props) {
   const nu = u.length;
   const view = useMemo(() => {
     const [u0, u1, v0, v1] = [u[0], u[nu - 1], v[0], v[v.length - 1]];
-    const size = Math.min((box.width - scaleRoom - 8) / (u1 - u0), (box.height - 4) / (v1 - v0));
+    // The scale stands where it takes less of the picture's size: below one that is long, beside one that is high.
+    const beside = Math.min((box.width - scaleRoom.beside - 8) / (u1 - u0), (box.height - 4) / (v1 - v0));
+    const above = Math.min((box.width - 8) / (u1 - u0), (box.height - scaleRoom.below - 4) / (v1 - v0));
+    const size = Math.max(beside, above);
     const width = Math.max(1, Math.floor((u1 - u0) * size));
     const height = Math.max(1, Math.floor((v1 - v0) * size));
-    return { size, width, height, u0, v1, cols: samples(u, width, false), rows: samples(v, height, true) };
+    return { size, width, height, u0, v1, lying: above > beside, cols: samples(u, width, false), rows: samples(v, height, true) };
   }, [u, v, nu, box]);
   const image = useMemo(
     () => (view.width > 1 && view.height > 1 && Number.isFinite(view.size) && view.size > 0 ? new ImageData(view.width, view.height) : null),
@@ -165,7 +165,8 @@ export function FieldPicture(props: Props) {
           position: 'relative',
           width: view.width,
           height: view.height,
-          marginRight: scaleRoom,
+          marginRight: view.lying ? 0 : scaleRoom.beside,
+          marginBottom: view.lying ? scaleRoom.below : 0,
           cursor: onLine ? 'crosshair' : undefined,
           touchAction: onLine ? 'none' : undefined,
         }}
@@ -192,8 +193,8 @@ export function FieldPicture(props: Props) {
           {line && <line x1={px(line.from).x} y1={px(line.from).y} x2={px(line.to).x} y2={px(line.to).y} stroke="var(--plum)" strokeWidth={2} />}
         </svg>
       </div>
-      <div style={{ position: 'absolute', right: 0, bottom: 0, width: 100, height: 142 }}>
-        <ColourScale top={top} bottom={bottom} map={scale.kind} />
+      <div style={{ position: 'absolute', right: 8, bottom: 4, pointerEvents: 'none' }}>
+        <ColourScale top={top} bottom={bottom} map={scale.kind} lying={view.lying} />
       </div>
       {probe && <div className="mono probe">{probe}</div>}
       {children}

@@ -10,7 +10,8 @@ import { type Frame, frameOf } from '../space/frameOf.ts';
 import { LabelLayer, LabelMover } from '../space/Labels.tsx';
 import { axisLabels, Floor } from '../space/Surroundings.tsx';
 import { useDark } from '../ui/useDark.ts';
-import { interpolateSigned } from './colours.ts';
+import { ColourScale } from './ColourScale.tsx';
+import { InSpace } from './InSpace.tsx';
 
 interface Props {
   pattern: Pattern;
@@ -84,7 +85,7 @@ export function Pattern3D({ pattern, shape, values, unit, scale, floor, linear, 
         ? { top: '180°', bottom: '−180°' }
         : { top: `${ratioTop} dB`, bottom: '0 dB' };
   return (
-    <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
+    <InSpace scale={<ColourScale {...ends} map={scale === 'phase' ? 'cyclic' : 'size'} />}>
       <Canvas frameloop="demand" dpr={[0.5, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
@@ -95,32 +96,6 @@ export function Pattern3D({ pattern, shape, values, unit, scale, floor, linear, 
         </mesh>
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      <ColourScale {...ends} map={scale === 'phase' ? 'cyclic' : 'size'} />
-    </div>
-  );
-}
-
-const maps = { size: interpolateViridis, signed: interpolateSigned, cyclic: interpolateSinebow };
-export type ColourMap = keyof typeof maps;
-
-/** A colour scale beside a plot. */
-export function ColourScale({ top, bottom, map = 'size' }: { top: string; bottom: string; map?: ColourMap }) {
-  return (
-    <svg
-      width={86}
-      height={132}
-      style={{ position: 'absolute', right: 2, bottom: 8, pointerEvents: 'none' }}
-      aria-label={`Colours from ${bottom} to ${top}`}
-    >
-      {Array.from({ length: 24 }, (_, i) => (
-        <rect key={i} x={4} y={8 + i * 4.75} width={10} height={5.2} fill={maps[map](1 - i / 23)} />
-      ))}
-      <text x={20} y={18} fontSize={11.5} fill="var(--ink)">
-        {top}
-      </text>
-      <text x={20} y={121} fontSize={11.5} fill="var(--ink)">
-        {bottom}
-      </text>
-    </svg>
+    </InSpace>
   );
 }

@@ -8,7 +8,8 @@ import { LabelLayer, LabelMover } from '../space/Labels.tsx';
 import { axisLabels, Floor } from '../space/Surroundings.tsx';
 import { useDark } from '../ui/useDark.ts';
 import type { ViewBody } from '../workers/protocol.ts';
-import { type ColourMap, ColourScale } from './Pattern3D.tsx';
+import { type ColourMap, ColourScale } from './ColourScale.tsx';
+import { InSpace } from './InSpace.tsx';
 
 interface Props {
   /** Triangles [n][3][3], metres, and a colour for each corner. */
@@ -49,7 +50,7 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
   }, [arrows]);
   useEffect(() => () => strokes?.dispose(), [strokes]);
   return (
-    <div style={{ position: 'relative', height: '100%', background: 'var(--stage)' }}>
+    <InSpace scale={<ColourScale top={upper} bottom={lower} map={map} />}>
       <Canvas frameloop="demand" dpr={[0.5, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
@@ -69,7 +70,6 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
         )}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      <ColourScale top={upper} bottom={lower} map={map} />
-    </div>
+    </InSpace>
   );
 }

@@ -83,7 +83,7 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={none || (kind === 'dxf' && at === null)} onClick={write}>
           Write file
         </Button>

@@ -146,7 +146,7 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={!unit || !chosen.length || progress !== null} onClick={take}>
           Import {chosen.length || ''}
         </Button>

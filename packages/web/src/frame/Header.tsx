@@ -26,7 +26,7 @@ interface StageState {
 }
 const nothing: StageState = { text: '', tone: '' };
 const state = (wrong: number, ready: boolean): StageState =>
-  wrong ? { text: `${wrong} to mend`, tone: 'bad' } : ready ? { text: 'ready', tone: 'ready' } : nothing;
+  wrong ? { text: `${wrong} to fix`, tone: 'bad' } : ready ? { text: 'ready', tone: 'ready' } : nothing;
 
 /** State of each stage in a word or a count. */
 function useStates(id: string): Record<StagePath, StageState> {

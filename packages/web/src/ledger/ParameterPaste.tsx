@@ -65,7 +65,7 @@ export function ParameterPaste({ onClose }: { onClose(): void }) {
         </p>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={!parameters.length} onClick={take}>
           Take {parameters.length}
         </Button>

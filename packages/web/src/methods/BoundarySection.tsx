@@ -3,16 +3,12 @@ import { Fragment } from 'react';
 import { Chip } from '../ledger/Chip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
-import { boundaryNames, sideNames, withBoundary, withSymmetry } from '../project/boundaries.ts';
+import { boundaryNames, mirrorNames, sideNames, withBoundary, withSymmetry } from '../project/boundaries.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
 
 const boundaryOptions = Object.entries(boundaryNames).map(([value, label]) => ({ value, label }));
-const symmetryOptions = [
-  { value: 'none', label: 'none' },
-  { value: 'magnetic', label: 'magnetic' },
-  { value: 'electric', label: 'electric' },
-];
+const symmetryOptions = [{ value: 'none', label: 'none' }, ...Object.entries(mirrorNames).map(([value, label]) => ({ value, label }))];
 
 /** Sides of the computed region, planes of symmetry, and how far the region reaches. */
 export function BoundarySection() {
@@ -33,7 +29,7 @@ export function BoundarySection() {
               {[sides[2 * a], sides[2 * a + 1]].map((s, i) =>
                 !i && document.symmetry?.[axis] ? (
                   <span key={s} className="quiet">
-                    low: symmetry
+                    low: mirror
                   </span>
                 ) : (
                   <span key={s} className="row" style={{ gap: 4 }}>
@@ -51,13 +47,25 @@ export function BoundarySection() {
             </dd>
           </Fragment>
         ))}
-        <dt>symmetry</dt>
+        <dt>mirror</dt>
         <dd>
           {axes.map((axis) => {
             const plane = document.symmetry?.[axis];
             return (
               <span key={axis} className="row" style={{ gap: 4 }}>
-                {axis}
+                across {axis}
+                {plane && (
+                  <>
+                    =
+                    <Chip
+                      label={`plane of symmetry across ${axis}`}
+                      quantity="length"
+                      value={plane.at}
+                      problems={problemsAt(problems, 'boundaries', undefined, `symmetry.${axis}.at`)}
+                      onChange={(at) => edit('symmetry', (d) => withSymmetry(d, axis, { ...plane, at }))}
+                    />
+                  </>
+                )}
                 <Choice
                   look="chip"
                   label={`symmetry across ${axis}`}
@@ -69,18 +77,6 @@ export function BoundarySection() {
                     )
                   }
                 />
-                {plane && (
-                  <>
-                    at
-                    <Chip
-                      label={`plane of symmetry across ${axis}`}
-                      quantity="length"
-                      value={plane.at}
-                      problems={problemsAt(problems, 'boundaries', undefined, `symmetry.${axis}.at`)}
-                      onChange={(at) => edit('symmetry', (d) => withSymmetry(d, axis, { ...plane, at }))}
-                    />
-                  </>
-                )}
               </span>
             );
           })}
@@ -106,12 +102,7 @@ export function BoundarySection() {
           )}
         </dd>
       </dl>
-      {document.symmetry && (
-        <p className="quiet pad">
-          Only the half towards larger coordinates is computed; results are those of the whole. At a magnetic plane E lies along it, at an electric
-          one across it.
-        </p>
-      )}
+      {document.symmetry && <p className="quiet pad">Only the half towards larger coordinates is computed; results are those of the whole.</p>}
       {told.map((p) => (
         <div key={`${p.code} ${p.place.chip}`} role="alert" className="fault" style={{ padding: '0 14px' }}>
           {p.message} {p.fix}

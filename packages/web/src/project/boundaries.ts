@@ -2,11 +2,14 @@ import { axes, type Boundary, type Project, type Side, sides, type Symmetry } fr
 
 /** What the sides of the region can be, in words. */
 export const boundaryNames: Record<Boundary, string> = {
-  open: 'open',
-  electric: 'electric wall',
-  magnetic: 'magnetic wall',
-  periodic: 'periodic',
+  open: 'absorbs (open)',
+  electric: 'perfect electric',
+  magnetic: 'perfect magnetic',
+  periodic: 'repeats (periodic)',
 };
+
+/** How the field lies at a plane in which the model is mirrored. */
+export const mirrorNames: Record<Symmetry['wall'], string> = { electric: 'E across it', magnetic: 'E along it' };
 
 export const sideNames: Record<Side, string> = { xMin: 'low x', xMax: 'high x', yMin: 'low y', yMax: 'high y', zMin: 'low z', zMax: 'high z' };
 
@@ -35,5 +38,5 @@ export function withSymmetry(d: Project, axis: Axis, to: Symmetry | null): Proje
 export const sideText = (d: Pick<Project, 'boundaries' | 'symmetry'>, side: Side): string => {
   const n = sides.indexOf(side);
   const plane = n % 2 ? undefined : d.symmetry?.[axes[n >> 1]];
-  return plane ? `${plane.wall} symmetry` : boundaryNames[d.boundaries[side]];
+  return plane ? `mirror, ${mirrorNames[plane.wall]}` : boundaryNames[d.boundaries[side]];
 };

@@ -81,7 +81,11 @@ describe('what closes the region', () => {
 
   test('a plane of symmetry takes the place of the low side, and leaves no trace when it goes', () => {
     const half = sound(withSymmetry(three(), 'x', { wall: 'magnetic', at: '0 mm' }));
-    expect([sideText(half, 'xMin'), sideText(half, 'xMax'), sideText(half, 'yMin')]).toEqual(['magnetic symmetry', 'open', 'open']);
+    expect([sideText(half, 'xMin'), sideText(half, 'xMax'), sideText(half, 'yMin')]).toEqual([
+      'mirror, E along it',
+      'absorbs (open)',
+      'absorbs (open)',
+    ]);
     const quarter = withSymmetry(half, 'y', { wall: 'electric', at: '1 mm' });
     expect(Object.keys(withSymmetry(quarter, 'x', null).symmetry!)).toEqual(['y']);
     expect(withSymmetry(half, 'x', null)).not.toHaveProperty('symmetry');

@@ -17,7 +17,9 @@ test('what says the same stays the same object, the rest is the new one', () => 
 
 test('of any two values the answer equals the second, and is the first where they are equal', () => {
   fc.assert(
-    fc.property(fc.jsonValue(), fc.jsonValue(), (a, b) => {
+    fc.property(fc.jsonValue(), fc.jsonValue(), (first, b) => {
+      // JSON knows no negative zero: what went through it once comes out of it the same.
+      const a = JSON.parse(JSON.stringify(first)) as unknown;
       expect(kept(a, b)).toEqual(b);
       const again = JSON.parse(JSON.stringify(a)) as unknown;
       expect(kept(a, again)).toBe(a);

@@ -133,7 +133,7 @@ export function TablePaste({ text: given, onClose }: { text: string; onClose(): 
         </p>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={!body.length || tooMany || !used.length} onClick={make}>
           Make {body.length} {body.length === 1 ? 'line' : 'lines'}
         </Button>

@@ -83,7 +83,7 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
         </section>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={faults.some((f) => f !== null)} onClick={start}>
           Start
         </Button>

@@ -52,7 +52,7 @@ export function Checks() {
         <h2>Checks</h2>
         <span className="quiet" role="status">
           {errors.length
-            ? `${errors.length} to mend before a run`
+            ? `${errors.length} to fix before a run`
             : !checked
               ? 'looking'
               : looking
@@ -64,7 +64,7 @@ export function Checks() {
         <div key={i} className="check">
           <span className="grow">
             <span className={p.severity === 'error' ? 'bad' : 'warn'}>
-              {p.severity === 'error' ? 'To mend' : 'Note'}, {placeName(p.place)}:
+              {p.severity === 'error' ? 'To fix' : 'Note'}, {placeName(p.place)}:
             </span>{' '}
             {p.message} {p.fix}
           </span>

@@ -53,9 +53,9 @@ const boxColumns = (names: string): { label: string; quantity: 'length' }[] =>
   [`${names[0]} from`, `${names[0]} to`, `${names[1]} from`, `${names[1]} to`, 'cell'].map((label) => ({ label, quantity: 'length' }));
 
 const edgeOptions = [
-  { value: 'electric', label: 'electric wall' },
-  { value: 'magnetic', label: 'magnetic wall' },
-  { value: 'open', label: 'open' },
+  { value: 'electric', label: 'perfect electric' },
+  { value: 'magnetic', label: 'perfect magnetic' },
+  { value: 'open', label: 'absorbs (open)' },
 ];
 
 /** The sentence of a section in the ledger. */

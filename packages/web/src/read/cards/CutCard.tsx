@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import type { CutCard as CutCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
-import { frameOfCard, pathOf, patternTitle, readCut } from '@jadebell/core/reading';
+import { cutText, frameOfCard, pathOf, patternTitle, readCut } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { Legend } from '../../charts/Legend.tsx';
@@ -20,7 +20,6 @@ import { Choice } from '../../kit/Choice.tsx';
 
 const points = 720;
 const degrees = 180 / Math.PI;
-const told = (a: number | null): string => (a === null ? '–' : `${(a * degrees).toFixed(1).replace(/^-(0\.0)$/, '$1')}°`);
 
 /** What the path of a cut is called. */
 function cutName({ path, at, through, tilt }: Pick<CutCardData, 'path' | 'at' | 'through' | 'tilt'>): string {
@@ -60,6 +59,7 @@ export function CutCard({ card }: { card: CutCardData }) {
           shown,
           source,
           title,
+          part,
           figures,
           values: shift ? values.map((v) => v - shift) : values,
           name: [runs.length > 1 ? shown.label : '', parts.length > 1 || runs.length === 1 ? title.label : ''].filter(Boolean).join(', '),
@@ -152,10 +152,7 @@ export function CutCard({ card }: { card: CutCardData }) {
             c.figures && (
               <p key={i} className="small-line mono">
                 {cuts.length > 1 ? `${c.name}: ` : ''}
-                peak {c.figures.peak.toFixed(2)} {c.title.unit} at {told(c.figures.angle > Math.PI ? c.figures.angle - 2 * Math.PI : c.figures.angle)}
-                , width {told(c.figures.width3)}
-                {c.figures.sideLobe ? `, next lobe ${c.figures.sideLobe.below.toFixed(1).replace('-0.0', '0.0')} dB below` : ''}, front to back{' '}
-                {c.figures.frontToBack.toFixed(1)} dB
+                {cutText(c.figures, c.title.unit, c.part)}
               </p>
             ),
         )}

@@ -1,5 +1,6 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
+import { belowText } from '@jadebell/core/reading';
 import { type PatternFigures, type ScatterFigures, toldFor } from '@jadebell/core/results';
 import { useContext, useMemo } from 'react';
 import type { Run } from '../../api/types.ts';
@@ -50,8 +51,8 @@ function Antenna({ card, run }: { card: CardOf<'figures'>; run: Run }) {
     return [
       ...g.planes.map(({ name, figures: f }): [string, string] => [`${name} plane: width, 10 dB width`, `${fine(f.width3)}, ${fine(f.width10)}`]),
       ...g.planes.map(({ name, figures: f }): [string, string] => [
-        `${name} plane: side lobe, front to back (dB)`,
-        `${f.sideLobe ? `−${f.sideLobe.below.toFixed(1)}` : 'none'}, ${f.frontToBack.toFixed(1)}`,
+        `${name} plane: next lobe below, front to back`,
+        `${f.sideLobe ? belowText(f.sideLobe.below) : 'none'}, ${belowText(f.frontToBack)}`,
       ]),
       ['squint of the lobe’s middle (E, H)', g.planes.map((p) => fine(p.figures.middle === null ? null : wrapped(p.figures.middle))).join(', ')],
       ['axial ratio at the peak, straight up (dB)', `${told(g.axialRatio)}, ${told(g.boresight)}`],

@@ -133,7 +133,7 @@ function largestDifference(a: ShownReading, b: ShownReading, key: string): numbe
 const beta = ['beta'];
 const none: string[] = [];
 
-/** A grid of numbers: S, modes, figures, or how runs differ; copied as text parted by tabs. */
+/** A grid of numbers: S, modes, figures, or how runs differ; copied as a table for a spreadsheet. */
 export function TableCard({ card }: { card: TableCardData }) {
   const board = useContext(CardContext)!;
   const runs = useCardRuns();
@@ -190,7 +190,7 @@ export function TableCard({ card }: { card: TableCardData }) {
         />
       }
       exports={[
-        { label: 'Copy as text parted by tabs', act: tsv },
+        { label: 'Copy as table', act: tsv },
         { label: 'Table (CSV)', act: () => download(`${stem}.csv`, writeCsv(columns as { title: string; values: ArrayLike<number> }[]), 'text/csv') },
       ]}
       waiting={loading}

@@ -68,13 +68,15 @@ function currents(h: Float32Array, normals: Float32Array): Float32Array {
   return out;
 }
 
+const titles: Record<VolumeCardData['on'], string> = { faces: 'Field on faces', level: 'Field at one level', currents: 'Current on metal' };
+
 /** A field on the faces of bodies, as a surface of one level, or the currents on metal. */
 export function VolumeCard({ card }: { card: VolumeCardData }) {
   const board = useContext(CardContext)!;
   const [shown] = useCardRuns();
   const { field, missing } = useField(shown?.run, card.recorder);
   const bodies = useModelBodies(shown?.run);
-  const title = card.title ?? (card.on === 'currents' ? 'Current on metal' : `Field in ${card.recorder}`);
+  const title = card.title ?? titles[card.on];
   const lacking =
     field &&
     (card.on === 'currents'
@@ -85,7 +87,7 @@ export function VolumeCard({ card }: { card: VolumeCardData }) {
       title={title}
       about={
         field
-          ? `${card.on === 'currents' ? '|n × H|' : card.quantity}, ${card.form}, ${shown.label}, ${formatSI(field.frequency, 'frequency')}`
+          ? `${card.on === 'currents' ? '|n × H|' : card.quantity} of ${card.recorder}, ${card.form}, ${shown.label}, ${formatSI(field.frequency, 'frequency')}`
           : shown?.label
       }
       file={stemOf(shown, title)}
