@@ -269,6 +269,8 @@ describe('comfort', () => {
     await page.getByRole('combobox', { name: 'Find a command' }).fill('add cyl');
     await page.keyboard.press('Enter');
     await entry('cylinder2').waitFor();
+    // Until it is gone the keys are the palette's.
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
     await page.keyboard.press('Shift+?');
     await page.getByRole('heading', { name: 'Keys and conventions' }).waitFor();
     await page.keyboard.press('Escape');
