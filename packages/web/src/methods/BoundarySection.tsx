@@ -53,10 +53,9 @@ export function BoundarySection() {
             const plane = document.symmetry?.[axis];
             return (
               <span key={axis} className="row" style={{ gap: 4 }}>
-                across {axis}
+                {`across ${axis}${plane ? ' =' : ''}`}
                 {plane && (
                   <>
-                    =
                     <Chip
                       label={`plane of symmetry across ${axis}`}
                       quantity="length"
