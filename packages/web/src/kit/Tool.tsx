@@ -25,7 +25,7 @@ const Face = styled(ButtonBase, { shouldForwardProp: (name) => name !== 'bare' }
   variants: [{ props: { bare: true }, style: { minWidth: 24, padding: '0 4px', border: 0, background: 'transparent' } }],
 });
 
-export interface ToolProps extends Omit<ButtonBaseProps, 'title'>, Look {
+interface ToolProps extends Omit<ButtonBaseProps, 'title'>, Look {
   /** What it does, where its words do not say all. */
   hint?: string;
 }

@@ -12,7 +12,7 @@ import { TypedField } from '../kit/Field.tsx';
 export function ParameterTable({ parameters, used }: { parameters: Parameter[]; used: ReadonlySet<string> }) {
   return (
     <div className="table-scroll">
-      <Figures className="parameters-table">
+      <Figures>
         <TableHead>
           <TableRow>
             <TableCell>name</TableCell>

@@ -2,7 +2,7 @@ import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import { percentile } from '@jadebell/core/reading';
 import type { Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
-import { Checkbox, FormControlLabel } from '@mui/material';
+import { Tick } from '../kit/Tick.tsx';
 import { useMemo, useState } from 'react';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
@@ -67,13 +67,7 @@ export function BodyCurrentCard({ run, stem, told }: RecorderCardProps<Told<'bod
       about={`run ${run.number}, ${formatSI(frequenciesKept(run.meta!, told)[frequency], 'frequency')}, ${through}`}
       file={`${stem}-${told.name}`}
       flush={flat}
-      tools={
-        <FormControlLabel
-          sx={{ m: 0, '& .MuiFormControlLabel-label': { fontSize: 12.5 } }}
-          control={<Checkbox size="small" sx={{ p: '2px' }} checked={instant} onChange={(e) => setInstant(e.target.checked)} />}
-          label="at this instant"
-        />
-      }
+      tools={<Tick label="at this instant" value={instant} onChange={setInstant} />}
     >
       {!flat ? (
         <p className="quiet pad">{through}. The card ‘Current in wires’ draws what flows along them.</p>

@@ -72,7 +72,7 @@ export function StageTools({ frame }: { frame: Frame }) {
         </Tool>
       ))}
       {section && (
-        <span className="tool section-slider">
+        <span className="section-slider">
           <Range
             label={`Section plane along ${axes[section.axis]}`}
             min={low}

@@ -1,7 +1,7 @@
 import { closeAt, openAt, useAddress } from './address.ts';
 
 const names = ['materials', 'calculator', 'import', 'export', 'keys', 'designs'] as const;
-export type DialogName = (typeof names)[number];
+type DialogName = (typeof names)[number];
 
 /** Opens one of the large dialogs. */
 export const showDialog = (name: DialogName): void => openAt({ dialog: name });

@@ -26,7 +26,7 @@ export const set = <T,>(list: readonly T[], i: number, next: Partial<T>): T[] =>
 export const without = <T,>(list: readonly T[], i: number): T[] => list.filter((_, k) => k !== i);
 
 /** Unit of what the curves of a card run over. */
-export const unitOver = (card: CurvesCard): string =>
+const unitOver = (card: CurvesCard): string =>
   card.over === 'wavelength'
     ? 'm'
     : card.over !== 'own'
