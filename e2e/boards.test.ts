@@ -134,7 +134,7 @@ describe('curves', () => {
     await card('Reflection S11').getByText('run 1 (bend = 30 mm)').first().waitFor();
     await page.getByLabel('as differences from the first').check();
     await card('Reflection S11').getByText('S11, difference').or(card('Reflection S11').getByText('run 1 (bend = 30 mm)')).first().waitFor();
-    expect(await card('Reflection S11').locator('svg > g > path').count()).toBe(1);
+    expect(await card('Reflection S11').locator('.recharts-line-curve').count()).toBe(1);
     await page.getByLabel('as differences from the first').uncheck();
     await add('Table');
     await choose(page.getByLabel('Table of'), 'runs');

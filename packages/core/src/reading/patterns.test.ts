@@ -104,6 +104,8 @@ describe('the phase centre', () => {
 test('a cut is told without the figures of nulls, and a cross-polar one by its peak alone', () => {
   const figures = { peak: 6.123, angle: Math.PI * 1.9, width3: 1.2, width10: 2, middle: 0, sideLobe: { below: 13.26, angle: 1 }, frontToBack: 197.3 };
   expect(cutText(figures, 'dBi', 'co')).toBe('peak 6.12 dBi at -18.0°, width 68.8°, next lobe 13.3 dB below, front to back over 40 dB');
+  const even = cutText({ ...figures, sideLobe: { ...figures.sideLobe!, below: 0.01 }, frontToBack: -0.02 }, 'dBi', 'total');
+  expect(even).toBe('peak 6.12 dBi at -18.0°, width 68.8°, a second lobe as high, as much behind');
   expect(cutText({ ...figures, width3: null, sideLobe: null, frontToBack: 21.04 }, 'dBi', 'total')).toBe(
     'peak 6.12 dBi at -18.0°, front to back 21.0 dB',
   );

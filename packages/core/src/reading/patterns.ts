@@ -116,6 +116,8 @@ export function readCut(source: PatternSource, sampler: PatternSampler, path: Cu
 
 /** Levels of which no more is told than that they are so far apart, dB: beyond it lie the figures of nulls. */
 const farApart = 40;
+/** Levels that are told as one, dB: half of the last digit. */
+const alike = 0.05;
 /** A level in decibels below another, such as 21.3 dB. */
 export const belowText = (db: number): string => (db > farApart ? `over ${farApart} dB` : `${db.toFixed(1).replace(/^-(0\.0)$/, '$1')} dB`);
 
@@ -128,8 +130,8 @@ export function cutText({ peak, angle, width3, sideLobe, frontToBack }: CutFigur
       ? []
       : [
           ...(width3 === null ? [] : [`width ${degrees(width3)}`]),
-          ...(sideLobe ? [`next lobe ${belowText(sideLobe.below)} below`] : []),
-          `front to back ${belowText(frontToBack)}`,
+          ...(!sideLobe ? [] : [Math.abs(sideLobe.below) < alike ? 'a second lobe as high' : `next lobe ${belowText(sideLobe.below)} below`]),
+          Math.abs(frontToBack) < alike ? 'as much behind' : `front to back ${belowText(frontToBack)}`,
         ]),
   ].join(', ');
 }

@@ -2,7 +2,7 @@ import { formatSI } from '@jadebell/core/expressions/format';
 import { complete, curveAround, type Formula, formulas, tryCompute } from '@jadebell/core/formulas';
 import { Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
-import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { Lines } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { Chip } from '../ledger/Chip.tsx';
 import { freeName } from '../project/edits.ts';
@@ -102,7 +102,6 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
           <span className="quiet">
             over{' '}
             <Choice
-              look="chip"
               label="Curve over"
               value={vary}
               options={formula.args.map((a, i) => ({ value: i, label: a.about, disabled: !whole?.[i] }))}
@@ -110,7 +109,7 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
             />
           </span>
           <div style={{ height: 190 }}>
-            <LineChartBox
+            <Lines
               x={{ label: formula.args[vary].about, unit: formula.args[vary].quantity, values: curve.x }}
               y={{ label: formula.result, unit: formula.result }}
               traces={[{ name: formula.title, color: style.color, values: curve.y }]}

@@ -1,3 +1,10 @@
+import { useMemo } from 'react';
+import { PolarAngleAxis, PolarGrid, PolarRadiusAxis, Radar, RadarChart } from 'recharts';
+import type { TickItem } from 'recharts/types/util/types';
+import { useSize } from '../ui/useSize.ts';
+import { WithLegend } from './Legend.tsx';
+import { chartText } from './plot/parts.ts';
+
 interface Cut {
   name: string;
   color: string;
@@ -6,56 +13,83 @@ interface Cut {
   values: ArrayLike<number>;
 }
 
-const size = 240;
-const centre = size / 2;
-const radius = 92;
+interface Props {
+  label: string;
+  cuts: readonly Cut[];
+  /** dB of the outer ring, and from it down to the middle. */
+  top: number;
+  span: number;
+}
+
+/** Room for the angles around the outer ring, in pixels. */
+const around = 22;
+const angles = Array.from({ length: 12 }, (_, i) => 30 * i);
+const small = { ...chartText, fontSize: 11 };
 
 /** A cut through a pattern: dB over angle, 0 at the top, angles growing clockwise; rings every 10 dB down from `top`. */
-export function PolarCut({ cuts, top, span = 40 }: { cuts: Cut[]; top: number; span?: number }) {
-  const r = (db: number): number => (radius * Math.max(0, db - (top - span))) / span;
-  const at = (db: number, angle: number): string =>
-    `${(centre + r(db) * Math.sin(angle)).toFixed(2)},${(centre - r(db) * Math.cos(angle)).toFixed(2)}`;
-  const rings = Array.from({ length: span / 10 }, (_, i) => top - 10 * i);
-  const text = { fontSize: 9.5, fill: 'var(--faint)' };
+export function PolarCut({ cuts, ...rest }: Props) {
+  return <WithLegend traces={cuts}>{(shown) => <Chart cuts={shown} {...rest} />}</WithLegend>;
+}
+
+function Chart({ label, cuts, top, span }: Props) {
+  const [holder, box] = useSize();
+  const floor = top - span;
+  const rows = useMemo(() => {
+    const count = cuts[0]?.values.length ?? 0;
+    return Array.from({ length: count }, (_, i) => ({ angle: (360 * i) / count, cuts: cuts.map((c) => Math.max(floor, c.values[i])) }));
+  }, [cuts, floor]);
+  const radius = Math.max(10, Math.min(box.width, box.height) / 2 - around);
+  const rings = Array.from({ length: Math.floor(span / 10) + 1 }, (_, i) => top - 10 * i).filter((db) => db > floor);
   return (
-    <svg viewBox={`0 0 ${size} ${size}`} width="100%" height="100%" role="img" aria-label={`Polar plot, outer ring ${top} dB`}>
-      {rings.map((db) => (
-        <circle key={db} cx={centre} cy={centre} r={r(db)} fill="none" stroke="var(--line)" strokeWidth={0.7} />
-      ))}
-      {Array.from({ length: 12 }, (_, i) => {
-        const a = (i * Math.PI) / 6;
-        const degrees = i * 30 <= 180 ? i * 30 : i * 30 - 360;
-        return (
-          <g key={i}>
-            <line
-              x1={centre}
-              y1={centre}
-              x2={centre + radius * Math.sin(a)}
-              y2={centre - radius * Math.cos(a)}
-              stroke="var(--line)"
-              strokeWidth={0.7}
+    <div
+      ref={holder}
+      role="img"
+      aria-label={`Polar plot of ${label}: ${cuts.map((c) => c.name).join(', ')}, outer ring ${top} dB`}
+      style={{ height: '100%', overflow: 'hidden' }}
+    >
+      {box.width >= 40 && box.height >= 40 && (
+        <RadarChart width={box.width} height={box.height} data={rows} outerRadius={radius} startAngle={90} endAngle={-270} accessibilityLayer={false}>
+          <PolarGrid
+            gridType="circle"
+            polarAngles={angles.map((a) => 90 - a)}
+            polarRadius={rings.map((db) => (radius * (db - floor)) / span)}
+            stroke="var(--line)"
+            strokeWidth={0.8}
+          />
+          <PolarAngleAxis
+            dataKey="angle"
+            type="number"
+            domain={[0, 360]}
+            // The type asks for laid-out ticks, the axis takes their values.
+            ticks={angles as unknown as TickItem[]}
+            tick={small}
+            tickLine={false}
+            axisLine={false}
+            tickFormatter={(a: number) => `${a <= 180 ? a : a - 360}°`}
+          />
+          <PolarRadiusAxis
+            domain={[floor, top]}
+            ticks={rings}
+            angle={90}
+            orientation="middle"
+            allowDataOverflow
+            tick={{ ...small, dx: 12, dy: 8 }}
+            axisLine={false}
+          />
+          {cuts.map((c, n) => (
+            <Radar
+              key={n}
+              name={c.name}
+              dataKey={(row: (typeof rows)[number]) => row.cuts[n]}
+              stroke={c.color}
+              strokeDasharray={c.dash}
+              strokeWidth={1.6}
+              fill="none"
+              isAnimationActive={false}
             />
-            <text x={centre + (radius + 13) * Math.sin(a)} y={centre - (radius + 13) * Math.cos(a) + 3} textAnchor="middle" {...text}>
-              {degrees}°
-            </text>
-          </g>
-        );
-      })}
-      {rings.map((db) => (
-        <text key={db} x={centre + 3} y={centre - r(db) + 9} {...text}>
-          {db}
-        </text>
-      ))}
-      {cuts.map((c) => (
-        <polygon
-          key={c.name}
-          points={Array.from(c.values, (v, i) => at(v, (2 * Math.PI * i) / c.values.length)).join(' ')}
-          fill="none"
-          stroke={c.color}
-          strokeDasharray={c.dash}
-          strokeWidth={1.6}
-        />
-      ))}
-    </svg>
+          ))}
+        </RadarChart>
+      )}
+    </div>
   );
 }

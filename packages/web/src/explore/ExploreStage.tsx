@@ -5,8 +5,7 @@ import { Link, useParams } from 'react-router';
 import { useRuns } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
-import { Legend } from '../charts/Legend.tsx';
-import { LineChartBox, type Trace } from '../charts/LineChartBox.tsx';
+import { Lines, type Trace } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
 import { download } from '../ui/download.ts';
@@ -146,9 +145,8 @@ export default function ExploreStage() {
       <Card title="S11 of the runs" file="runs-s11" exports={[{ label: 'Curves (CSV)', act: csv }]}>
         {curves.length ? (
           <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-            <Legend traces={traces} />
             <div style={{ flex: 1, minHeight: 0 }}>
-              <LineChartBox x={{ label: 'frequency', unit: 'frequency', values: curves[0].frequency }} y={{ label: 'S11 (dB)' }} traces={traces} />
+              <Lines x={{ label: 'frequency', unit: 'frequency', values: curves[0].frequency }} y={{ label: 'S11 (dB)' }} traces={traces} />
             </div>
           </div>
         ) : (

@@ -5,7 +5,7 @@ import { Box, Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { getJson, sendJson } from '../api/client.ts';
-import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { Lines } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { useProject } from '../project/store.ts';
 import { useDark } from '../ui/useDark.ts';
@@ -174,7 +174,7 @@ function MaterialCurve({ material }: { material: MaterialEntry }) {
         </Box>
       )}
       <div style={{ height: 200 }}>
-        <LineChartBox
+        <Lines
           x={{ label: optical ? 'vacuum wavelength' : 'frequency', unit: optical ? 'length' : 'frequency', values: data.map((p) => p.x) }}
           y={{ label: materialCurves[kind].label }}
           traces={[{ name: material.name, color: traceStyle(1, dark).color, values: data.map((p) => p.y) }]}

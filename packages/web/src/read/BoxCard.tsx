@@ -6,7 +6,7 @@ import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
-import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { Lines } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
@@ -68,7 +68,7 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
       {!axes || !values ? (
         <p className="quiet pad">Reading the fields …</p>
       ) : long.length ? (
-        <LineChartBox
+        <Lines
           x={{ label: 'xyz'[long[0]], unit: 'length', values: axes[long[0]] }}
           y={{ label: `size of the field (${fields.map((f) => units[f]).join(', ')})` }}
           traces={fields.flatMap((f, k) =>

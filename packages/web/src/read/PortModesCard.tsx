@@ -6,7 +6,7 @@ import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { ModePicture } from '../charts/ModePicture.tsx';
 import { useFrequency } from '../lens/useFrequency.ts';
-import { c0 } from './plot/constants.ts';
+import { c0 } from '@jadebell/core/numerics';
 import { download } from '../ui/download.ts';
 import { Figures } from '../kit/Figures.tsx';
 import { TableBody, TableRow, TableCell } from '@mui/material';

@@ -7,7 +7,7 @@ import { sameModel } from '../project/useModelPart.ts';
 import { freeName, freePlace, stepOfKey, stepped } from '../charts/layout.ts';
 import { fieldShares, summed } from '../lens/waves.ts';
 import { differingParameters, shownRuns } from '../lens/shown.ts';
-import { pixel, type Scale, spanOf, tickText, ticksOf, valueOfPixel } from './plot/axis.ts';
+import { spanOf, tickText, ticksOf } from '../charts/plot/axis.ts';
 
 const board = (...places: [x: number, y: number, w: number, h: number][]): Board => ({
   name: 'b',
@@ -35,12 +35,6 @@ describe('the layout of a board', () => {
 });
 
 describe('axes of plots', () => {
-  const scale: Scale = { min: 1e6, max: 1e9, log: true, from: 10, to: 310 };
-  test('pixels and values go both ways, also logarithmic and upside down', () => {
-    expect(pixel(scale, 1e7)).toBeCloseTo(110, 9);
-    expect(valueOfPixel(scale, 210)).toBeCloseTo(1e8, 0);
-    expect(pixel({ min: 0, max: 10, log: false, from: 200, to: 0 }, 2.5)).toBe(150);
-  });
   test('ticks are round, in decades, in parts of a turn, with the digits they need', () => {
     expect(ticksOf(0.7, 1.05, false, 7).map((t) => tickText(t, [0.7, 0.75], 1))).toEqual([
       '0.70',

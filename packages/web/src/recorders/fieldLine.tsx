@@ -4,7 +4,7 @@ import type { Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
-import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { Lines } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { useSum } from '../lens/useSum.ts';
 import { nearestRecorded, useFrequency } from '../lens/useFrequency.ts';
@@ -42,7 +42,7 @@ export function FieldLineCard({ run, stem, told: line }: RecorderCardProps<Told<
       waiting={!sizes}
     >
       {sizes && place ? (
-        <LineChartBox
+        <Lines
           x={{ label: 'xyz'[line.axis], unit: 'length', values: place.data }}
           y={{ label: 'size of the field (V/m)' }}
           traces={sizes.map((values, c) => ({ name: `|E${'xyz'[c]}|`, ...traceStyle(c + 1, dark), values }))}

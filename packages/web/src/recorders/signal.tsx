@@ -3,7 +3,7 @@ import { formatSI } from '@jadebell/core/expressions/format';
 import type { Told } from '@jadebell/core/recorders';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
-import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { Lines } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
@@ -33,7 +33,7 @@ export function SignalCard({ run, stem, told: { name, at } }: RecorderCardProps<
       waiting={!parts}
     >
       {parts && time ? (
-        <LineChartBox
+        <Lines
           x={{ label: 'time', unit: 'time', values: time.data }}
           y={{ label: 'field (V/m)' }}
           traces={parts.map((values, c) => ({ name: `E${'xyz'[c]}`, ...traceStyle(c + 1, dark), values }))}

@@ -2,7 +2,7 @@ import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
 import type { SectionEntry } from '@jadebell/core/document';
 import { useState } from 'react';
-import { LineChartBox, type Trace } from '../charts/LineChartBox.tsx';
+import { Lines, type Trace } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
 import { useDark } from '../ui/useDark.ts';
 import { Chip } from '../ledger/Chip.tsx';
@@ -68,7 +68,7 @@ export function SweepStudy({ entry, band }: { entry: SectionEntry | null; band: 
       </div>
       <div className="study-chart">
         {sweep.length > 1 ? (
-          <LineChartBox x={{ label: 'frequency', unit: 'frequency', values: frequencies }} y={{ label }} traces={traces} />
+          <Lines x={{ label: 'frequency', unit: 'frequency', values: frequencies }} y={{ label }} traces={traces} />
         ) : (
           <p className="quiet pad">
             {busy?.task === 'sweep'

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { mutate } from '../api/mutate.ts';
 import { sendJson } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
-import { LineChartBox } from '../charts/LineChartBox.tsx';
+import { Lines } from '../charts/Lines.tsx';
 
 const words: Record<Run['state'], string> = {
   queued: 'waits in the queue',
@@ -84,7 +84,7 @@ export function RunItem({ run }: { run: Run }) {
           )}
           {p?.s && (
             <div style={{ height: 170 }}>
-              <LineChartBox
+              <Lines
                 x={{ label: 'frequency', unit: 'frequency', values: p.s.frequencies }}
                 y={{ label: 'reflection so far (dB)' }}
                 traces={[

@@ -7,3 +7,4 @@ export * from './root.ts';
 export * from './section.ts';
 export * from './solveSection.ts';
 export { absorberStrength } from './stretch.ts';
+export { type ModeToName, modeNames, modeToName } from './naming.ts';

@@ -4,12 +4,11 @@ import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
 import { alongLine, fieldKinds, inMedia, lackingFor, readField } from '@jadebell/core/reading';
 import { useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
-import { Legend } from '../../charts/Legend.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { usePhase } from '../../lens/useFrequency.ts';
-import { Plot } from '../plot/Plot.tsx';
+import { Plot } from '../../charts/plot/Plot.tsx';
 import { stemOf } from './stem.ts';
 import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
@@ -17,7 +16,6 @@ import { useField } from './useField.ts';
 
 const samples = 401;
 const frame = { along: [1, 0, 0], across: [0, 1, 0], normal: [0, 0, 1] } as const;
-const noAxis = { label: '', size: 1 };
 const parts = ['size', 'x', 'y', 'z'] as const;
 function lookOf(part: (typeof parts)[number], dark: boolean): { color: string; dash: string | undefined } {
   const { color, dash } = traceStyle(parts.indexOf(part) + 1, dark);
@@ -84,13 +82,11 @@ export function AlongCard({ card }: { card: AlongCardData }) {
         </p>
       ) : line ? (
         <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-          <Legend traces={traces} />
           <div style={{ flex: 1, minHeight: 0 }}>
             <Plot
               label="Field along a line"
               x={x}
               left={left}
-              right={noAxis}
               traces={traces}
               tell={(_, __, y) => withPrefix(y, unit)}
               tellX={(v) => formatSI(v, 'length', 4)}

@@ -9,7 +9,7 @@ import {
   statisticsLines,
   valueText as told,
 } from '@jadebell/core/reading';
-import type { PlotTrace } from '../plot/PlotStatic.tsx';
+import type { PlotTrace } from '../../charts/plot/parts.ts';
 import { Figures } from '../../kit/Figures.tsx';
 import { TableBody, TableRow, TableCell } from '@mui/material';
 

@@ -6,11 +6,10 @@ import { MenuItem, Select } from '@mui/material';
 import { useContext } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { CardContext } from '../../charts/CardContext.ts';
-import { Legend } from '../../charts/Legend.tsx';
 import { download } from '../../ui/download.ts';
-import { LensCursor } from '../plot/LensCursor.tsx';
-import { Plot } from '../plot/Plot.tsx';
-import type { PlotMark, PlotTrace } from '../plot/PlotStatic.tsx';
+import { LensCursor } from './LensCursor.tsx';
+import { Plot } from '../../charts/plot/Plot.tsx';
+import type { PlotMark, PlotTrace } from '../../charts/plot/parts.ts';
 import { aboutReferences } from './about.ts';
 import { CurveLines, MarkerTable } from './CurveReadout.tsx';
 import { stemOf } from './stem.ts';
@@ -48,6 +47,7 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
       axis: drawn[curve].axis,
       color: traces[curve].color,
       label: String(marker + 1),
+      on: traces[curve],
       kind: 'marker' as const,
     })),
     ...card.notes.map((n) => ({ x: n.x, y: n.y, axis: 'left' as const, color: 'var(--plum)', label: n.text, kind: 'note' as const })),
@@ -80,7 +80,6 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
             {error.message}
           </p>
         )}
-        <Legend traces={traces} />
         <div style={{ flex: 1, minHeight: 0 }}>
           {loading && !traces.length ? (
             <p className="quiet pad">Reading the curves …</p>
@@ -97,10 +96,11 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
               levels={card.bandwidth ? [card.bandwidth.level] : []}
               tell={(t, _, y) => told(y, drawn[traces.indexOf(t)]?.unit ?? '')}
               tellX={(v) => told(v, unitX, 6)}
-              onPick={(n, at) => change({ markers: [...card.markers, { kind: 'at', trace: drawn[n].trace, x: at, nth: 1 }] })}
+              onPick={(t, at) => change({ markers: [...card.markers, { kind: 'at', trace: drawn[traces.indexOf(t)].trace, x: at, nth: 1 }] })}
               onZoom={(range) => change({ x: { ...card.x, min: range?.min, max: range?.max } })}
-              cursor={(px, top, bottom) => <LensCursor x={px} top={top} bottom={bottom} over={over} />}
-            />
+            >
+              <LensCursor over={over} />
+            </Plot>
           ) : (
             <p className="quiet pad">{card.traces.length ? '' : 'No curve is chosen. Set the card up to add some.'}</p>
           )}

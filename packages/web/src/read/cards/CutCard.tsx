@@ -4,14 +4,13 @@ import { formatSI } from '@jadebell/core/expressions/format';
 import { cutText, frameOfCard, pathOf, patternTitle, readCut } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
-import { Legend } from '../../charts/Legend.tsx';
 import { PolarCut } from '../../charts/PolarCut.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { CardContext } from '../../charts/CardContext.ts';
-import { Plot } from '../plot/Plot.tsx';
-import type { PlotTrace } from '../plot/PlotStatic.tsx';
+import { Plot } from '../../charts/plot/Plot.tsx';
+import type { PlotTrace } from '../../charts/plot/parts.ts';
 import { patternFiles } from './exports.ts';
 import { stemOf } from './stem.ts';
 import { useFarFields } from './useFarField.ts';
@@ -129,18 +128,21 @@ export function CutCard({ card }: { card: CutCardData }) {
             {error.message}
           </p>
         )}
-        {cuts.length > 1 && <Legend traces={cuts} />}
         <div style={{ flex: 1, minHeight: 0 }}>
           {!cuts.length ? (
             <p className="quiet pad">{fars ? 'No run that is shown has a far field.' : 'Reading the far field …'}</p>
           ) : polar ? (
-            <PolarCut cuts={cuts.map((c) => ({ name: c.name, color: c.color, dash: c.dash, values: c.values }))} top={top} span={card.floor} />
+            <PolarCut
+              label={`${first.title.label}, ${cutName(card)}`}
+              cuts={cuts.map((c) => ({ name: c.name, color: c.color, dash: c.dash, values: c.values }))}
+              top={top}
+              span={card.floor}
+            />
           ) : (
             <Plot
               label={card.title ?? 'Cut'}
               x={straightX}
               left={{ label: `${first.title.label} (${unit})`, size: 1, ...(first.title.level ? { min: top - card.floor, max: top } : {}) }}
-              right={none}
               traces={straight}
               tell={(_, __, y) => `${y.toFixed(2)} ${unit}`}
               tellX={(x) => `${x.toFixed(1)}°`}
@@ -161,4 +163,3 @@ export function CutCard({ card }: { card: CutCardData }) {
   );
 }
 const straightX = { label: 'angle (°)', size: 1, min: -180, max: 180, angles: true };
-const none = { label: '', size: 1 };

@@ -7,7 +7,7 @@ import { Card } from '../../charts/Card.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
-import { Plot } from '../plot/Plot.tsx';
+import { Plot } from '../../charts/plot/Plot.tsx';
 import { stemOf } from './stem.ts';
 import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
@@ -84,7 +84,6 @@ export function PhaseCentreCard({ card }: { card: PhaseCentreCardData }) {
               label="Spread of the phase"
               x={x}
               left={spreadAxis}
-              right={spreadAxis}
               traces={trace}
               tell={(_, __, y) => `${y.toFixed(2)}°`}
               tellX={(v) => formatSI(v, 'length', 4)}

@@ -5,13 +5,12 @@ import { quantities } from '@jadebell/core/reading';
 import { type Complex, impedance } from '@jadebell/core/results';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
-import { Legend } from '../../charts/Legend.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { CardContext } from '../../charts/CardContext.ts';
 import { useFrequency } from '../../lens/useFrequency.ts';
-import { SmithChart } from '../plot/SmithChart.tsx';
+import { SmithChart } from '../../charts/SmithChart.tsx';
 import { useReadings } from '../../lens/useReadings.ts';
 import { aboutReferences } from './about.ts';
 import { stemOf } from './stem.ts';
@@ -71,9 +70,9 @@ export function SmithCard({ card }: { card: SmithCardData }) {
     return `${formatSI(t.frequency[i], 'frequency', 5)}: ${(20 * Math.log10(size)).toFixed(2)} dB${z}${ratio}`;
   };
   const marks = card.markers.flatMap((f, m) =>
-    traces.map((t) => ({ at: at(t, nearestIndex(t.frequency, f)), label: String(m + 1), color: t.color, t, i: nearestIndex(t.frequency, f), m })),
+    traces.map((t) => ({ at: at(t, nearestIndex(t.frequency, f)), label: String(m + 1), on: t, i: nearestIndex(t.frequency, f), m })),
   );
-  const cursor = frequency === null ? [] : traces.map((t) => ({ at: at(t, nearestIndex(t.frequency, frequency)), color: t.color }));
+  const cursor = frequency === null ? [] : traces.map((t) => ({ at: at(t, nearestIndex(t.frequency, frequency)), on: t }));
   const stem = stemOf(runs[0], card.title ?? 'smith');
   const csv = (): void =>
     download(
@@ -96,7 +95,6 @@ export function SmithCard({ card }: { card: SmithCardData }) {
       waiting={loading}
     >
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-        <Legend traces={traces} />
         <div style={{ flex: 1, minHeight: 0 }}>
           <SmithChart
             traces={traces}
@@ -104,16 +102,16 @@ export function SmithCard({ card }: { card: SmithCardData }) {
             ratios={card.ratios}
             marks={marks}
             cursor={cursor}
-            tell={(n, i) => tell(traces[n], i)}
-            onPick={(n, i) => board.change({ markers: [...card.markers, traces[n].frequency[i]] } as Partial<SmithCardData>)}
+            tell={tell}
+            onPick={(t, i) => board.change({ markers: [...card.markers, t.frequency[i]] } as Partial<SmithCardData>)}
           />
         </div>
         {marks.length > 0 && (
           <div className="readout">
             {marks.map((p) => (
-              <p key={`${p.m}-${p.t.name}`} className="small-line">
-                <b>{p.label}</b> {traces.length > 1 ? `${p.t.name} ` : ''}
-                <span className="mono">{tell(p.t, p.i)}</span>
+              <p key={`${p.m}-${p.on.name}`} className="small-line">
+                <b>{p.label}</b> {traces.length > 1 ? `${p.on.name} ` : ''}
+                <span className="mono">{tell(p.on, p.i)}</span>
               </p>
             ))}
           </div>

@@ -7,7 +7,6 @@ import { useContext, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import { Card } from '../../charts/Card.tsx';
 import { paint } from '../../charts/colours.ts';
-import { Legend } from '../../charts/Legend.tsx';
 import { SurfaceView } from '../../charts/SurfaceView.tsx';
 import { traceStyle } from '../../charts/traces.ts';
 import { frameOf } from '../../space/frameOf.ts';
@@ -15,7 +14,7 @@ import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { CardContext } from '../../charts/CardContext.ts';
 import { nearestRecorded, useFrequency, usePhase } from '../../lens/useFrequency.ts';
-import { Plot } from '../plot/Plot.tsx';
+import { Plot } from '../../charts/plot/Plot.tsx';
 import { stemOf } from './stem.ts';
 import { unitOfAxis } from '@jadebell/core/reading';
 import { useCardRuns } from './useCardRuns.ts';
@@ -23,7 +22,6 @@ import { useModelBodies } from '../../lens/useModelBodies.ts';
 import { useSum } from '../../lens/useSum.ts';
 import { Choice } from '../../kit/Choice.tsx';
 
-const noAxis = { label: '', size: 1 };
 /** Wires that are told along their length where none were chosen. */
 const few = 6;
 /** Radius of a drawn wire over the size of the model, at least. */
@@ -153,13 +151,11 @@ function AlongWires({ card, segments, along, values, wires }: AlongProps) {
   }, [traces]);
   return (
     <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-      <Legend traces={traces} />
       <div style={{ flex: 1, minHeight: 0 }}>
         <Plot
           label="Current along wires"
           x={x}
           left={left}
-          right={noAxis}
           traces={traces}
           tell={(_, __, y) => (degrees ? `${y.toFixed(1)}°` : withPrefix(y, 'A'))}
           tellX={(v) => formatSI(v, 'length', 4)}

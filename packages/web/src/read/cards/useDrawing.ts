@@ -1,7 +1,7 @@
 import type { CurvesCard } from '@jadebell/core/document';
 import { arraysOf, type Drawing, drawTraces, quantities } from '@jadebell/core/reading';
 import { useMemo } from 'react';
-import type { PlotTrace } from '../plot/PlotStatic.tsx';
+import type { PlotTrace } from '../../charts/plot/parts.ts';
 import { traceStyle } from '../../charts/traces.ts';
 import { useProject } from '../../project/store.ts';
 import { useDark } from '../../ui/useDark.ts';

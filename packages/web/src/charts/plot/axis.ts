@@ -1,25 +1,3 @@
-/** An axis from values to pixels. */
-export interface Scale {
-  min: number;
-  max: number;
-  log: boolean;
-  /** Pixels at min and max. */
-  from: number;
-  to: number;
-}
-
-/** Pixel of a value; far outside it is held within reach of a drawing. */
-export function pixel({ min, max, log, from, to }: Scale, v: number): number {
-  const t = log ? Math.log(v / min) / Math.log(max / min) : (v - min) / (max - min);
-  return from + Math.max(-20, Math.min(21, t)) * (to - from);
-}
-
-/** Value at a pixel. */
-export function valueOfPixel({ min, max, log, from, to }: Scale, p: number): number {
-  const t = (p - from) / (to - from);
-  return log ? min * (max / min) ** t : min + t * (max - min);
-}
-
 const steps = [1, 2, 2.5, 5, 10];
 /** Steps of angles in degrees, as parts of a turn. */
 const turnSteps = [1, 2, 5, 10, 15, 30, 45, 60, 90, 180, 360];

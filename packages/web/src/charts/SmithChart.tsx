@@ -1,6 +1,8 @@
 import { crossing, reactanceCircle, ratioCircle, resistanceCircle } from '@jadebell/core/network';
 import type { Complex } from '@jadebell/core/numerics';
 import { useMemo, useState } from 'react';
+import { WithLegend } from './Legend.tsx';
+import { PlotTip } from './plot/PlotTip.tsx';
 
 export interface SmithTrace {
   name: string;
@@ -9,16 +11,16 @@ export interface SmithTrace {
   re: ArrayLike<number>;
   im: ArrayLike<number>;
 }
-interface Props {
-  traces: readonly SmithTrace[];
+interface Props<T extends SmithTrace> {
+  traces: readonly T[];
   grid: 'impedance' | 'admittance' | 'both';
   ratios: readonly number[];
-  marks: readonly { at: Complex; label: string; color: string }[];
+  marks: readonly { at: Complex; label: string; on: T }[];
   /** Where the lens is on each trace. */
-  cursor: readonly { at: Complex; color: string }[];
+  cursor: readonly { at: Complex; on: T }[];
   /** What stands at a sample, in words. */
-  tell(trace: number, sample: number): string;
-  onPick?(trace: number, sample: number): void;
+  tell(trace: T, sample: number): string;
+  onPick?(trace: T, sample: number): void;
 }
 
 const size = 260;
@@ -53,8 +55,12 @@ function Grid({ strong }: { strong: boolean }) {
 }
 
 /** Reflections in the unit circle with the lines of constant resistance and reactance, or conductance and susceptance. */
-export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }: Props) {
-  const [hover, setHover] = useState<{ trace: number; sample: number } | null>(null);
+export function SmithChart<T extends SmithTrace>({ traces, ...rest }: Props<T>) {
+  return <WithLegend traces={traces}>{(shown) => <Chart traces={shown} {...rest} />}</WithLegend>;
+}
+
+function Chart<T extends SmithTrace>({ traces, grid, ratios, marks, cursor, tell, onPick }: Props<T>) {
+  const [hover, setHover] = useState<{ trace: T; sample: number } | null>(null);
   const paths = useMemo(
     () =>
       traces.map((t) => {
@@ -71,17 +77,17 @@ export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }
       }),
     [traces],
   );
-  const find = (e: React.PointerEvent<SVGSVGElement>): { trace: number; sample: number } | null => {
+  const find = (e: React.MouseEvent<SVGSVGElement>): { trace: T; sample: number } | null => {
     const m = e.currentTarget.getScreenCTM();
     if (!m) return null;
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
-    let best: { trace: number; sample: number; d: number } | null = null;
-    traces.forEach((t, trace) => {
+    let best: { trace: T; sample: number; d: number } | null = null;
+    for (const t of traces) {
       for (let i = 0; i < t.re.length; i++) {
         const d = (px(t.re[i]) - p.x) ** 2 + (py(t.im[i]) - p.y) ** 2;
-        if (d < 400 && (!best || d < best.d)) best = { trace, sample: i, d };
+        if (d < 400 && (!best || d < best.d)) best = { trace: t, sample: i, d };
       }
-    });
+    }
     return best;
   };
   const text = { fontSize: 7.5, fill: 'var(--faint)' };
@@ -96,7 +102,7 @@ export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }
         onPointerMove={(e) => setHover(find(e))}
         onPointerLeave={() => setHover(null)}
         onClick={(e) => {
-          const hit = find(e as unknown as React.PointerEvent<SVGSVGElement>);
+          const hit = find(e);
           if (hit) onPick?.(hit.trace, hit.sample);
         }}
       >
@@ -143,31 +149,28 @@ export function SmithChart({ traces, grid, ratios, marks, cursor, tell, onPick }
         {paths.map((d, n) => (
           <path key={n} d={d} fill="none" stroke={traces[n].color} strokeDasharray={traces[n].dash} strokeWidth={1.6} strokeLinejoin="round" />
         ))}
-        {cursor.map((p, i) => (
-          <circle key={i} cx={px(p.at[0])} cy={py(p.at[1])} r={3} fill="var(--panel)" stroke={p.color} strokeWidth={1.6} />
-        ))}
-        {marks.map((m, i) => (
-          <g key={i}>
-            <circle cx={px(m.at[0])} cy={py(m.at[1])} r={2} fill={m.color} />
-            <circle cx={px(m.at[0]) + 7} cy={py(m.at[1]) - 7} r={5.2} fill="var(--panel)" stroke={m.color} />
-            <text x={px(m.at[0]) + 7} y={py(m.at[1]) - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
-              {m.label}
-            </text>
-          </g>
-        ))}
-        {hover && (
-          <circle
-            cx={px(traces[hover.trace].re[hover.sample])}
-            cy={py(traces[hover.trace].im[hover.sample])}
-            r={3}
-            fill={traces[hover.trace].color}
-          />
-        )}
+        {cursor
+          .filter((p) => traces.includes(p.on))
+          .map((p, i) => (
+            <circle key={i} cx={px(p.at[0])} cy={py(p.at[1])} r={3} fill="var(--panel)" stroke={p.on.color} strokeWidth={1.6} />
+          ))}
+        {marks
+          .filter((m) => traces.includes(m.on))
+          .map((m, i) => (
+            <g key={i}>
+              <circle cx={px(m.at[0])} cy={py(m.at[1])} r={2} fill={m.on.color} />
+              <circle cx={px(m.at[0]) + 7} cy={py(m.at[1]) - 7} r={5.2} fill="var(--panel)" stroke={m.on.color} />
+              <text x={px(m.at[0]) + 7} y={py(m.at[1]) - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
+                {m.label}
+              </text>
+            </g>
+          ))}
+        {hover && <circle cx={px(hover.trace.re[hover.sample])} cy={py(hover.trace.im[hover.sample])} r={3} fill={hover.trace.color} />}
       </svg>
       {hover && (
-        <div className="plot-tip" style={{ left: 6, top: 2 }}>
-          {traces[hover.trace].name} <span className="mono">{tell(hover.trace, hover.sample)}</span>
-        </div>
+        <PlotTip side={{ left: 6, top: 2 }}>
+          {hover.trace.name} <span className="mono">{tell(hover.trace, hover.sample)}</span>
+        </PlotTip>
       )}
     </div>
   );

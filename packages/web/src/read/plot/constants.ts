@@ -1,2 +1,0 @@
-/** Speed of light, m/s. */
-export const c0 = 299792458;
