@@ -54,7 +54,7 @@ export const modesText = ({ section, frequency, cells, modes }: SectionModes): s
     `${section}: ${cells} cells, ${(frequency / 1e9).toPrecision(6)} GHz`,
     ...modes.map(
       (m, n) =>
-        `${String(n + 1).padStart(3)}  ${m.kind.padEnd(6)}  ${m.propagates ? `index ${m.index[0].toFixed(6)}` : `cut off, ${m.alpha.toPrecision(5)} Np/m`}` +
+        `${String(n + 1).padStart(3)}  ${m.name.padEnd(9)}  ${m.propagates ? `index ${m.index[0].toFixed(6)}` : `cut off, ${m.alpha.toPrecision(5)} Np/m`}` +
         `  loss ${(20 * Math.LOG10E * m.alpha).toPrecision(4)} dB/m${m.groupIndex === null ? '' : `  group index ${m.groupIndex.toFixed(5)}`}` +
         `${m.line ? `  impedance ${m.line.powerCurrent.toFixed(3)} ohm` : ''}`,
     ),

@@ -1,11 +1,10 @@
-import { type ResultMeta, sLabel } from '../results/index.ts';
+import { type ResultMeta, sKey, sName } from '../results/index.ts';
 
-/** Terms of S by label: for each excitation its reflection, then what it sends on. */
+/** Terms of S by key, with how they are read: for each excitation its reflection, then what it sends on. */
 export function termsOfS(meta: ResultMeta): { key: string; label: string; to: number; from: number }[] {
   return meta.excitations.flatMap((own, from) => {
     const all = meta.ports.map((_, to) => {
-      const label = sLabel(meta.ports, to, own);
-      return { key: label, label, to, from };
+      return { key: sKey(meta.ports, to, own), label: sName(meta.ports, to, own), to, from };
     });
     return [all[own], ...all.filter((t) => t.to !== own)];
   });

@@ -1,6 +1,17 @@
 import { eta0 } from '../numerics/constants.ts';
 import { intensity } from '../radiation/index.ts';
-import { channelNames, type Complex, decibel, impedance, phaseDegrees, referenceOf, reflection, type ResultSet, sCurve } from '../results/index.ts';
+import {
+  channelNames,
+  sKey,
+  type Complex,
+  decibel,
+  impedance,
+  phaseDegrees,
+  referenceOf,
+  reflection,
+  type ResultSet,
+  sCurve,
+} from '../results/index.ts';
 import { asSolved, type NetworkView, viewNetwork } from '../reading/index.ts';
 import { writeCsv } from './csv.ts';
 import { writeTouchstone, writeTouchstone2 } from './touchstone.ts';
@@ -35,7 +46,7 @@ export function touchstoneOf(
   const references = chosen.map((n, i): Complex => (own[i] && ports[n].mode !== undefined ? [1, 0] : (network.references[n] ?? [1, 0])));
   const shifts = Object.entries(how.shifts ?? {}).filter(([, l]) => l !== 0);
   const notes = [
-    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].family} mode${own[i] ? ', referred to its own impedance' : ''})`}`).join(', ')}`,
+    `${title}, ${chosen.map((n, i) => `${i + 1}: ${names[n]}${ports[n].mode === undefined ? '' : ` (${ports[n].modeName ?? ports[n].family} mode${own[i] ? ', referred to its own impedance' : ''})`}`).join(', ')}`,
     ...references.flatMap((z, i) =>
       z[1] && version === '1'
         ? [`Port ${i + 1} in power waves on ${z[0]} ${z[1] < 0 ? '-' : '+'} ${Math.abs(z[1])}j ohm; the line below has room for its real part only`]
@@ -70,7 +81,7 @@ export function curvesCsv(result: ResultSet): string | null {
   excitations.forEach((from, e) =>
     ports.forEach((_, to) => {
       const s = sCurve(result.arrays.s, to, e);
-      const name = ports.length === 1 ? 'S11' : `S ${names[to]} ${names[from]}`;
+      const name = ports.length === 1 ? 'S11' : `${sKey(ports, to, from)} ${names[to]}, ${names[from]}`;
       columns.push(
         { title: `${name} real`, values: s.map((v) => v[0]) },
         { title: `${name} imaginary`, values: s.map((v) => v[1]) },

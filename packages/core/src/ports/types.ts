@@ -75,6 +75,8 @@ export interface SceneGuide {
   magnetic?: boolean[];
   /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */
   images?: number;
+  /** Axes across which it is half of the whole port; absent: none. */
+  halved?: boolean[];
   /** Impedance of the whole port over that of this part; absent: 1. */
   wholeImpedance?: number;
 }

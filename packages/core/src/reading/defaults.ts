@@ -1,7 +1,7 @@
 import { type Board, cardWith, firstTerms, type NewCard, type WrittenCard } from '../cards/index.ts';
 import { type AnyRecorderKind, recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import type { ResultMeta } from '../results/index.ts';
-import { channelNames } from '../results/index.ts';
+import { channelKeys } from '../results/index.ts';
 import { quantities } from './quantities.ts';
 
 /** Lays cards out in rows of twelve columns, each as high as its highest. */
@@ -37,7 +37,7 @@ export function defaultBoards(meta: ResultMeta, optical = false): Board[] {
   const { ports, excitations } = meta;
   const several = ports.length > 1;
   const terms = firstTerms(meta);
-  const names = channelNames(ports);
+  const names = channelKeys(ports);
   const guided = ports.some((p) => p.mode !== undefined);
   const boards: Board[] = [];
   const over = optical ? { over: 'wavelength' } : {};

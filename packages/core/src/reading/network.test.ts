@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { cardWith, type DataSet, packNumbers } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import type { ResultArray, ResultMeta } from '../results/index.ts';
+import { channelNames, type ResultArray, type ResultMeta } from '../results/index.ts';
 import {
   asSolved,
   curveForms,
@@ -143,6 +143,17 @@ describe('quantities', () => {
   });
 
   test('names say what is needed', () => {
+    const [left, right] = ['left', 'right'].map((name) =>
+      [1, 2].map((mode) => ({ name, resistance: 0, mode, family: 'TE' as const, modeName: `TE${mode}0` })),
+    );
+    const several = { ...guided, ports: [...left, ...right] };
+    expect(curveName('s', 'S2(1),1(2)', undefined, several)).toBe('S right TE10, left TE20');
+    expect(curveName('beta', 'left:2', undefined, several)).toBe('phase constant, left TE20');
+    expect(curveName('s', 'S21', 'phase', guided)).toBe('S right, left phase');
+    expect(curveName('z', 'S21', undefined, lumped)).toBe('Z out, in');
+    expect(curveName('s', 'S11', undefined, { ...lumped, ports: [{ name: 'in', resistance: 50 }], excitations: [0] })).toBe('S11');
+    const twins = { ...several, ports: [...left.map((p) => ({ ...p, modeName: undefined })), ...right.map((p) => ({ ...p, modeName: 'TE11' }))] };
+    expect(channelNames(twins.ports)).toEqual(['left mode 1', 'left mode 2', 'right TE11 no. 1', 'right TE11 no. 2']);
     expect(curveName('s', 'S21', undefined)).toBe('S21');
     expect(curveName('s', 'S21', 'phase')).toBe('S21 phase');
     expect(curveName('input', 'in', 'imaginary')).toBe('Z at in im');
@@ -172,6 +183,8 @@ describe('traces of a card', () => {
   });
 
   test('over wavelength x ascends and values keep their place', () => {
+    const like = draw({ traces: ['left', 'right'].map((of) => ({ quantity: 'beta', of })) }, [reading(guided, line())]).drawn;
+    expect(like.map((d) => d.name)).toEqual(['left and right']);
     const { drawn, over } = draw({ over: 'wavelength', traces: [{ quantity: 's', of: 'S21', form: 'phase' }] }, [run]);
     expect(over).toBe('wavelength');
     expect(drawn[0].x[0]).toBeCloseTo(c0 / 12e9, 12);

@@ -7,6 +7,7 @@ import { c0, eta0 } from '../numerics/constants.ts';
 import { freePower } from '../radiation/index.ts';
 import { recorderKinds, type RecorderTold } from '../recorders/index.ts';
 import {
+  channelKeys,
   channelNames,
   decibel,
   farFrequencies,
@@ -70,15 +71,22 @@ const sOf = (run: RunReading, key: string) => {
 };
 const parts = (c: readonly Complex[]): Numbers => ({ re: c.map((v) => v[0]), im: c.map((v) => v[1]) });
 
-const channels: Terms = (meta) => (meta.excitations.length ? channelNames(meta.ports).map((key) => ({ key, label: key })) : []);
-const excited: Terms = (meta) => meta.excitations.map((c) => channelNames(meta.ports)[c]).map((key) => ({ key, label: key }));
+const channelTerms = (ports: ResultMeta['ports']): { key: string; label: string }[] => {
+  const names = channelNames(ports);
+  return channelKeys(ports).map((key, n) => ({ key, label: names[n] }));
+};
+/** How a term of S or a channel is read in a run's results; other keys are read as they are. */
+const termText = (meta: ResultMeta | undefined, key: string): string =>
+  (meta && [...termsOfS(meta), ...channelTerms(meta.ports)].find((t) => t.key === key)?.label) ?? key;
+const channels: Terms = (meta) => (meta.excitations.length ? channelTerms(meta.ports) : []);
+const excited: Terms = (meta) => meta.excitations.map((c) => channelTerms(meta.ports)[c]);
 const guided: Terms = (meta) => channels(meta).filter((_, n) => meta.ports[n].mode !== undefined);
 const whole: Terms = (meta) => {
   const { ports, excitations } = meta;
   if (excitations.length !== ports.length || excitations.some((c, e) => c !== e)) return [];
   return termsOfS(meta);
 };
-const channelAt = (run: RunReading, name: string): number => channelNames(run.meta.ports).indexOf(name);
+const channelAt = (run: RunReading, name: string): number => channelKeys(run.meta.ports).indexOf(name);
 
 /** Entries of the impedance or admittance matrix are named as those of S are. */
 const matrixEntry = (kind: 'Z' | 'Y', title: string, unit: string): QuantityKind => ({
@@ -376,8 +384,8 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     terms: (meta) =>
       excited(meta).filter(
         ({ key }) =>
-          meta.ports[channelNames(meta.ports).indexOf(key)].mode === undefined ||
-          meta.ports[channelNames(meta.ports).indexOf(key)].impedance !== undefined,
+          meta.ports[channelKeys(meta.ports).indexOf(key)].mode === undefined ||
+          meta.ports[channelKeys(meta.ports).indexOf(key)].impedance !== undefined,
       ),
     named: (of) => `Z at ${of}`,
     curve(run, of) {
@@ -417,7 +425,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     'ohm',
     // A TE mode has omega mu / beta whatever fills the guide; that of a TEM mode is the line's.
     (re, _, k0, meta, c) => (meta.ports[c].family === 'TE' ? (re > 0 ? (eta0 * k0) / re : NaN) : (meta.ports[c].impedance ?? NaN)),
-    (meta) => guided(meta).filter(({ key }) => ['TE', 'TEM'].includes(meta.ports[channelNames(meta.ports).indexOf(key)].family ?? '')),
+    (meta) => guided(meta).filter(({ key }) => ['TE', 'TEM'].includes(meta.ports[channelKeys(meta.ports).indexOf(key)].family ?? '')),
   ),
   directivity: figure('Directivity', '', ['dBpower', 'plain'], 'directivity'),
   gain: figure('Gain', '', ['dBpower', 'plain'], 'gain'),
@@ -476,10 +484,11 @@ function signalName(of: string): string {
   return kind === 'port' ? `signal of ${name}` : `E${part} at ${name}`;
 }
 
-/** How a trace is called: the term where it says enough, else the quantity with it. */
-export function curveName(quantity: string, of: string, form: CurveForm | undefined): string {
+/** How a trace is called: the term, as `meta` names its ports and modes, where it says enough, else the quantity with it. */
+export function curveName(quantity: string, key: string, form: CurveForm | undefined, meta?: ResultMeta): string {
   const kind = quantities[quantity];
   if (!kind) return quantity;
+  const of = termText(meta, key);
   const term = kind.named?.(of) ?? (quantity === 's' ? of : of ? `${kind.title.toLowerCase()}, ${of}` : kind.title.toLowerCase());
   const own = form ?? kind.forms[0];
   return own === kind.forms[0] && quantity !== 'input'

@@ -1,5 +1,6 @@
 import { type CurveFormula, CurveFormulaFault, readCurveFormula, valueAt } from '../curves/index.ts';
 import { type CardTrace, type DataSet, unpackNumbers } from '../document/index.ts';
+import type { ResultMeta } from '../results/index.ts';
 import { curveForms } from './forms.ts';
 import { curveName, quantities, type QuantityCurve, type RunReading } from './quantities.ts';
 
@@ -120,17 +121,17 @@ export class TraceCurves {
 }
 
 /** A trace by its term, with its form where that is not the quantity's first. */
-function termName({ quantity, of, form }: CardTrace): string {
-  const full = curveName(quantity, of, form);
+function termName({ quantity, of, form }: CardTrace, meta: ResultMeta | undefined): string {
+  const full = curveName(quantity, of, form, meta);
   const kind = quantities[quantity];
   return kind && of && !kind.named && quantity !== 's' ? full.replace(`${kind.title.toLowerCase()}, `, '') : full;
 }
 
 /** What a trace is called where it has no name of its own. `alike`: the others are of the same quantity, whose name then says nothing. */
-export const nameOfTrace = (t: CardTrace, alike: boolean): string =>
+export const nameOfTrace = (t: CardTrace, alike: boolean, meta?: ResultMeta): string =>
   t.name ??
   {
     formula: () => t.of,
     data: () => t.of.replace('/', ' '),
-    quantity: () => (alike ? termName(t) : curveName(t.quantity, t.of, t.form)),
+    quantity: () => (alike ? termName(t, meta) : curveName(t.quantity, t.of, t.form, meta)),
   }[sourceOf(t)]();

@@ -1,6 +1,7 @@
 import { valueAt } from '../curves/index.ts';
 import type { CurvesCard, DataSet } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
+import { sameSolved } from '../numerics/tolerance.ts';
 import { curveName, quantities, type RunReading } from './quantities.ts';
 import { type FormedCurve, nameOfTrace, type Over, sourceOf, TraceCurves } from './traceSources.ts';
 
@@ -63,6 +64,18 @@ function lessFirst(found: readonly RunCurve[]): RunCurve[] {
 const overWavelength = (c: RunCurve): RunCurve =>
   c.over === 'frequency' ? { ...c, over: 'wavelength', x: c.x.map((f) => c0 / f).reverse(), y: c.y.slice().reverse() } : c;
 
+/** Whether two curves of one run lie on one another: like modes of like ports do. */
+function sameCurve(a: DrawnTrace, b: DrawnTrace): boolean {
+  if (a.run !== b.run || a.axis !== b.axis || a.unit !== b.unit || a.x.length !== b.x.length) return false;
+  let [most, apart] = [0, 0];
+  for (let i = 0; i < a.y.length; i++) {
+    if (a.x[i] !== b.x[i]) return false;
+    most = Math.max(most, Math.abs(a.y[i]));
+    if (a.y[i] !== b.y[i]) apart = Math.max(apart, Math.abs(a.y[i] - b.y[i]));
+  }
+  return apart <= sameSolved * most;
+}
+
 /** The traces of a card over what it asks for, of each run that has them. `frequency`, hertz, is where curves over a parameter are taken. */
 export function drawTraces(
   card: Pick<CurvesCard, 'traces' | 'over' | 'differences'>,
@@ -83,8 +96,11 @@ export function drawTraces(
       return curve && curve.x.length ? [{ ...curve, run }] : [];
     });
     if (!found.length && !ofData && runs.length && !curves.faults.some((f) => f.trace === i))
-      curves.fault(i, `No run that is shown has ${source === 'formula' ? 'the curves of this formula' : curveName(t.quantity, t.of, t.form)}.`);
-    const labels: Labels = { trace: i, axis: t.axis, name: nameOfTrace(t, alike) };
+      curves.fault(
+        i,
+        `No run that is shown has ${source === 'formula' ? 'the curves of this formula' : curveName(t.quantity, t.of, t.form, runs[0].meta)}.`,
+      );
+    const labels: Labels = { trace: i, axis: t.axis, name: nameOfTrace(t, alike, runs[0]?.meta) };
     if (parameter) {
       // Data are of no run, and so have no parameter.
       const points = ofData ? [] : overParameter(found, runs, parameter, frequency, labels);
@@ -101,7 +117,10 @@ export function drawTraces(
         continue;
       }
       over ??= shown.over;
-      drawn.push({ ...labels, name, run: c.run, unit: c.unit, x: shown.x, y: shown.y });
+      const next = { ...labels, name, run: c.run, unit: c.unit, x: shown.x, y: shown.y };
+      const same = quantities[t.quantity]?.group === 'lines' ? drawn.find((d) => sameCurve(d, next)) : undefined;
+      if (same) same.name = `${same.name} and ${next.name}`;
+      else drawn.push(next);
     }
   });
   return { drawn, over: over ?? (card.over === 'wavelength' ? 'wavelength' : 'frequency'), faults: curves.faults };

@@ -1,5 +1,5 @@
 import { immittanceMatrix, knowsGaps, referenceOf, renormalised, shifted, deembedded } from '../network/index.ts';
-import { channelNames, type Complex, type ResultArray, type ResultMeta } from '../results/index.ts';
+import { channelKeys, type Complex, type ResultArray, type ResultMeta } from '../results/index.ts';
 
 /** How the reader sees a network: nothing here needs a new run. */
 export interface NetworkView {
@@ -57,7 +57,7 @@ export function viewNetwork(
     seen = shifted(seen, shifts.map((l, c) => (movable[c] ? l : 0)), gamma, excitations); // prettier-ignore
   }
   const own = ports.map(referenceOf);
-  const names = channelNames(ports);
+  const names = channelKeys(ports);
   const wanted = names.map((name, c) => view.references[name] ?? view.references[ports[c].name] ?? view.references[''] ?? null);
   let references = own;
   if (wanted.some((z) => z)) {

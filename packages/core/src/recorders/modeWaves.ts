@@ -22,7 +22,7 @@ interface Told {
   normal: Axis;
   at: number;
   /** Complex amplitudes whose squares are powers in W, at each frequency; phases are those at the rectangle. */
-  modes: { family: 'TEM' | 'TE' | 'TM' | 'hybrid'; propagates: boolean[]; forward: Complex[]; backward: Complex[] }[];
+  modes: { family: 'TEM' | 'TE' | 'TM' | 'hybrid'; name?: string; propagates: boolean[]; forward: Complex[]; backward: Complex[] }[];
 }
 type Placed = Rectangle & { modes: number };
 
@@ -67,7 +67,13 @@ export const modeWaves = defineRecorder<Placed, Told>()({
     const regions = along.flatMap((a) => [a, a + 3].map((field) => g.add(planeRegion(g.grid, field, normal, lo[normal], lo, hi))));
     return ({ numbers, all, sums, scales, dt }): Told => {
       const m = modesOf();
-      const out = m.modes.map(({ family }) => ({ family, propagates: [] as boolean[], forward: [] as Complex[], backward: [] as Complex[] }));
+      const out = m.modes.map(({ family, name }) => ({
+        family,
+        name,
+        propagates: [] as boolean[],
+        forward: [] as Complex[],
+        backward: [] as Complex[],
+      }));
       for (const f of numbers) {
         // Regions run along the lower axis first, sections along u.
         const [eu, hu, ev, hv] = regions.map((n): ((i: number, j: number) => Complex) => {
@@ -126,7 +132,7 @@ export const modeWaves = defineRecorder<Placed, Told>()({
     rows: (r) =>
       r.modes.flatMap((mode, m) =>
         ways.map((way) => ({
-          heads: [rectangleText(r), `${m + 1} ${mode.family}`, way],
+          heads: [rectangleText(r), mode.name ?? `${m + 1} ${mode.family}`, way],
           texts: mode[way].map(
             ([re, im], f) =>
               `${(re * re + im * im).toPrecision(4)} W, ${((180 * Math.atan2(im, re)) / Math.PI).toFixed(1)}°${mode.propagates[f] ? '' : ' (cut off)'}`,

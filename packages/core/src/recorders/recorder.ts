@@ -82,6 +82,8 @@ export interface RectangleModes {
   free: { u?: Float64Array; v?: Float64Array };
   modes: {
     family: 'TEM' | 'TE' | 'TM' | 'hybrid';
+    /** Such as TE10. */
+    name: string;
     /** Profiles at a frequency, e x h of which has the integral `flux`. */
     profile(frequency: number): { eu: Float64Array; ev: Float64Array; hu: Float64Array; hv: Float64Array; flux: number };
     at(frequency: number): { admittance: readonly [number, number]; propagates: boolean };

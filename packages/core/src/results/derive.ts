@@ -30,9 +30,20 @@ export function reflection(result: ResultSet): { frequency: Float64Array; s: Com
   return { frequency: result.arrays.frequency.data as Float64Array, s: sCurve(result.arrays.s, result.meta.excitations[0], 0) };
 }
 
-/** Names of channels as curves have them: the port, and the mode where it has several. */
-export const channelNames = (ports: ResultMeta['ports']): string[] =>
+/** What channels are known by in cards and lenses: the port, and the number of the mode where it has several. */
+export const channelKeys = (ports: ResultMeta['ports']): string[] =>
   ports.map((p) => (p.mode !== undefined && ports.filter((o) => o.name === p.name).length > 1 ? `${p.name}:${p.mode}` : p.name));
+
+/** Names of channels as they are read: the port, and the mode where it has several. */
+export const channelNames = (ports: ResultMeta['ports']): string[] =>
+  ports.map((p) => (p.mode !== undefined && ports.filter((o) => o.name === p.name).length > 1 ? `${p.name} ${modeText(p, ports)}` : p.name));
+
+/** What a mode of a port is called: by its kind, and by its number where results of old have no kind or two of one port have the same. */
+function modeText(p: ResultMeta['ports'][number], ports: ResultMeta['ports']): string {
+  if (!p.modeName) return `mode ${p.mode}`;
+  const alike = ports.filter((o) => o.name === p.name && o.modeName === p.modeName);
+  return alike.length > 1 ? `${p.modeName} no. ${alike.indexOf(p) + 1}` : p.modeName;
+}
 
 /** Number of the port, from 1, that each channel belongs to. */
 const portNumbers = (ports: ResultMeta['ports']): number[] => {
@@ -40,8 +51,14 @@ const portNumbers = (ports: ResultMeta['ports']): number[] => {
   return ports.map((p) => names.indexOf(p.name) + 1);
 };
 
-/** How a term of S is written: S21, or S2(1),1(3) where a port has several modes, by port and mode. */
-export function sLabel(ports: ResultMeta['ports'], to: number, from: number): string {
+/** How a term of S is read: S11 of a structure with one channel, else S right, left: from the second to the first. */
+export function sName(ports: ResultMeta['ports'], to: number, from: number): string {
+  const names = channelNames(ports);
+  return ports.length === 1 ? 'S11' : `S ${names[to]}, ${names[from]}`;
+}
+
+/** What a term of S is known by in cards: S21, or S2(1),1(3) where a port has several modes, by port and mode. */
+export function sKey(ports: ResultMeta['ports'], to: number, from: number): string {
   const numbers = portNumbers(ports);
   const many = numbers.length !== new Set(numbers).size;
   const part = (n: number): string => (many ? `${numbers[n]}${ports[n].mode === undefined ? '' : `(${ports[n].mode})`}` : String(numbers[n]));

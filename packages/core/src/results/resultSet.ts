@@ -51,8 +51,8 @@ export interface ResultMeta<E extends Evidence = Evidence> {
   version: 3;
   solver: SolverName;
   coreVersion: string;
-  /** Channels: lumped ports, and modes of guided ports with their family and the voltage of 1 W along the port's path, V, peak. */
-  ports: (NetworkChannel & { name: string; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; voltage?: number })[];
+  /** Channels: lumped ports, and modes of guided ports with their family, their name such as TE10, and the voltage of 1 W along the port's path, V, peak. */
+  ports: (NetworkChannel & { name: string; family?: 'TEM' | 'TE' | 'TM' | 'hybrid'; modeName?: string; voltage?: number })[];
   /** Channels that were excited, one after the other; fields and patterns are of the first if nothing is combined. */
   excitations: number[];
   /** Waves whose fields were added up for fields and patterns: amplitude (squares add up to 1), phase, and what each meets at the recorded frequencies. */

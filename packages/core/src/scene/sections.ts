@@ -31,6 +31,8 @@ export interface SceneSection {
   boxes: { min: [number, number]; max: [number, number]; cell: number }[];
   /** Of a guided port cut by planes of symmetry: impedance of the whole over that of this part; absent: 1. */
   wholeImpedance?: number;
+  /** Axes across which it is half of the whole; absent: none. */
+  halved?: boolean[];
   /** Makes all cells finer, those that follow metal's features too; absent: 1. */
   finer?: number;
 }

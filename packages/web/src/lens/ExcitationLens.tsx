@@ -1,5 +1,5 @@
 import { Popover, TableHead, TableRow, TableCell, TableBody } from '@mui/material';
-import { channelNames } from '@jadebell/core/results';
+import { channelKeys, channelNames } from '@jadebell/core/results';
 import { useState } from 'react';
 import type { Run } from '../api/types.ts';
 import { type Excitation, useLens } from './lens.ts';
@@ -13,10 +13,11 @@ export function ExcitationLens({ run }: { run: Run }) {
   const { excitation, set } = useLens();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { ports, excitations, combined } = run.meta!;
-  const names = channelNames(ports);
+  const names = channelKeys(ports);
+  const read = (key: string): string => channelNames(ports)[names.indexOf(key)] ?? key;
   const own = excitations.map((c) => names[c]);
   if (own.length < 2) return null;
-  const recorded = combined ? 'as recorded together' : `${own[0]}, as recorded`;
+  const recorded = combined ? 'as recorded together' : `${read(own[0])}, as recorded`;
   const waves =
     excitation?.waves ??
     (combined
@@ -42,7 +43,7 @@ export function ExcitationLens({ run }: { run: Run }) {
           value={excitation?.name ?? ''}
           options={[
             { value: '', label: recorded },
-            ...own.map((c) => ({ value: c, label: `${c} alone` })),
+            ...own.map((c) => ({ value: c, label: `${read(c)} alone` })),
             ...(excitation && !own.includes(excitation.name) ? [{ value: excitation.name, label: excitation.name }] : []),
           ]}
           onChange={(name) => set({ excitation: name === '' ? null : { name, waves: [{ channel: name, amplitude: 1, phase: 0 }] } })}
@@ -77,10 +78,10 @@ export function ExcitationLens({ run }: { run: Run }) {
                 const number = (t: string): string | null => (t !== '' && !Number.isFinite(Number(t)) ? 'a number' : null);
                 return (
                   <TableRow key={channel}>
-                    <TableCell>{channel}</TableCell>
+                    <TableCell>{read(channel)}</TableCell>
                     <TableCell>
                       <TypedField
-                        label={`Amplitude of ${channel}`}
+                        label={`Amplitude of ${read(channel)}`}
                         width={60}
                         value={String(wave?.amplitude ?? 0)}
                         check={number}
@@ -89,7 +90,7 @@ export function ExcitationLens({ run }: { run: Run }) {
                     </TableCell>
                     <TableCell>
                       <TypedField
-                        label={`Phase of ${channel}`}
+                        label={`Phase of ${read(channel)}`}
                         width={60}
                         value={String(Number((wave?.phase ?? 0).toFixed(4)))}
                         check={number}

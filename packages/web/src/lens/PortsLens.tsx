@@ -1,5 +1,5 @@
 import { Popover } from '@mui/material';
-import { channelNames, referenceOf } from '@jadebell/core/results';
+import { channelKeys, referenceOf } from '@jadebell/core/results';
 import { useState } from 'react';
 import type { Run } from '../api/types.ts';
 import { useLens } from './lens.ts';
@@ -12,7 +12,7 @@ export function PortsLens({ run, gaps: known }: { run: Run; gaps: boolean }) {
   const { references, shifts, gaps, set } = useLens();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { ports, excitations } = run.meta!;
-  const names = channelNames(ports);
+  const names = channelKeys(ports);
   const whole = excitations.length === ports.length;
   const changed = Object.values(references).filter(Boolean).length + Object.values(shifts).filter(Boolean).length + (gaps === 'kept' ? 0 : 1);
   const portNames = [...new Set(ports.map((p) => p.name))];

@@ -1,6 +1,6 @@
 import { compileValue } from '@jadebell/core/expressions';
 import { formatSI } from '@jadebell/core/expressions/format';
-import { type ResultMeta, channelNames, readReference, referenceOf } from '@jadebell/core/results';
+import { type ResultMeta, channelKeys, channelNames, readReference, referenceOf } from '@jadebell/core/results';
 import { referenceText, useLens } from './lens.ts';
 import { Figures } from '../kit/Figures.tsx';
 import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
@@ -10,6 +10,7 @@ import { TypedField } from '../kit/Field.tsx';
 export function PortsTable({ meta }: { meta: ResultMeta }) {
   const { references, shifts, set } = useLens();
   const { ports, excitations } = meta;
+  const keys = channelKeys(ports);
   const names = channelNames(ports);
   const whole = excitations.length === ports.length;
   return (
@@ -22,17 +23,18 @@ export function PortsTable({ meta }: { meta: ResultMeta }) {
         </TableRow>
       </TableHead>
       <TableBody>
-        {names.map((name, c) => {
+        {keys.map((key, c) => {
+          const name = names[c];
           const own = referenceOf(ports[c]);
           const first = ports.findIndex((p) => p.name === ports[c].name) === c;
           return (
-            <TableRow key={name}>
+            <TableRow key={key}>
               <TableCell>{name}</TableCell>
               <TableCell>
                 <TypedField
                   label={`Reference of ${name}`}
                   width={72}
-                  value={references[name] ?? ''}
+                  value={references[key] ?? ''}
                   placeholder={own ? referenceText(own) : 'its mode'}
                   disabled={!whole || !own}
                   hint={
@@ -43,7 +45,7 @@ export function PortsTable({ meta }: { meta: ResultMeta }) {
                         : 'This mode has no impedance of its own to come from.'
                   }
                   check={(t) => (t && !readReference(t) ? 'ohms, such as 50 or 50-20j' : null)}
-                  onChange={(t) => set({ references: { ...references, [name]: t } })}
+                  onChange={(t) => set({ references: { ...references, [key]: t } })}
                 />
               </TableCell>
               <TableCell>

@@ -1,5 +1,5 @@
 import { abs2, polar, scale } from '@jadebell/core/numerics';
-import { channelNames, type IncidentWave } from '@jadebell/core/results';
+import { channelKeys, type IncidentWave } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
 import type { Excitation } from './lens.ts';
 
@@ -7,7 +7,7 @@ import type { Excitation } from './lens.ts';
 export function wavesOf({ meta }: Run, excitation: Excitation | null): IncidentWave[] {
   const { excitations, combined, ports } = meta!;
   if (excitation) {
-    const names = channelNames(ports);
+    const names = channelKeys(ports);
     return excitation.waves.flatMap(({ channel, amplitude, phase }) => {
       const column = excitations.indexOf(names.indexOf(channel));
       return column < 0 ? [] : [{ column, amplitude: polar(amplitude, (phase * Math.PI) / 180) }];

@@ -64,13 +64,13 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
       <Scroll label="Port modes">
         <Figures>
           <TableBody>
-            {guided.map(({ n, family, impedance, voltage }) => (
+            {guided.map(({ n, family, modeName, impedance, voltage }) => (
               <TableRow key={n}>
                 <TableCell style={{ textAlign: 'left' }}>
                   <Picture run={run.id} channel={n} label={`Field of ${names[n]}`} />
                 </TableCell>
                 <TableCell style={{ whiteSpace: 'normal', textAlign: 'left' }}>
-                  <b>{names[n]}</b> <span className="quiet">{family}</span>
+                  <b>{names[n]}</b> <span className="quiet">{names[n].endsWith(modeName ?? '') ? family : modeName}</span>
                   {impedance !== undefined && <span className="mono"> {formatSI(impedance, 'resistance', 4)}</span>}
                   {voltage !== undefined && <div className="mono">{voltage.toPrecision(4)} V for 1 W along its path</div>}
                   {beta &&

@@ -2,7 +2,7 @@ import { Alert, Button } from '@mui/material';
 import { recorderKind } from '@jadebell/core/recorders';
 import { type Board, changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
-import { channelNames, knowsGaps } from '@jadebell/core/results';
+import { channelKeys, channelNames, knowsGaps } from '@jadebell/core/results';
 import { useCallback, useEffect, useMemo } from 'react';
 import useSWR from 'swr';
 import { Link, useParams } from 'react-router';
@@ -224,7 +224,9 @@ function litBy(run: Run, excitation: Excitation | null): string {
   if (dipole) return `excited by ${dipole.name}, which gives 1 W`;
   if (!recordAt.length || !(farField ?? recorded.some((r) => recorderKind(r).card === 'field'))) return '';
   const names = channelNames(ports);
-  if (excitation && keepsEach(run)) return `fields of ${excitation.waves.map((w) => w.channel).join(' + ')}, 1 W incident`;
+  const keys = channelKeys(ports);
+  if (excitation && keepsEach(run))
+    return `fields of ${excitation.waves.map((w) => names[keys.indexOf(w.channel)] ?? w.channel).join(' + ')}, 1 W incident`;
   return `fields of ${(combined?.map((w) => w.channel) ?? [excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`;
 }
 

@@ -45,7 +45,7 @@ export function ModeTable({ figures, chosen, axes, onChoose }: Props) {
                 {n + 1}
               </Tool>
             </TableCell>
-            <TableCell>{f.propagates ? f.kind : `${f.kind}, cut off`}</TableCell>
+            <TableCell>{f.propagates ? f.name : `${f.name}, cut off`}</TableCell>
             <TableCell className="mono">{f.propagates ? indexText(f.index[0]) : `−j ${f.index[1].toPrecision(4)}`}</TableCell>
             <TableCell className="mono">{lossText(f.alpha)}</TableCell>
             {bend && <TableCell className="mono">{f.quarterTurn === null ? '' : decibels(f.quarterTurn)}</TableCell>}

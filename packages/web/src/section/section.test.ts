@@ -4,6 +4,7 @@ import { crossover, curveKinds, lossText, quantitiesOf, sectionScale } from './d
 
 const figures = (change: Partial<ModeFigures>): ModeFigures => ({
   kind: 'hybrid',
+  name: 'quasi-TE0',
   index: [1.7, 0],
   beta: 6e6,
   alpha: 0,

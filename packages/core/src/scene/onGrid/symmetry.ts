@@ -119,7 +119,7 @@ export function halvePort(port: ScenePort, mirrors: Mirrors): Halved<ScenePort> 
 /** The part of a guided port in the half that is computed; `images` tells how many such parts the whole port has. */
 export function halveGuide(guide: SceneGuide, mirrors: Mirrors): Halved<SceneGuide> {
   const place: Place = { part: 'ports', name: guide.name };
-  const out: SceneGuide = { ...guide, min: [...guide.min], max: [...guide.max], images: 1, wholeImpedance: 1 };
+  const out: SceneGuide = { ...guide, min: [...guide.min], max: [...guide.max], images: 1, wholeImpedance: 1, halved: [false, false, false] };
   for (const [a, m] of mirrors.entries()) {
     if (!m) continue;
     const slack = sameMesh * Math.max(...guide.max.map((x, i) => x - guide.min[i]));
@@ -131,6 +131,7 @@ export function halveGuide(guide: SceneGuide, mirrors: Mirrors): Halved<SceneGui
       );
     out.min[a] = m.at;
     out.images! *= 2;
+    out.halved![a] = true;
     // Behind an electric wall stands the other conductor, with the voltage turned; behind a magnetic one the other half of the current.
     out.wholeImpedance! *= m.wall === 'electric' ? 2 : 0.5;
   }

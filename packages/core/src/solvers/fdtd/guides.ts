@@ -2,7 +2,7 @@ import { type Problem, problem } from '../../document/index.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, type SceneGuide, seenBy } from '../../scene/index.ts';
-import { type Mode, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
+import { type Mode, modeNames, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import { inhomogeneousModes, reversed } from './inhomogeneousModes.ts';
 import { openRim } from './rim.ts';
 import { type GuidePlane, type Index, indexOf } from './portPlane.ts';
@@ -85,6 +85,12 @@ export function guideModes(
   if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message(noun), shortFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
   const onCells: OnCells = (beta2, y) => dispersionOnCells(step, beta2, y);
+  const names = (of: readonly PortMode[]): string[] =>
+    modeNames(
+      section,
+      of.map(({ mode: { kind, e, ew, hw }, line }) => ({ kind, cutoff: line && line.kc, eu: e.u, ev: e.v, ew, hw })),
+      [!!guide.halved?.[plane.u], !!guide.halved?.[plane.v]],
+    );
   const few = (found: number): { problems: Problem[] } =>
     fail('port.modes', `The cross-section has only ${found} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
   const cutoffFault = (): { problems: Problem[] } =>
@@ -114,14 +120,28 @@ export function guideModes(
         `Make the ${noun} larger, up to electric walls, metal, or to where the field has faded to 2 %.`,
       );
     return {
-      found: { plane, section, step, modes: mixed.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)) },
+      found: {
+        plane,
+        section,
+        step,
+        modes: mixed.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)),
+        names: names(mixed),
+      },
     };
   }
   const modes = solveSection(section, k0, { count: guide.modes, kernel });
   if (modes.length < guide.modes) return few(modes.length);
   const made = modes.map((m) => plainMode(m, uniform, k0, d.dt, onCells));
   if (made.every((m) => !m.at(band.to).propagates)) return cutoffFault();
-  return { found: { plane, section, step, modes: made.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)) } };
+  return {
+    found: {
+      plane,
+      section,
+      step,
+      modes: made.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)),
+      names: names(made),
+    },
+  };
 }
 
 /** Samples along a voltage path. */

@@ -41,6 +41,8 @@ export interface GuideModes {
   /** Length of the cell beside the plane, metres. */
   step: number;
   modes: PortMode[];
+  /** What the modes are called, such as TE10. */
+  names: string[];
 }
 
 /** The time step and the grid make a wave slower; these take the frequency to what the scheme sees. */

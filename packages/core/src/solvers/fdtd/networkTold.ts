@@ -8,7 +8,15 @@ import type { Simulation } from './simulation.ts';
 export function portTold(c: Channel): ResultMeta['ports'][number] {
   if (c.kind === 'lumped') return { name: c.name, resistance: c.resistance, ...(c.reactance ? { reactance: c.reactance } : {}) };
   const { mode, impedance, voltage } = c.modes.modes[c.mode];
-  return { name: c.name, resistance: 0, mode: c.mode + 1, family: mode.kind, impedance: impedance ?? undefined, voltage };
+  return {
+    name: c.name,
+    resistance: 0,
+    mode: c.mode + 1,
+    family: mode.kind,
+    modeName: c.modes.names[c.mode],
+    impedance: impedance ?? undefined,
+    voltage,
+  };
 }
 
 /** How the ringing was carried on: the worst error, and the resonances of the run that told most of them. */

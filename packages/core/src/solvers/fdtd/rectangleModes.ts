@@ -34,7 +34,7 @@ function profileAt(mode: PortMode, frequency: number): ReturnType<RectangleModes
   };
 }
 
-function asTold({ plane, section, modes }: GuideModes, d: Discrete): RectangleModes {
+function asTold({ plane, section, modes, names }: GuideModes, d: Discrete): RectangleModes {
   const st = stepsOf(section);
   const nu = st.nu + 1;
   const [i, j] = [(n: number): number => n % nu, (n: number): number => Math.floor(n / nu)];
@@ -47,7 +47,7 @@ function asTold({ plane, section, modes }: GuideModes, d: Discrete): RectangleMo
       v: section.ev.map((e, n) => (e > 0 ? st.dualU[i(n)] * st.dv[j(n)] : 0)),
     },
     free: { u: section.lu, v: section.lv },
-    modes: modes.map((mode) => ({ family: mode.mode.kind, profile: (f) => profileAt(mode, f), at: (f) => mode.at(f) })),
+    modes: modes.map((mode, n) => ({ family: mode.mode.kind, name: names[n], profile: (f) => profileAt(mode, f), at: (f) => mode.at(f) })),
   };
 }
 

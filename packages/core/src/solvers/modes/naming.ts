@@ -21,8 +21,10 @@ const roundGuide = [
   ['TE41', 5.317553], ['TE12', 5.331443], ['TM02', 5.520078], ['TM31', 6.380162], ['TE51', 6.415616], ['TE22', 6.706133], ['TE02', 7.015587], ['TM12', 7.015587],
 ] as const; // prettier-ignore
 
-/** How near area, moments and cutoffs have to be to those of a circle, relative: a square of the same moments is off by 4.5e-2. */
+/** How near area and moments have to be to those of a circle, relative: a square of the same moments is off by 4.5e-2. */
 const asRound = 0.02;
+/** How near a cutoff has to be to that of a circle of the same area, relative: half the gap between the lower zeros of a kind. */
+const asCutoff = 0.04;
 /** Least correlation of a field with the closed form of a rectangle that it is named by. */
 const asRectangle = 0.9;
 /** Highest index of a rectangle that is looked for. */
@@ -38,7 +40,7 @@ export function modeNames(s: Section, modes: readonly ModeToName[], mirrored: re
   const one = uniformPermittivity(s) !== null;
   const { count } = conductorsOf(s);
   const rectangle = one ? rectangleOf(s, mirrored) : null;
-  const circle = one && count === 1 ? roundOf(s, areasOf(s).cell) : null;
+  const circle = one && count === 1 ? roundOf(s, freeCells(s)) : null;
   const core = !one && count < 2 ? coreOf(s) : null;
   let lines = one ? 0 : Math.max(0, count - 1);
   const first = modes.map((m): { name: string; exact: boolean } => {
@@ -49,31 +51,33 @@ export function modeNames(s: Section, modes: readonly ModeToName[], mirrored: re
     if (m.kind === 'TEM') return { name: 'TEM', exact: count === 2 };
     const exact = (rectangle && inRectangle(s, m, rectangle)) ?? (circle && inCircle(m, circle));
     if (exact) return { name: exact, exact: true };
-    return { name: core ? inCore(s, m, core) : m.kind, exact: false };
+    return { name: core && fades(s, m) ? inCore(s, m, core) : m.kind, exact: false };
   });
   return first.map(({ name, exact }, n) => {
     if (exact) return name;
     const before = first.slice(0, n).filter((o) => o.name === name).length;
-    if (core) return core.round ? `${name}${1 + Math.floor(before / (name.endsWith('0') ? 1 : 2))}` : `${name}${before}`;
+    if (core && name !== modes[n].kind) return core.round ? `${name}${1 + Math.floor(before / (name.endsWith('0') ? 1 : 2))}` : `${name}${before}`;
     return first.filter((o) => o.name === name).length > 1 ? `${name} no. ${before + 1}` : name;
   });
 }
 
-/** A mode of complex fields as one to name: of each field the part at the phase of its largest value. */
-export const modeToName = ({ kind, cutoff, e, h }: Pick<GuidedMode, 'kind' | 'cutoff' | 'e' | 'h'>): ModeToName => ({
-  kind,
-  cutoff,
-  eu: realPart(e.u),
-  ev: realPart(e.v),
-  ew: realPart(e.w),
-  hw: realPart(h.w),
-});
-function realPart({ re, im }: Complexes): Float64Array {
-  let top = 0;
-  for (let n = 1; n < re.length; n++) if (re[n] ** 2 + im[n] ** 2 > re[top] ** 2 + im[top] ** 2) top = n;
-  const size = Math.hypot(re[top], im[top]) || 1;
-  return re.map((x, n) => (x * re[top] + im[n] * im[top]) / size);
+/** A mode of complex fields as one to name: those across at the phase of the largest of them, those along at their own. */
+export function modeToName({ kind, cutoff, e, h }: Pick<GuidedMode, 'kind' | 'cutoff' | 'e' | 'h'>): ModeToName {
+  const across = phaseOf(e.u, e.v);
+  return { kind, cutoff, eu: atPhase(e.u, across), ev: atPhase(e.v, across), ew: atPhase(e.w, phaseOf(e.w)), hw: atPhase(h.w, phaseOf(h.w)) };
 }
+/** The largest value of fields, as a unit. */
+function phaseOf(...fields: Complexes[]): [number, number] {
+  let top: [number, number] = [1, 0];
+  let most = 0;
+  for (const { re, im } of fields)
+    for (let n = 0; n < re.length; n++) {
+      const size = Math.hypot(re[n], im[n]);
+      if (size > most) [most, top] = [size, [re[n] / size, im[n] / size]];
+    }
+  return top;
+}
+const atPhase = ({ re, im }: Complexes, [c, d]: readonly [number, number]): Float64Array => re.map((x, n) => x * c + im[n] * d);
 
 interface Side {
   /** Coordinate of an electric wall that waves are counted from, and of the other end. */
@@ -108,7 +112,7 @@ function rectangleOf(s: Section, mirrored: readonly [boolean, boolean]): [Side, 
 }
 
 function inRectangle(s: Section, m: ModeToName, [u, v]: [Side, Side]): string | null {
-  const { nu, nv, du, dv, dualU, dualV } = stepsOf(s);
+  const { nu, du, dv, dualU, dualV } = stepsOf(s);
   const w = nu + 1;
   const te = m.kind === 'TE';
   const whole = (side: Side): number => side.length * (side.waves(1) - side.waves(0));
@@ -118,9 +122,7 @@ function inRectangle(s: Section, m: ModeToName, [u, v]: [Side, Side]): string | 
     const x = ((side.waves(k) * Math.PI) / whole(side)) * Math.abs(at - side.from);
     return te ? Math.cos(x) : Math.sin(x);
   };
-  const [au, av] = te
-    ? [Array.from(du, (d, i) => s.u[i] + d / 2), Array.from(dv, (d, j) => s.v[j] + d / 2)]
-    : [Array.from(s.u), Array.from(s.v)];
+  const [au, av] = te ? [Array.from(du, (d, i) => s.u[i] + d / 2), Array.from(dv, (d, j) => s.v[j] + d / 2)] : [Array.from(s.u), Array.from(s.v)];
   const weight = (i: number, j: number): number => (te ? du[i] * dv[j] : dualU[i] * dualV[j]);
   const field = te ? m.hw : m.ew;
   for (let a = 0; a < indices; a++)
@@ -147,6 +149,14 @@ interface Round {
   v: number;
   radius: number;
 }
+/** Area of cells that fields can enter, m^2. */
+function freeCells(s: Section): Float64Array {
+  const { cell } = areasOf(s);
+  const w = s.u.length;
+  const inside = (n: number): boolean => s.eu[n] > 0 || s.ev[n] > 0 || s.eu[n + w] > 0 || s.ev[n + 1] > 0;
+  return cell.map((a, n) => (a > 0 && inside(n) ? a : 0));
+}
+
 /** The circle that a weight on cells (m^2) has the area and the moments of; null where it is no circle. */
 function roundOf(s: Section, weights: ArrayLike<number>): (Round & { wide: boolean }) | null {
   const m = momentsOf(s, weights);
@@ -178,7 +188,7 @@ function inCircle({ kind, cutoff }: ModeToName, { radius }: Round): string | nul
   const x = cutoff * radius;
   const fits = roundGuide.filter(([name]) => name.startsWith(kind));
   const near = fits.reduce((a, b) => (Math.abs(b[1] - x) < Math.abs(a[1] - x) ? b : a));
-  return Math.abs(near[1] / x - 1) < asRound ? near[0] : null;
+  return Math.abs(near[1] / x - 1) < asCutoff ? near[0] : null;
 }
 
 /** Where the permittivity is high: a circle, or whether it is wider along u. */
@@ -210,10 +220,28 @@ function inCore(s: Section, m: ModeToName, { round, wide }: { round: Round | nul
   return uu > vv === wide ? 'quasi-TE' : 'quasi-TM';
 }
 
+/** E at the rim over its largest, below which a mode is the core's and not that of the walls around. */
+const faint = 0.2;
+function fades(s: Section, { eu, ev }: ModeToName): boolean {
+  const { nu, nv } = stepsOf(s);
+  const w = nu + 1;
+  let [most, rim] = [0, 0];
+  for (let j = 0; j <= nv; j++)
+    for (let i = 0; i <= nu; i++) {
+      const size = Math.max(Math.abs(eu[j * w + i]), Math.abs(ev[j * w + i]));
+      most = Math.max(most, size);
+      if (i === 0 || j === 0 || i >= nu - 1 || j >= nv - 1) rim = Math.max(rim, size);
+    }
+  return rim < faint * most;
+}
+
 /** Places around the axis at which fields are read. */
 const around = 48;
 
-/** By the order of E along the guide and of E along u around the axis: TE0, TM0, HEl and EHl; within the core, where fields are largest. */
+/** Below this share of the other the radial or the azimuthal E is that of the grid: in modes of other orders both are alike. */
+const onlyOne = 0.2;
+
+/** TE0 with E around the axis only, TM0 with E outward only, else HEl and EHl by the orders of E along the guide and along u; within the core, where fields are largest. */
 function aroundCore(s: Section, m: ModeToName, { u, v, radius }: Round): string {
   const read = (field: ArrayLike<number>, x: Float64Array, y: Float64Array): number[] =>
     Array.from({ length: around }, (_, i) => {
@@ -221,12 +249,14 @@ function aroundCore(s: Section, m: ModeToName, { u, v, radius }: Round): string 
       return valueAt(field, s.u.length, x, y, u + 0.7 * radius * Math.cos(a), v + 0.7 * radius * Math.sin(a));
     });
   const mid = (x: Float64Array): Float64Array => x.slice(0, -1).map((a, i) => (a + x[i + 1]) / 2);
-  const across = Math.hypot(...read(m.eu, mid(s.u), s.v), ...read(m.ev, s.u, mid(s.v)));
-  const along = read(m.ew, s.u, s.v);
-  if (m.kind === 'TE' || Math.hypot(...along) < 1e-3 * across) return 'TE0';
-  const l = orderOf(along);
-  if (m.kind === 'TM' || l === 0) return 'TM0';
-  return orderOf(read(m.eu, mid(s.u), s.v)) > l ? `EH${l}` : `HE${l}`;
+  const [eu, ev] = [read(m.eu, mid(s.u), s.v), read(m.ev, s.u, mid(s.v))];
+  const turned = (i: number): [number, number] => [Math.cos((2 * Math.PI * i) / around), Math.sin((2 * Math.PI * i) / around)];
+  const outward = Math.hypot(...eu.map((x, i) => x * turned(i)[0] + ev[i] * turned(i)[1]));
+  const round = Math.hypot(...eu.map((x, i) => ev[i] * turned(i)[0] - x * turned(i)[1]));
+  if (outward < onlyOne * round) return 'TE0';
+  if (round < onlyOne * outward) return 'TM0';
+  const l = orderOf(read(m.ew, s.u, s.v));
+  return orderOf(eu) > l ? `EH${l}` : `HE${l}`;
 }
 
 /** Order of the largest Fourier component of values around a circle. */

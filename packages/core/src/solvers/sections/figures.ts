@@ -5,6 +5,8 @@ import { areasOf, conductorsOf, type GuidedMode, type Section, stepsOf } from '.
 /** What is read off a mode. Lengths in metres, impedances in ohms. */
 export interface ModeFigures {
   kind: GuidedMode['kind'];
+  /** Such as TE10, quasi-TEM, HE11. */
+  name: string;
   /** Effective index n - j k; below cutoff n is 0. */
   index: Complex;
   /** Phase constant, rad/m, and attenuation, Np/m; metal's losses included. */

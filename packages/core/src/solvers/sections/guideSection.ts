@@ -15,6 +15,7 @@ export function sectionOfGuide(guide: SceneGuide, band: { from: number; to: numb
     max,
     edges: axes.flatMap((a) => [0, 1].map((side) => (guide.magnetic?.[2 * a + side] ? 'magnetic' : 'electric'))) as SceneSection['edges'],
     ...(guide.wholeImpedance === undefined ? {} : { wholeImpedance: guide.wholeImpedance }),
+    ...(guide.halved ? { halved: guide.halved } : {}),
     modes: guide.modes,
     frequency: (band.from + band.to) / 2,
     near: 0,

@@ -4,7 +4,7 @@ import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import type { Complexes, Complex } from '../../numerics/complex.ts';
-import { areasOf, type GuidedMode, guidedModes, type Section, uniformPermittivity } from '../modes/index.ts';
+import { areasOf, type GuidedMode, guidedModes, modeNames, modeToName, type Section, uniformPermittivity } from '../modes/index.ts';
 import { cutoffFrequency, fieldSums, groupIndexOf, type LineFigures, lineFigures, type ModeFigures, shareOfPower } from './figures.ts';
 import { type FilledSection, fillSection } from './fillSection.ts';
 import { coverages } from './raster.ts';
@@ -82,7 +82,9 @@ export function solveModes(
   const slope = disperses(filled.bodies) ? permittivitySlope(bodies, s, grid, frequency) : undefined;
   const cover = coverages(filled, s, grid);
   const uniform = filled.section.loss || filled.section.absorb ? null : uniformPermittivity(filled.section);
-  const figures = modes.map((m) => figuresOf(filled, s, grid, m, k0, frequency, uniform, slope, cover));
+  const [a, b] = grid.axes;
+  const names = modeNames(filled.section, modes.map(modeToName), [!!s.halved?.[a], !!s.halved?.[b]]);
+  const figures = modes.map((m, n) => ({ ...figuresOf(filled, s, grid, m, k0, frequency, uniform, slope, cover), name: names[n] }));
   return { grid, filled, frequency, modes, figures };
 }
 
@@ -98,7 +100,7 @@ function figuresOf(
   uniform: number | null,
   slope: { u: Complexes; v: Complexes; w: Complexes } | undefined,
   cover: { body: string; quarters: Float32Array }[],
-): ModeFigures {
+): Omit<ModeFigures, 'name'> {
   const { section } = filled;
   const propagates = mode.beta[0] > 0 && mode.beta[0] > -mode.beta[1];
   const wall = propagates ? wallLoss(filled, mode, frequency) / (2 * mode.power[0]) : 0;

@@ -136,7 +136,7 @@ function TermsOfS({ card, terms, change }: TermsProps) {
         const wanted = typeof e.target.value === 'string' ? e.target.value.split(';') : e.target.value;
         if (wanted.length) change({ traces: wanted.map((of) => ({ ...card.traces[0], name: undefined, of })) });
       }}
-      renderValue={(v) => (v.length > 3 ? `${v.length} terms` : v.join('  '))}
+      renderValue={(v) => (v.length > 2 ? `${v.length} terms` : v.map((key) => terms.find((t) => t.key === key)?.label ?? key).join('; '))}
       inputProps={{ 'aria-label': 'Terms of S' }}
       sx={{ fontSize: 12.5, minWidth: 84 }}
     >

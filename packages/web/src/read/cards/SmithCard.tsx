@@ -44,7 +44,7 @@ export function SmithCard({ card }: { card: SmithCardData }) {
           const term = all.find((t) => t.key === key);
           if (!curve || !term || !curve.im) return [];
           const style = traceStyle(runs.length > 1 ? r.shown.tint : k + 1, dark);
-          const name = [runs.length > 1 ? r.shown.label : '', key, r.bare ? 'without gaps' : ''].filter(Boolean).join(' ');
+          const name = [runs.length > 1 ? r.shown.label : '', term.label, r.bare ? 'without gaps' : ''].filter(Boolean).join(' ');
           const own = term.to === r.meta.excitations[term.from];
           return [
             {

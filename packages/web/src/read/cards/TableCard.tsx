@@ -2,7 +2,7 @@ import { writeCsv } from '@jadebell/core/formats/csv';
 import type { TableCard as TableCardData } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { figureColumns, quantities } from '@jadebell/core/reading';
-import { channelNames } from '@jadebell/core/results';
+import { channelKeys, channelNames } from '@jadebell/core/results';
 import { DataGrid, type GridColDef } from '@mui/x-data-grid';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -37,10 +37,11 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
           const c = quantities.s.curve(r, t.key);
           if (!c?.im) return [];
           const { re, im } = c;
+          const name = t.label === t.key ? t.key : `${t.key} (${t.label.slice(2)})`;
           return [
-            { title: `|${t.key}|`, values: Float64Array.from(re, (x, i) => Math.hypot(x, im[i])) },
-            { title: `${t.key} (dB)`, values: Float64Array.from(re, (x, i) => 20 * Math.log10(Math.hypot(x, im[i]))) },
-            { title: `${t.key} (deg)`, values: Float64Array.from(re, (x, i) => degrees(x, im[i])) },
+            { title: `|${name}|`, values: Float64Array.from(re, (x, i) => Math.hypot(x, im[i])) },
+            { title: `${name} (dB)`, values: Float64Array.from(re, (x, i) => 20 * Math.log10(Math.hypot(x, im[i]))) },
+            { title: `${name} (deg)`, values: Float64Array.from(re, (x, i) => degrees(x, im[i])) },
           ];
         }),
       ]),
@@ -50,9 +51,10 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
     columns: (readings) =>
       readings.slice(0, 1).flatMap((r) => [
         { title: 'frequency (Hz)', values: r.frequency, digits: 10 },
-        ...channelNames(r.meta.ports).flatMap((name, n) => {
+        ...channelKeys(r.meta.ports).flatMap((key, n) => {
+          const name = channelNames(r.meta.ports)[n];
           if (r.meta.ports[n].mode === undefined) return [];
-          const of = (quantity: string): ArrayLike<number> => quantities[quantity].curve(r, name)?.re ?? [];
+          const of = (quantity: string): ArrayLike<number> => quantities[quantity].curve(r, key)?.re ?? [];
           const beta = of('beta');
           return [
             { title: `${name}`, values: Array.from(beta, (b) => (b > 0 ? 'propagates' : 'cut off')) },
@@ -77,14 +79,14 @@ const tables: Record<What, { title: string; columns(readings: readonly ShownRead
     columns: (readings, runs) => {
       const parameters = differingParameters(runs.map((r) => r.run));
       const base = readings[0];
-      const names = base ? termsOfS(base.meta).map((t) => t.key) : [];
+      const terms = base ? termsOfS(base.meta) : [];
       return [
         { title: 'run', values: runs.map((r) => r.label) },
         { title: 'accuracy', values: runs.map((r) => r.run.accuracy) },
         ...parameters.map((g) => ({ title: g, values: runs.map((r) => parameterText(r.run, g)) })),
         { title: 'cells or unknowns', values: runs.map((r) => sizeOf(r.run.meta!).count), digits: 12 },
-        ...names.slice(0, 8).map((key) => ({
-          title: `most |Δ${key}|`,
+        ...terms.slice(0, 8).map(({ key, label }) => ({
+          title: `most |Δ${label}|`,
           values: runs.map(({ run }) => {
             const own = readings.find((r) => r.shown.run.id === run.id && !r.bare);
             return own && base ? largestDifference(base, own, key) : NaN;

@@ -1,4 +1,4 @@
-import { channelNames } from '@jadebell/core/results';
+import { channelKeys } from '@jadebell/core/results';
 import type { Run } from '../../api/types.ts';
 import { downloadFrom } from '../../ui/download.ts';
 import { useLens } from '../../lens/lens.ts';
@@ -10,7 +10,7 @@ export function TouchstoneExports(run: Run): { label: string; act(): Promise<voi
   const n = excitations.length === ports.length ? ports.length : 1;
   const file = (version: '1' | '2') => (): Promise<void> => {
     const { references, shifts, gaps } = useLens.getState();
-    const names = channelNames(ports);
+    const names = channelKeys(ports);
     const query = new URLSearchParams({ version });
     names.forEach((name, c) => {
       const z = references[name];
