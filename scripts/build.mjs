@@ -15,7 +15,7 @@ const isFresh = (built, sources) => existsSync(built) && statSync(built).mtimeMs
 
 export function buildWeb() {
   const built = join(root, 'packages/web/dist/index.html');
-  if (isFresh(built, ['packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/core/src', 'package-lock.json']))
+  if (isFresh(built, ['packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/core/src', 'packages/api/src', 'package-lock.json']))
     return;
   console.log('Building the interface ...');
   const result = spawnSync(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
@@ -40,7 +40,7 @@ const external = ['manifold-3d', 'occt-import-js', 'sequelize', 'mariadb', 'umzu
 
 /** Compiles the command line, the server and its threads, each into one file and what they share. */
 export async function buildNode() {
-  const sources = ['core', 'node', 'cli', 'server'].map((p) => `packages/${p}/src`);
+  const sources = ['core', 'api', 'node', 'cli', 'server'].map((p) => `packages/${p}/src`);
   const built = join(nodeBuild, 'cli.mjs');
   if (isFresh(built, [...sources, 'package-lock.json', 'scripts/build.mjs'])) return;
   const { build } = await import('esbuild');

@@ -140,6 +140,17 @@ describe('runs', () => {
     const part = await api().get(`/api/runs/${body.id}/arrays/farField?from=10&count=5`).buffer(true).expect(200);
     expect(part.body).toEqual(far.body.subarray(80, 120));
     expect((await api().get(`/api/runs/${body.id}/files/pattern`).expect(200)).text.split('\r\n')).toHaveLength(37 * 72 + 2);
+    // The shelf draws the newest result from few of its numbers: no dip is lost.
+    const { body: sketch } = (await api().get(`/api/projects/${id}/sketch`).expect(200)) as {
+      body: { run: number; curves: { name: string; y: number[] }[] };
+    };
+    expect(sketch).toMatchObject({ run: 1, curves: [{ name: 'S11' }] });
+    expect(Math.min(...sketch.curves[0].y)).toBeCloseTo(20 * Math.log10(Math.min(...size)), 5);
+    // Facts that were damaged are told with the run; the list and the other runs stand.
+    const { RunRow } = await import('./db/models.ts');
+    await RunRow.update({ meta: '{"format":"jadebell-result","version":3}', parameters: '[{]' }, { where: { id: body.id } });
+    const [hurt] = (await api().get(`/api/projects/${id}/runs`).expect(200)).body as (View & { parameters: unknown[] })[];
+    expect(hurt).toMatchObject({ meta: null, parameters: [], problems: [{ message: expect.stringContaining('damaged at solver') }] });
   });
 
   test('keep the errors of a project away from the queue', async () => {
@@ -266,6 +277,14 @@ describe('lists and numbers', () => {
     await ProjectRow.update({ document: '{' }, { where: { id } });
     const { body } = (await api().get('/api/projects').expect(200)) as { body: { id: string; note?: string; title: string }[] };
     expect(body.find((p) => p.id === id)).toMatchObject({ title: 'Noted', note: 'by the reed line' });
+    await api().put(`/api/projects/${id}/folder`).send({ folder: '  Field days ' }).expect(204);
+    await api()
+      .put(`/api/projects/${id}/folder`)
+      .send({ folder: 'x'.repeat(61) })
+      .expect(400);
+    const moved = ((await api().get('/api/projects')).body as (typeof body)[number][]).find((p) => p.id === id);
+    expect(moved).toEqual({ ...body.find((p) => p.id === id), folder: 'Field days' });
+    expect((await api().get(`/api/projects/${id}/sketch`).expect(200)).body).toBeNull();
     await api().delete(`/api/projects/${id}`);
   });
 
@@ -332,7 +351,7 @@ test('a database of the first version is brought up: notes, accuracies, paramete
   const { parameters: givens, ...same } = smallDipole();
   const document = JSON.stringify({ ...same, version: 1, givens, note: 'kept since then', solve: { ...same.solve, accuracy: 'certain' } });
   const problems = JSON.stringify([{ severity: 'warning', code: 'w', place: { part: 'givens', name: 'arm' }, message: 'm', fix: 'f' }]);
-  const meta = JSON.stringify({ format: 'jadebell-result', version: 2, ports: [{ name: 'feed', resistance: 50 }], excitations: [0], recordAt: [1e9], farField: null, fieldPlanes: [{ name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 }], fluxes: [{ name: 'up', normal: 2, at: 0, power: [0.5] }], evidence: { steps: 1, ended: 'decayed' } }); // prettier-ignore
+  const meta = JSON.stringify({ format: 'jadebell-result', version: 2, solver: 'fdtd', ports: [{ name: 'feed', resistance: 50 }], excitations: [0], recordAt: [1e9], farField: null, fieldPlanes: [{ name: 'cut', normal: 2, at: 5e-3, u: 0, v: 1 }], fluxes: [{ name: 'up', normal: 2, at: 0, power: [0.5] }], evidence: { steps: 1, ended: 'decayed' } }); // prettier-ignore
   await made.query('INSERT INTO projects (id, title, revision, document, picture, createdAt, updatedAt) VALUES (?, ?, 1, ?, ?, ?, ?)', { replacements: [project, 'Old', document, '', now, now] }); // prettier-ignore
   await made.query('INSERT INTO runs (id, projectId, number, state, document, givens, meta, problems, createdAt) VALUES (?, ?, 1, ?, ?, ?, ?, ?, ?)', { replacements: [run, project, 'done', document, JSON.stringify([{ name: 'arm', expression: '60 mm', si: 0.06, measure: 'length' }]), meta, problems, now] }); // prettier-ignore
   await made.close();

@@ -1,6 +1,7 @@
 import type { Complex } from '../numerics/complex.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { zipSync } from 'fflate';
 import { impedance, packResult, resonances, type ResultSet, unpackResult } from '../results/index.ts';
 import { readTouchstone, writeCsv, writeTouchstone } from './index.ts';
 
@@ -51,8 +52,21 @@ test('input impedance inverts the reflection for any passive load', () => {
 
 test('results are packed and unpacked unchanged', () => {
   const result = {
-    meta: { solver: 'fdtd' },
+    meta: {
+      format: 'jadebell-result',
+      version: 3,
+      solver: 'fdtd',
+      ports: [],
+      excitations: [],
+      recordAt: [],
+      farField: null,
+      recorded: [],
+      evidence: {},
+    },
     arrays: { a: { shape: [2, 2], data: Float32Array.from([1, 2, 3, 4]) }, 'plane:x': { shape: [1], data: Float64Array.from([Math.PI]) } },
   } as unknown as ResultSet;
   expect(unpackResult(packResult(result))).toEqual(result);
+  const hurt = { ...result, meta: { ...result.meta, recordAt: ['9 GHz'] } } as unknown as ResultSet;
+  expect(() => unpackResult(packResult(hurt))).toThrow('The result’s facts are damaged at recordAt.0');
+  expect(() => unpackResult(zipSync({ 'notes.txt': new Uint8Array(3) }))).toThrow('The file is no result');
 });

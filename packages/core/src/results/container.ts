@@ -1,5 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { currentMeta, type StoredMeta } from './current.ts';
+import { z } from 'zod';
+import { readMeta } from './read.ts';
 import type { ResultArray, ResultSet } from './resultSet.ts';
 
 const typeOf = (a: ResultArray): 'f4' | 'f8' => (a.data instanceof Float32Array ? 'f4' : 'f8');
@@ -22,12 +23,27 @@ export function packResult(result: ResultSet): Uint8Array {
   return zipSync(files, { level: 6 });
 }
 
-/** Reads what packResult wrote, today or in an earlier version. */
-export function unpackResult(bytes: Uint8Array): ResultSet {
+const indexSchema = z.array(z.object({ name: z.string(), file: z.string(), type: z.enum(['f4', 'f8']), shape: z.array(z.int()) }));
+
+/**
+ * Arrays of a packed file with what stands beside them, whatever that is.
+ * @throws Error where a part is missing or damaged.
+ */
+export function unpackArrays(bytes: Uint8Array): { beside: unknown; arrays: ResultSet['arrays'] } {
   const files = unzipSync(bytes);
-  const index = JSON.parse(strFromU8(files['index.json'])) as { name: string; file: string; type: string; shape: number[] }[];
+  if (!files['meta.json'] || !files['index.json']) throw new Error('The file is no result: it has no meta.json and index.json inside.');
+  const index = indexSchema.parse(JSON.parse(strFromU8(files['index.json'])));
   return {
-    meta: currentMeta(JSON.parse(strFromU8(files['meta.json'])) as StoredMeta),
+    beside: JSON.parse(strFromU8(files['meta.json'])) as unknown,
     arrays: Object.fromEntries(index.map((e) => [e.name, arrayFrom(files[e.file], e.type, e.shape)])),
   };
+}
+
+/**
+ * Reads what packResult wrote, today or in an earlier version.
+ * @throws Error where a part is missing or damaged.
+ */
+export function unpackResult(bytes: Uint8Array): ResultSet {
+  const { beside, arrays } = unpackArrays(bytes);
+  return { meta: readMeta(beside), arrays };
 }

@@ -4,3 +4,4 @@ export * from './resultSet.ts';
 export type { Complex } from '../numerics/complex.ts';
 export * from './container.ts';
 export * from './current.ts';
+export * from './read.ts';

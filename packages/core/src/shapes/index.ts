@@ -1,4 +1,5 @@
 // Kinds of ledger lines: one definition each, from which schema, chips, sentence and evaluation follow.
+export * from './fresh.ts';
 export * from './handles.ts';
 export * from './kinds.ts';
 export * from './outlines.ts';

@@ -5,7 +5,8 @@ import { ProjectRow, RunRow } from '../db/models.ts';
 import type { Pictures } from '../model/pictures.ts';
 import { storedDocument } from '../db/stored.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
-import { idParams, projectFull, projectSummary } from './schemas.ts';
+import { folderName, idParams, projectFull, projectSummary, sketchSchema } from '@jadebell/api';
+import { sketchOf } from './sketch.ts';
 
 const full = (row: ProjectRow): z.infer<typeof projectFull> => ({
   id: row.id,
@@ -55,7 +56,10 @@ export const projectRoutes = (pictures: Pictures): Route[] => [
     summary: 'All projects, newest change first',
     schemas: { answer: z.array(projectSummary) },
     async handle() {
-      const rows = await ProjectRow.findAll({ order: [['updatedAt', 'DESC']], attributes: ['id', 'title', 'note', 'revision', 'updatedAt'] });
+      const rows = await ProjectRow.findAll({
+        order: [['updatedAt', 'DESC']],
+        attributes: ['id', 'title', 'note', 'folder', 'revision', 'updatedAt'],
+      });
       const counts = (await RunRow.findAll({ attributes: ['projectId', [fn('COUNT', col('id')), 'number']], group: ['projectId'] })) as {
         projectId: string;
         number: number;
@@ -66,6 +70,7 @@ export const projectRoutes = (pictures: Pictures): Route[] => [
         ...(r.note === null ? {} : { note: r.note }),
         revision: r.revision,
         updatedAt: r.updatedAt.toISOString(),
+        folder: r.folder,
         runs: Number(counts.find((c) => c.projectId === r.id)?.number ?? 0),
       }));
     },
@@ -112,6 +117,24 @@ export const projectRoutes = (pictures: Pictures): Route[] => [
       pictures.redraw(row.id, body.document);
       return { revision: body.revision + 1 };
     },
+  }),
+  route({
+    method: 'put',
+    path: '/projects/{id}/folder',
+    summary: 'Puts a project into a folder of the shelf; empty: into none',
+    schemas: { params: idParams, body: z.object({ folder: folderName }) },
+    async handle({ params, body }) {
+      const row = await findProject(params.id);
+      // Where it stands is no change of the project.
+      await row.update({ folder: body.folder }, { silent: true });
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/{id}/sketch',
+    summary: 'Curves of the newest result, for a small picture; null where there is none',
+    schemas: { params: idParams, answer: sketchSchema.nullable() },
+    handle: async ({ params }) => sketchOf((await findProject(params.id)).id),
   }),
   route({
     method: 'delete',

@@ -1,17 +1,17 @@
-import { type Problem, type Project, projectSchema } from '@jadebell/core/document';
+import { type Project, projectSchema } from '@jadebell/core/document';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, touchstoneOf, type TouchstoneView, writeFarField } from '@jadebell/core/formats';
-import { type Complex, currentMeta, readReference, type ResultSet, type StoredMeta } from '@jadebell/core/results';
+import { type Complex, readMeta, readReference, type ResultMeta, type ResultSet } from '@jadebell/core/results';
 import { z } from 'zod';
 import { describeArray, loadArray, readArray, removeArrays } from '../db/arrays.ts';
 import { countJobs } from '../db/jobs.ts';
 import { ProjectRow, RunRow } from '../db/models.ts';
-import { storedDocument } from '../db/stored.ts';
+import { storedDocument, storedJson } from '../db/stored.ts';
 import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { fileStem, findProject } from './projects.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
-import { idParams, runSchema, type RunView } from './schemas.ts';
+import { activeRunSchema, idParams, problemItem, runSchema, type Run } from '@jadebell/api';
 
 /** A run in a list comes without the document it solved. */
 const listed = { exclude: ['document'] };
@@ -19,8 +19,20 @@ const listed = { exclude: ['document'] };
 /** Most runs that may wait at once. */
 const longestQueue = 200;
 
+/** The facts of a run's result; what cannot be read of them is told among its problems. */
+function factsOf(row: RunRow): { meta: ResultMeta | null; damage: Run['problems'] } {
+  if (!row.meta) return { meta: null, damage: [] };
+  try {
+    return { meta: readMeta(JSON.parse(row.meta)), damage: [] };
+  } catch (error) {
+    const fix = 'Solve it again; its document is whole.';
+    return { meta: null, damage: [{ severity: 'error', code: 'result.damaged', place: { part: 'solve' }, message: (error as Error).message, fix }] };
+  }
+}
+
 /** A run as the API shows it. */
-export function runView(row: RunRow, queue: RunQueue): RunView {
+export function runView(row: RunRow, queue: RunQueue): Run {
+  const { meta, damage } = factsOf(row);
   return {
     id: row.id,
     projectId: row.projectId,
@@ -30,21 +42,21 @@ export function runView(row: RunRow, queue: RunQueue): RunView {
     startedAt: row.startedAt?.toISOString() ?? null,
     endedAt: row.endedAt?.toISOString() ?? null,
     accuracy: row.accuracy,
-    parameters: JSON.parse(row.parameters) as RunView['parameters'],
+    parameters: storedJson(runSchema.shape.parameters, row.parameters, []),
     progress: queue.progress(row.id),
-    problems: row.problems ? (JSON.parse(row.problems) as Problem[]) : [],
+    problems: [...storedJson(z.array(problemItem), row.problems, []), ...damage],
     kept: 0,
-    meta: row.meta ? currentMeta(JSON.parse(row.meta) as StoredMeta) : null,
+    meta,
   };
 }
 
 /** Runs as the API shows them, with how much is kept of those that could go on. */
-export async function runViews(rows: readonly RunRow[], queue: RunQueue): Promise<RunView[]> {
+export async function runViews(rows: readonly RunRow[], queue: RunQueue): Promise<Run[]> {
   const kept = await countJobs(rows.filter((r) => r.state === 'stopped' || r.state === 'interrupted').map((r) => r.id));
   return rows.map((r) => ({ ...runView(r, queue), kept: kept.get(r.id) ?? 0 }));
 }
 
-const parametersOf = (project: Project): RunView['parameters'] => {
+const parametersOf = (project: Project): Run['parameters'] => {
   const { summary } = evaluateParameters(project);
   return project.parameters.map(({ name, expression }) => ({
     name,
@@ -83,7 +95,7 @@ async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
     const array = await loadArray(run.id, name);
     if (array) arrays[name] = array;
   }
-  return { meta: currentMeta(JSON.parse(run.meta) as StoredMeta), arrays };
+  return { meta: readMeta(JSON.parse(run.meta)), arrays };
 }
 
 const fileKinds = ['touchstone', 'curves', 'pattern', 'farfield'] as const;
@@ -174,7 +186,7 @@ export const runRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     method: 'get',
     path: '/runs/active',
     summary: 'Runs that are queued or under way, in all projects',
-    schemas: { answer: z.array(runSchema.extend({ title: z.string() })) },
+    schemas: { answer: z.array(activeRunSchema) },
     async handle() {
       const rows = await RunRow.findAll({ where: { state: ['queued', 'running'] }, order: [['createdAt', 'ASC']], attributes: listed });
       const projects = await ProjectRow.findAll({ where: { id: [...new Set(rows.map((r) => r.projectId))] }, attributes: ['id', 'title'] });

@@ -1,9 +1,11 @@
-import { type MaterialEntry, materialSchema } from '@jadebell/core/document';
+import { machineSchema } from '@jadebell/api';
+import { materialSchema } from '@jadebell/core/document';
 import { coreVersion } from '@jadebell/core/version';
 import { thisMachine } from '@jadebell/node';
 import { z } from 'zod';
 import { FactRow, RunRow } from '../db/models.ts';
 import type { RunQueue } from '../queue/queue.ts';
+import { storedJson } from '../db/stored.ts';
 import { type Route, route } from './route.ts';
 import { runViews } from './runs.ts';
 
@@ -19,7 +21,7 @@ export const systemRoutes = (queue: RunQueue): Route[] => [
     path: '/materials',
     summary: 'Materials that the user keeps in the library, for all projects',
     schemas: { answer: z.array(materialSchema) },
-    handle: async () => JSON.parse((await FactRow.findByPk(ownMaterials))?.value ?? '[]') as MaterialEntry[],
+    handle: async () => storedJson(z.array(materialSchema), (await FactRow.findByPk(ownMaterials))?.value ?? null, []),
   }),
   route({
     method: 'put',
@@ -35,7 +37,7 @@ export const systemRoutes = (queue: RunQueue): Route[] => [
     method: 'get',
     path: '/machine',
     summary: 'Memory, threads and speed that estimates count with',
-    schemas: { answer: z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() }) },
+    schemas: { answer: machineSchema },
     handle: async () => ({ ...thisMachine(queue.cellsPerSecond), version: coreVersion }),
   }),
   route({

@@ -1,8 +1,11 @@
-import { packResult, type ResultMeta, unpackResult } from '@jadebell/core/results';
+import { packResult, type ResultMeta, unpackArrays } from '@jadebell/core/results';
 import type { Job } from '@jadebell/core/solvers';
 import { Op, type Transaction } from 'sequelize';
 import { chunkBytes } from './arrays.ts';
+import { z } from 'zod';
 import { ChunkRow } from './models.ts';
+
+const jobFacts = z.object({ excited: z.int(), facts: z.unknown() });
 
 /** Names of what is kept of the excitations that a run has done. */
 const ofJobs = { [Op.like]: 'job:%' };
@@ -27,8 +30,8 @@ export async function storeJob(runId: string, job: Job): Promise<void> {
 export async function loadJobs(runId: string): Promise<Job[]> {
   const rows = await ChunkRow.findAll({ where: { runId, name: ofJobs }, order: [['name', 'ASC'], ['part', 'ASC']] }); // prettier-ignore
   return [...new Set(rows.map((r) => r.name))].map((name) => {
-    const { meta, arrays } = unpackResult(new Uint8Array(Buffer.concat(rows.filter((r) => r.name === name).map((r) => r.data))));
-    return { ...(meta as unknown as Pick<Job, 'excited' | 'facts'>), arrays };
+    const { beside, arrays } = unpackArrays(new Uint8Array(Buffer.concat(rows.filter((r) => r.name === name).map((r) => r.data))));
+    return { ...jobFacts.parse(beside), arrays };
   });
 }
 

@@ -82,4 +82,13 @@ export const migrations = [
       await q.sequelize.query("UPDATE runs SET accuracy = 'certain' WHERE accuracy = 'adaptive'");
     },
   },
+  {
+    name: '005-folders',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.addColumn('projects', 'folder', { type: DataTypes.STRING(60), allowNull: false, defaultValue: '' });
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.removeColumn('projects', 'folder');
+    },
+  },
 ];

@@ -1,7 +1,5 @@
+import type { RunState } from '@jadebell/api';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
-
-export const runStates = ['queued', 'running', 'done', 'stopped', 'failed', 'interrupted'] as const;
-export type RunState = (typeof runStates)[number];
 
 export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
   declare id: CreationOptional<string>;
@@ -9,6 +7,8 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
   declare revision: CreationOptional<number>;
   /** The document's note, so that a list need not read the document. */
   declare note: CreationOptional<string | null>;
+  /** Where it stands on the shelf; empty: in no folder. */
+  declare folder: CreationOptional<string>;
   declare document: string;
   declare picture: CreationOptional<string>;
   declare createdAt: CreationOptional<Date>;
@@ -60,6 +60,7 @@ export function defineModels(sequelize: Sequelize): void {
       title: DataTypes.STRING(120),
       revision: { type: DataTypes.INTEGER, defaultValue: 1 },
       note: { type: DataTypes.TEXT, allowNull: true },
+      folder: { type: DataTypes.STRING(60), defaultValue: '' },
       document: DataTypes.TEXT('long'),
       picture: { type: DataTypes.TEXT('medium'), defaultValue: '' },
       createdAt: DataTypes.DATE(3),

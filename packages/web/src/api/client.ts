@@ -1,4 +1,5 @@
 import type { Problem } from '@jadebell/core/document';
+import type { z } from 'zod';
 
 /** An answer of the server that was not good; `message` is a sentence for the user. */
 export class ApiError extends Error {
@@ -23,18 +24,35 @@ async function send(path: string, options?: RequestInit): Promise<Response> {
   throw new ApiError(response.status, body.detail ?? `The server answered ${response.status}.`, body.problems);
 }
 
-/** Reads JSON from the API. */
-export const getJson = async <T>(path: string): Promise<T> => (await send(path)).json() as Promise<T>;
+/** Holds an answer against what it should be: another version of the server may be running. */
+function checked<T>(schema: z.ZodType<T>, data: unknown, path: string): T {
+  const { data: good, error } = schema.safeParse(data);
+  if (!error) return good;
+  const [issue] = error.issues;
+  throw new ApiError(
+    0,
+    `The server’s answer to ${path} does not fit at ${issue.path.join('.') || 'its beginning'}: ${issue.message}. Reload the page; if it stays so, restart the server.`,
+  );
+}
 
-/** Sends JSON to the API and reads the answer, if there is one. */
-export async function sendJson<T = void>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
+/** Reads JSON from the API that has to fit a schema. */
+export const getJson = async <T>(path: string, schema: z.ZodType<T>): Promise<T> => checked(schema, await (await send(path)).json(), path);
+/** The same as a fetcher of SWR, whose key is the path. */
+export const reader =
+  <T>(schema: z.ZodType<T>) =>
+  (path: string): Promise<T> =>
+    getJson(path, schema);
+
+/** Sends JSON to the API and reads the answer, where one is expected. */
+export async function sendJson(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<void>;
+export async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown, schema: z.ZodType<T>): Promise<T>;
+export async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, schema?: z.ZodType<T>): Promise<T | void> {
   const response = await send(path, {
     method,
     headers: { 'Content-Type': 'application/json' },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
-  const text = await response.text();
-  return (text ? JSON.parse(text) : undefined) as T;
+  if (schema) return checked(schema, await response.json(), path);
 }
 
 /** An array of a result. */

@@ -1,18 +1,30 @@
-import type { Project } from '@jadebell/core/document';
-import type { Machine } from '@jadebell/core/solvers';
+import { activeRunSchema, machineSchema, projectSummary, runSchema, sketchSchema } from '@jadebell/api';
+import { materialSchema, projectSchema } from '@jadebell/core/document';
+import { z } from 'zod';
 import { useEffect } from 'react';
 import useSWR from 'swr';
 import useSWRImmutable from 'swr/immutable';
-import { getArray, getJson, type NumberArray } from './client.ts';
+import { getArray, type NumberArray, reader } from './client.ts';
 import { mutate } from './mutate.ts';
-import type { ProjectSummary, Run } from './types.ts';
+import type { Run } from './types.ts';
 
-export const useProjects = () => useSWR<ProjectSummary[]>('/projects', getJson);
-export const useRuns = (project: string) => useSWR<Run[]>(`/projects/${project}/runs`, getJson);
-export const useActive = () => useSWR<(Run & { title: string })[]>('/runs/active', getJson);
-export const useMachine = () => useSWR<Machine>('/machine', getJson);
+const projects = reader(z.array(projectSummary));
+const runs = reader(z.array(runSchema));
+const active = reader(z.array(activeRunSchema));
+const machine = reader(machineSchema);
+const materials = reader(z.array(materialSchema));
+const sketch = reader(sketchSchema.nullable());
+const documents = reader(projectSchema);
+
+export const useProjects = () => useSWR('/projects', projects);
+export const useRuns = (project: string) => useSWR(`/projects/${project}/runs`, runs);
+export const useActive = () => useSWR('/runs/active', active);
+export const useMachine = () => useSWR('/machine', machine);
+export const useOwnMaterials = () => useSWR('/materials', materials);
+/** Curves of a project’s newest result; `runs` of it, as a new one brings others. */
+export const useSketch = (project: string, runs: number) => useSWR(runs ? `/projects/${project}/sketch?runs=${runs}` : null, sketch);
 /** The model as a run solved it. */
-export const useRunDocument = (run: string | null) => useSWRImmutable<Project>(run ? `/runs/${run}/document` : null, getJson);
+export const useRunDocument = (run: string | null) => useSWRImmutable(run ? `/runs/${run}/document` : null, documents);
 
 /** A result array; null run or name reads nothing. */
 export function useArray(run: string | null, name: string | null, range?: { from: number; count: number }) {

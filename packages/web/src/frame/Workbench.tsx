@@ -3,6 +3,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useNavigate, useParams } from 'react-router';
 import { useMachine, useServerEvents } from '../api/hooks.ts';
+import type { Project } from '@jadebell/core/document';
 import { FeedLedger } from '../feed/FeedLedger.tsx';
 import { evaluateProject, forgetModel, useModel } from '../project/model.ts';
 import { useModelPart } from '../project/useModelPart.ts';
@@ -25,12 +26,19 @@ const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) =>
 const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));
 const ExportDialog = lazy(() => import('../exchange/ExportDialog.tsx').then((m) => ({ default: m.ExportDialog })));
 const MaterialLibrary = lazy(() => import('../materials/MaterialLibrary.tsx').then((m) => ({ default: m.MaterialLibrary })));
+const StarterDialog = lazy(() => import('../designs/StarterDialog.tsx'));
 const SectionView = lazy(() => import('../section/SectionView.tsx'));
 const StageView = lazy(() => import('../stageview/StageView.tsx'));
 const ReadStage = lazy(() => import('../read/ReadStage.tsx'));
 const ExploreStage = lazy(() => import('../explore/ExploreStage.tsx'));
 
 const ledgers = { shape: ShapeLedger, feed: FeedLedger, solve: SolveLedger };
+
+/** Puts a design in the place of what is open, under its own title where that has one. */
+function beginWith(design: Project): void {
+  useProject.getState().edit('start from a design', (d) => ({ ...design, title: d.title === 'New project' ? design.title : d.title }));
+  closeDialog();
+}
 
 /** Has the model evaluated as the project changes, and the window named after it; apart, so that an edit does not draw all of the workbench anew. */
 function Evaluation({ stage }: { stage: StagePath }) {
@@ -132,6 +140,7 @@ export default function Workbench() {
         {dialog === 'calculator' && <Calculator onClose={closeDialog} />}
         {dialog === 'import' && <ImportDialog onClose={closeDialog} />}
         {dialog === 'export' && <ExportDialog onClose={closeDialog} />}
+        {dialog === 'designs' && <StarterDialog onStart={beginWith} onClose={closeDialog} />}
         {dialog === 'materials' && <MaterialLibrary onClose={closeDialog} />}
       </Suspense>
       <Help open={dialog === 'keys'} onClose={closeDialog} />

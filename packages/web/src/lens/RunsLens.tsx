@@ -1,8 +1,6 @@
 import { ListSubheader, Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
-import useSWR from 'swr';
-import { getJson } from '../api/client.ts';
-import { useProjects } from '../api/hooks.ts';
+import { useProjects, useRuns } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { traceStyle } from '../charts/traces.ts';
 import { useDark } from '../ui/useDark.ts';
@@ -74,7 +72,7 @@ function OtherRuns({ home, chosen, toggle }: { home: Run; chosen: readonly strin
 }
 
 function ProjectRuns({ id, title, home, chosen, toggle }: { id: string; title: string; home: Run; chosen: readonly string[]; toggle(r: Run): void }) {
-  const runs = useSWR<Run[]>(`/projects/${id}/runs`, getJson).data ?? [];
+  const runs = useRuns(id).data ?? [];
   const readable = runs.filter((r) => r.meta && r.id !== home.id);
   if (!readable.length) return null;
   return (

@@ -1,4 +1,6 @@
-import { type Accepts, type Project, referenceFits, shapes, withPath } from '@jadebell/core/document';
+import { type Accepts, freshSized, type Project, referenceFits, shapes, withPath } from '@jadebell/core/document';
+import { compileValue } from '@jadebell/core/expressions';
+import { c0 } from '@jadebell/core/numerics';
 import { faceName } from '@jadebell/core/geometry/naming';
 import { freeName } from './edits.ts';
 import { useModel } from './model.ts';
@@ -21,15 +23,27 @@ export function candidates(project: Project, before: string | null, accepts: Acc
   return [...found.filter((n) => standing.has(n)), ...found.filter((n) => !standing.has(n))];
 }
 
-/** Adds a line of a kind after the picked one, its references filled with what is picked or stands last. */
-export function addLine(kind: string): void {
+/** Part of what stands there that a new line is as large as. */
+const ofStanding = 0.5;
+
+/** Metres that suit a new line: half of what stands there, else a quarter of the wavelength in the middle of the band. */
+function sizeHere(document: Project): number {
+  const { bodies } = useModel.getState().view;
+  const most = Math.max(0, ...bodies.flatMap((b) => b.max.map((m, a) => m - b.min[a])));
+  if (most > 0) return ofStanding * most;
+  const [from, to] = [document.solve.from, document.solve.to].map((t) => compileValue(t, 'frequency'));
+  return typeof from === 'number' && typeof to === 'number' && from + to > 0 ? c0 / (2 * (from + to)) : 0;
+}
+
+/** Adds a line of a kind after the picked one, its references filled with what is picked or stands last; gives its name. */
+export function addLine(kind: string): string | null {
   const shape = shapes.find((s) => s.kind === kind)!;
   const { edit, pick, document, picked } = useProject.getState();
-  if (!document) return;
+  if (!document) return null;
   const { view } = useModel.getState();
   const { hit } = useStage.getState();
   const name = freeName(document, 'lines', shape.kind.replaceAll('-', '_'));
-  let line = shape.fresh(name);
+  let line = freshSized(shape, name, sizeHere(document));
   const visible = new Set([...view.bodies, ...view.curves].map((b) => b.name));
   const taken = new Set<string>();
   const choose = (accepts: Accepts): string => {
@@ -54,6 +68,7 @@ export function addLine(kind: string): void {
   }
   edit(`add ${kind}`, (d) => ({ ...d, lines: [...d.lines, line] }));
   pick(name);
+  return name;
 }
 
 /** Shapes that can be added now: those that need a part need one. */

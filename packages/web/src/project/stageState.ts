@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { PlacingStep } from '@jadebell/core/document';
 import type { Axis } from '@jadebell/core/numerics';
 
 /** What a click in the stage view picks. */
@@ -34,6 +35,17 @@ export interface ChipEditor {
   axis: number | null;
 }
 
+/** A line that is being placed and sized with the pointer. */
+export interface Placing {
+  line: string;
+  step: number;
+  /** Normal of what it stands on. */
+  up: [number, number, number];
+  /** The step as it was when the pointer first pulled, with the values then. */
+  base: PlacingStep | null;
+  start?: Record<string, number>;
+}
+
 export type Showing = 'shown' | 'faint' | 'hidden';
 
 interface StageState {
@@ -45,7 +57,8 @@ interface StageState {
   /** Null while not measuring, else what was picked to measure. */
   measuring: Hit[] | null;
   editor: ChipEditor | null;
-  set(change: Partial<Pick<StageState, 'mode' | 'hit' | 'section' | 'measuring' | 'editor'>>): void;
+  placing: Placing | null;
+  set(change: Partial<Pick<StageState, 'mode' | 'hit' | 'section' | 'measuring' | 'editor' | 'placing'>>): void;
   show(names: readonly string[], how: Showing): void;
   showAll(): void;
 }
@@ -58,6 +71,7 @@ export const useStage = create<StageState>((set) => ({
   section: null,
   measuring: null,
   editor: null,
+  placing: null,
   set: (change) => set(change),
   show: (names, how) =>
     set((s) => {

@@ -1,7 +1,8 @@
 import type { Project } from '@jadebell/core/document';
+import { projectFull } from '@jadebell/api';
+import { z } from 'zod';
 import { create } from 'zustand';
 import { ApiError, getJson, sendJson } from '../api/client.ts';
-import type { ProjectFull } from '../api/types.ts';
 
 /** Milliseconds within which edits under one label become one step of undo. */
 const oneEdit = 900;
@@ -55,7 +56,7 @@ export const useProject = create<State>((set, get) => {
     async load(id) {
       set({ id, document: null, past: [], future: [], fault: null, saved: 'saved', picked: null, lit: null });
       try {
-        const full = await getJson<ProjectFull>(`/projects/${id}`);
+        const full = await getJson(`/projects/${id}`, projectFull);
         if (get().id === id) set({ document: full.document, revision: full.revision });
       } catch (error) {
         set({ fault: (error as Error).message });
@@ -98,7 +99,7 @@ export const useProject = create<State>((set, get) => {
       const { id, document, revision, saved } = get();
       if (!id || !document || saved === 'saved') return;
       set({ saved: 'saving' });
-      saving = sendJson<{ revision: number }>('PUT', `/projects/${id}`, { revision, document })
+      saving = sendJson('PUT', `/projects/${id}`, { revision, document }, z.object({ revision: z.int() }))
         .then((answer) => {
           if (get().id === id) set({ revision: answer.revision, fault: null, saved: get().document === document ? 'saved' : 'unsaved' });
         })

@@ -1,4 +1,5 @@
 import { Alert, Button } from '@mui/material';
+import { runSchema } from '@jadebell/api';
 import { recorderKind } from '@jadebell/core/recorders';
 import { type Board, changesSince, cardWith } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
@@ -67,7 +68,9 @@ function useForeign(run: Run): { run: Run; title: string }[] {
   const beside = useLens((s) => s.beside);
   const titles = useProjects().data;
   const foreign = beside.filter((b) => b.project !== run.projectId).map((b) => b.id);
-  const { data } = useKept(foreign.length ? `foreign ${foreign.join()}` : null, () => Promise.all(foreign.map((r) => getJson<Run>(`/runs/${r}`))));
+  const { data } = useKept(foreign.length ? `foreign ${foreign.join()}` : null, () =>
+    Promise.all(foreign.map((r) => getJson(`/runs/${r}`, runSchema))),
+  );
   return useMemo(
     () =>
       (data ?? [])

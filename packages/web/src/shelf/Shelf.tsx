@@ -1,22 +1,31 @@
 import Add from '@mui/icons-material/Add';
 import BedtimeOutlined from '@mui/icons-material/BedtimeOutlined';
-import Delete from '@mui/icons-material/DeleteOutlined';
-import Download from '@mui/icons-material/FileDownloadOutlined';
 import Upload from '@mui/icons-material/FileUploadOutlined';
 import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
-import { lazy, Suspense, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { lazy, Suspense, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { sendJson } from '../api/client.ts';
 import { useProjects } from '../api/hooks.ts';
-import type { ProjectFull, ProjectSummary } from '../api/types.ts';
+import { projectFull } from '@jadebell/api';
+import type { ProjectSummary } from '../api/types.ts';
 import { closeDialog, showDialog, useDialog } from '../ui/dialogs.ts';
 import { useDark } from '../ui/useDark.ts';
+import { Choice } from '../kit/Choice.tsx';
+import { Field } from '../kit/Field.tsx';
 import { FilePicker } from '../kit/FilePicker.tsx';
 import { IconTool } from '../kit/IconTool.tsx';
+import { useRemembered } from '../ui/remembered.ts';
+import { onShelf, type Order, orders } from './order.ts';
+import { ShelfCard } from './ShelfCard.tsx';
+import { z } from 'zod';
 
-const StarterDialog = lazy(() => import('./StarterDialog.tsx'));
+/** Projects that are seen at a glance, without search. */
+const few = 6;
+const orderOptions = (Object.keys(orders) as Order[]).map((value) => ({ value, label: orders[value].label }));
+
+const StarterDialog = lazy(() => import('../designs/StarterDialog.tsx'));
 
 /** The home page: all projects with pictures; start, import, remove. */
 export function Shelf() {
@@ -27,11 +36,14 @@ export function Shelf() {
   const [fault, setFault] = useState<string | null>(null);
   const [removing, setRemoving] = useState<ProjectSummary | null>(null);
   const starting = useDialog() === 'designs';
+  const [search, setSearch] = useState('');
+  const [order, setOrder] = useRemembered('shelf.order', z.enum(['changed', 'title', 'runs']), 'changed');
+  const shown = useMemo(() => onShelf(data ?? [], search, order), [data, search, order]);
   const picker = useRef<HTMLInputElement>(null);
 
   const add = async (body: object): Promise<void> => {
     try {
-      const made = await sendJson<ProjectFull>('POST', '/projects', body);
+      const made = await sendJson('POST', '/projects', body, projectFull);
       void mutate();
       void navigate(`/project/${made.id}/shape`);
     } catch (e) {
@@ -97,26 +109,31 @@ export function Shelf() {
         </p>
       )}
       {data?.length === 0 && <p className="quiet">The Shelf is empty. Start a new project, or import one.</p>}
-      <div className="shelf-grid">
-        {data?.map((p) => (
-          <article key={p.id} className="shelf-card">
-            <Link to={`/project/${p.id}/shape`} aria-label={p.title}>
-              <img className="picture" alt="" src={`/api/projects/${p.id}/picture.svg?r=${p.revision}`} />
-              <div className="about">
-                <h3>{p.title}</h3>
-                <p className="quiet">{p.note}</p>
-              </div>
-            </Link>
-            <div className="foot">
-              {p.runs === 0 ? 'no run yet' : p.runs === 1 ? '1 run' : `${p.runs} runs`} · changed{' '}
-              {new Date(p.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}
-              <span className="grow" />
-              <IconTool size={18} label={`Export ${p.title}`} hint="Export as JSON" icon={<Download />} href={`/api/projects/${p.id}/export`} />
-              <IconTool size={18} label={`Remove ${p.title}`} hint="Remove" icon={<Delete />} onClick={() => setRemoving(p)} />
-            </div>
-          </article>
-        ))}
-      </div>
+      {data && data.length > few && (
+        <div className="row" style={{ marginBottom: 12 }}>
+          <Field
+            look="search"
+            type="search"
+            label="Search the Shelf"
+            placeholder="search titles, notes, folders"
+            width={280}
+            value={search}
+            onChange={setSearch}
+          />
+          <Choice label="Order of the Shelf" value={order} options={orderOptions} onChange={setOrder} />
+        </div>
+      )}
+      {data && search && !shown.length && <p className="quiet">No project on the Shelf has these words.</p>}
+      {shown.map(({ folder, projects }) => (
+        <section key={folder} aria-label={folder || 'Projects'}>
+          {folder && <h3 style={{ fontSize: 15, margin: '18px 0 8px' }}>{folder}</h3>}
+          <div className="shelf-grid">
+            {projects.map((p) => (
+              <ShelfCard key={p.id} project={p} onRemove={() => setRemoving(p)} onFault={setFault} />
+            ))}
+          </div>
+        </section>
+      ))}
       {starting && (
         <Suspense fallback={null}>
           <StarterDialog onStart={(document) => void add({ document })} onClose={closeDialog} />

@@ -1,6 +1,5 @@
 import { mutate } from '../api/mutate.ts';
 import { sendJson } from '../api/client.ts';
-import type { Run } from '../api/types.ts';
 import { useProject } from '../project/store.ts';
 
 /** Queues a run of the document as it stands. Gives the reason if the server refuses. */
@@ -9,7 +8,7 @@ export async function startRun(project: string): Promise<string | null> {
   if (!document) return null;
   try {
     await saveNow();
-    await sendJson<Run>('POST', `/projects/${project}/runs`, { document });
+    await sendJson('POST', `/projects/${project}/runs`, { document });
     await mutate(`/projects/${project}/runs`);
     return null;
   } catch (error) {

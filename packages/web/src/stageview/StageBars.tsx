@@ -1,6 +1,7 @@
 import { shapeGroups, shapes } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { addLine, canAdd } from '../project/addLine.ts';
+import { canPlace, startPlacing } from './placing.ts';
 import { useModel } from '../project/model.ts';
 import { type Hit, useStage } from '../project/stageState.ts';
 import { useProject } from '../project/store.ts';
@@ -9,6 +10,13 @@ import { roundLength } from '../space/frameOf.ts';
 import { ToolMenu } from '../kit/ToolMenu.tsx';
 import { measured, tell } from './told.ts';
 import { Tool } from '../kit/Tool.tsx';
+
+/** Adds a line, and lets the pointer place it where it has a place. */
+function addByHand(kind: string): void {
+  const name = addLine(kind);
+  const line = useProject.getState().document?.lines.find((l) => l.name === name);
+  if (line && canPlace(line)) startPlacing(line.name);
+}
 
 /** Menus of lines to add, a group each. */
 export function AddRow() {
@@ -23,7 +31,7 @@ export function AddRow() {
             label={`+ ${group}`}
             items={shapes
               .filter((s) => s.group === group)
-              .map((s) => ({ title: s.title, about: s.about, disabled: !canAdd(s.kind, document), act: () => addLine(s.kind) }))}
+              .map((s) => ({ title: s.title, about: s.about, disabled: !canAdd(s.kind, document), act: () => addByHand(s.kind) }))}
           />
         ))}
     </div>
@@ -64,7 +72,7 @@ function useStatus({ under, step, note }: { under: readonly Hit[]; step: number;
   if (editor && mode === 'bodies') return 'A chip is open: pick a point, an edge or a face (key , changes which) to put its reference into it.';
   if (measuring) return measured(view, measuring);
   if (pointed) return `${tell(view, pointed)}${under.length > 1 ? ` · ${step + 1} of ${under.length} here` : ''}`;
-  if (!view.bodies.length && !view.curves.length) return ready ? 'Nothing to see yet' : 'Building the model …';
+  if (!view.bodies.length && !view.curves.length) return ready ? ' ' : 'Building the model …';
   return hit && hit.kind !== 'body' ? tell(view, hit) : ' ';
 }
 

@@ -12,6 +12,9 @@ import type { StagePath } from '../ui/stages.ts';
 import { useDark } from '../ui/useDark.ts';
 import { Dials } from './Dials.tsx';
 import { type EyeRef, HandleLayer, HandleMover, usePlacedHandles } from './Handles.tsx';
+import { EmptyStage } from './EmptyStage.tsx';
+import { PlacingBar } from './PlacingBar.tsx';
+import { PlacingPointer } from './PlacingPointer.tsx';
 import { SectionPlane } from './SectionPlane.tsx';
 import { AddRow, MeshToggle, StatusLine, ViewBar } from './StageBars.tsx';
 import { HitMarks, MeshMarks, ModelMarks } from './StageMarks.tsx';
@@ -72,6 +75,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <HitMarks pointed={under[step]} dark={dark} />
         <ModelMarks frame={frame} shownFrame={shownFrame} region={region} dark={dark} />
         <LabelMover labels={labels} layer={layer} />
+        {stage === 'shape' && <PlacingPointer />}
         {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
         {stage === 'solve' && showMesh && <MeshMarks level={level} dark={dark} />}
       </Canvas>
@@ -84,6 +88,8 @@ export default function StageView({ stage }: { stage: StagePath }) {
       </div>
       <ViewBar fit={fit} look={(from) => camera.current?.look(from)} />
       <StatusLine picking={{ under, step, note }} scale={scale} />
+      {stage === 'shape' && <EmptyStage />}
+      {stage === 'shape' && <PlacingBar />}
       <Dials />
     </div>
   );

@@ -1,8 +1,13 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useModel } from '../project/model.ts';
 import { boundsOfEdges, boundsOver, type Frame, frameOf } from '../space/frameOf.ts';
+import { useStage } from '../project/stageState.ts';
 import type { StagePath } from '../ui/stages.ts';
 import type { View } from '../workers/protocol.ts';
+
+/** Whether what there is reaches far out of what is seen. */
+const beyond = (all: Frame, seen: Frame): boolean =>
+  all.size > 1.3 * seen.size || Math.max(...all.centre.map((c, a) => Math.abs(c - seen.centre[a]))) > 0.5 * seen.size;
 
 /** What the camera frames: the model, and beyond Shape the region around it. `fit` takes the frame anew. */
 export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; region: View['region']; fit(): void } {
@@ -18,6 +23,14 @@ export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; 
     const now = useModel.getState().view;
     return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
   }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
+  // What is added far out, or much larger than what was there, is brought into view; not while it is under the pointer.
+  const count = useModel((s) => s.view.bodies.length + s.view.curves.length);
+  const placing = useStage((s) => s.placing !== null);
+  useEffect(() => {
+    const now = useModel.getState().view;
+    if (!placing && now.bodies.length && beyond(frameOf(now.bodies), frame)) setFits((n) => n + 1);
+    // Only what is added asks for it: the user may look at a part.
+  }, [count, placing]); // eslint-disable-line react-hooks/exhaustive-deps
   const region = stage !== 'shape' ? known : null;
   // Wires have no region of their own: what is to be seen are they and the ground under them.
   const present = useMemo(() => (region && wires && around ? boundsOver(around, wires.ground) : region), [region, wires, around]);

@@ -71,13 +71,13 @@ export function usePicking() {
     light(null);
   }, [light]);
   const onMissed = useCallback(() => {
-    if (useStage.getState().editor) return;
+    if (useStage.getState().editor || useStage.getState().placing) return;
     set({ hit: null });
     pick(null);
   }, [pick, set]);
   const onPick = useCallback(
     (e: PointerOn) => {
-      if (e.delta > 4) return;
+      if (e.delta > 4 || useStage.getState().placing) return;
       e.stopPropagation();
       const hits = hitsOf(e);
       // What the section plane has cut away is not there.

@@ -1,6 +1,6 @@
 import type { Run } from '../../api/types.ts';
 import { getJson } from '../../api/client.ts';
-import type { Project } from '@jadebell/core/document';
+import { projectSchema } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { evidenceRows } from '@jadebell/core/reading';
 import { cardCanvas } from '../../charts/cardPicture.ts';
@@ -23,7 +23,7 @@ p{margin:4px 0}@media print{.cards{grid-template-columns:1fr 1fr}body{margin:0}}
 /** The open board as one HTML file that needs nothing else: pictures of its cards, settings, the runs' parameters and evidence. */
 export async function boardReport(name: string, run: Run, shown: readonly ShownRun[]): Promise<{ text: string; bad: boolean }> {
   try {
-    const solved = await getJson<Project>(`/runs/${run.id}/document`);
+    const solved = await getJson(`/runs/${run.id}/document`, projectSchema);
     const figures: string[] = [];
     for (const card of document.querySelectorAll<HTMLElement>('.board .card')) {
       const title = card.getAttribute('aria-label') ?? '';

@@ -4,10 +4,11 @@ import { library } from '@jadebell/core/materials';
 import { type Starter, starterGroups, starters } from '@jadebell/core/starters';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { SettingRow } from '../kit/SettingRow.tsx';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { Field } from '../kit/Field.tsx';
 import { Pick } from '../kit/Pick.tsx';
+import { DesignPicture } from './DesignPicture.tsx';
 
 /** Why an input cannot be taken, or null. */
 function inputFault(kind: string, text: string): string | null {
@@ -30,13 +31,16 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
   const valueOf = (s: Starter, name: string): string => values[`${s.kind} ${name}`] ?? s.inputs.find((i) => i.name === name)!.otherwise;
   const faults = starter.inputs.map((i) => inputFault(i.kind, valueOf(starter, i.name)));
   const start = (): void => onStart(starter.build(Object.fromEntries(starter.inputs.map((i) => [i.name, valueOf(starter, i.name)]))));
-  const note = starter.build(Object.fromEntries(starter.inputs.map((i) => [i.name, i.otherwise]))).note;
+  const sound = faults.every((f) => f === null);
+  const asked = JSON.stringify(starter.inputs.map((i) => [i.name, sound ? valueOf(starter, i.name) : i.otherwise]));
+  // What stands in the picture: as it is asked, or while that is at fault as it is offered.
+  const drawn = useMemo(() => starter.build(Object.fromEntries(JSON.parse(asked) as [string, string][])), [starter, asked]);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="starter-title">
       <DialogTitle id="starter-title" sx={{ fontSize: 17 }}>
         Start from a design
       </DialogTitle>
-      <DialogContent className="two-panes" style={{ height: 460 }}>
+      <DialogContent className="two-panes" style={{ height: 520 }}>
         <nav aria-label="Starters" className="pane-list">
           <Pick label="Designs" groups={groups} value={kind} onChange={setKind} />
         </nav>
@@ -78,13 +82,14 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
             ))}
           </dl>
           <p className="quiet" style={{ marginTop: 14 }}>
-            {note}
+            {drawn.note}
           </p>
+          <DesignPicture project={drawn} title={starter.title} />
         </section>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={faults.some((f) => f !== null)} onClick={start}>
+        <Button variant="contained" disabled={!sound} onClick={start}>
           Start
         </Button>
       </DialogActions>

@@ -1,0 +1,78 @@
+import { type Problem, projectSchema } from '@jadebell/core/document';
+import { type ResultMeta, storedMetaSchema } from '@jadebell/core/results';
+import { z } from 'zod';
+
+// What the server and whoever asks it agree on: it checks its answers by these, they theirs.
+
+export const runStates = ['queued', 'running', 'done', 'stopped', 'failed', 'interrupted'] as const;
+export type RunState = (typeof runStates)[number];
+
+export const idParams = z.object({ id: z.uuid() });
+/** The parts of a document that a place names grow with its kinds: they are strings here. */
+export const problemItem = z.object({
+  severity: z.enum(['error', 'warning']),
+  code: z.string(),
+  place: z.object({ part: z.string(), name: z.string().optional(), chip: z.string().optional() }),
+  message: z.string(),
+  fix: z.string(),
+}) as unknown as z.ZodType<Problem>;
+
+/** Facts of a result: what all readers count on is checked, the rest is as its kinds have it. */
+const metaSchema = storedMetaSchema as unknown as z.ZodType<ResultMeta>;
+
+export const projectSummary = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  note: z.string().optional(),
+  revision: z.int(),
+  updatedAt: z.iso.datetime(),
+  runs: z.int(),
+  folder: z.string().describe('Folder of the shelf; empty: none'),
+});
+/** Most characters of a folder’s name. */
+export const folderName = z.string().trim().max(60);
+/** Curves of the newest result of a project, for its picture. */
+export const sketchSchema = z.object({
+  run: z.int(),
+  from: z.number(),
+  to: z.number(),
+  curves: z.array(z.object({ name: z.string(), x: z.array(z.number()), y: z.array(z.number()) })),
+});
+export type Sketch = z.infer<typeof sketchSchema>;
+export const projectFull = z.object({ id: z.uuid(), revision: z.int(), updatedAt: z.iso.datetime(), document: projectSchema });
+
+export const progressSchema = z.object({
+  fraction: z.number(),
+  step: z.number(),
+  steps: z.number(),
+  turn: z.number(),
+  turns: z.number(),
+  pass: z.number().optional(),
+  change: z.number().nullable().optional(),
+  energy: z.number().optional(),
+  secondsLeft: z.number().nullable(),
+  s: z.object({ frequencies: z.array(z.number()), re: z.array(z.number()), im: z.array(z.number()) }).optional(),
+});
+export const runSchema = z.object({
+  id: z.uuid(),
+  projectId: z.uuid(),
+  number: z.int(),
+  state: z.enum(runStates),
+  createdAt: z.iso.datetime(),
+  startedAt: z.iso.datetime().nullable(),
+  endedAt: z.iso.datetime().nullable(),
+  accuracy: z.string(),
+  parameters: z.array(z.object({ name: z.string(), expression: z.string(), si: z.number().nullable(), measure: z.string() })),
+  progress: progressSchema.nullable(),
+  problems: z.array(problemItem),
+  kept: z.int().describe('Excitations of a run that was stopped or interrupted which are done and kept'),
+  meta: metaSchema.nullable().describe('Figures and evidence of the result; null until there is one'),
+});
+/** A run that is queued or under way, with the title of its project. */
+export const activeRunSchema = runSchema.extend({ title: z.string() });
+export const machineSchema = z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() });
+export type ProjectSummary = z.infer<typeof projectSummary>;
+export type ProjectFull = z.infer<typeof projectFull>;
+export type Run = z.infer<typeof runSchema>;
+export type ActiveRun = z.infer<typeof activeRunSchema>;
+export type Machine = z.infer<typeof machineSchema>;
