@@ -122,6 +122,7 @@ describe('the stage view', () => {
     await s.add('Solids', 'Box');
     await s.add('Solids', 'Cylinder');
     await setIn('cylinder', 'radius', '0.5 mm');
+    await setIn('cylinder', 'height', '10 mm');
     await page.keyboard.press('.');
     await page.getByRole('button', { name: 'View from' }).click();
     await page.getByRole('menuitem', { name: 'top' }).click();
@@ -142,6 +143,39 @@ describe('the stage view', () => {
     await page.mouse.move(centre[0], centre[1]);
     await page.getByText(/face cylinder\.(top|side)/).waitFor();
     await good();
+  });
+
+  test('a new body is placed and sized with the pointer, or by typing', async () => {
+    await s.add('Solids', 'Box');
+    const bar = page.getByRole('group', { name: 'Placing' });
+    await bar.getByText('stands').waitFor();
+    const name = (await bar.locator('b').textContent())!;
+    const canvas = (await page.locator('.stage canvas').boundingBox())!;
+    const at = (dx: number, dy: number): [number, number] => [canvas.x + canvas.width / 2 + dx, canvas.y + canvas.height / 2 + dy];
+    const value = (label: string): Promise<string> => bar.getByLabel(label, { exact: true }).inputValue();
+    // On the corner of the box that stands there it is taken as it is.
+    await page.mouse.move(...at(-150, 60));
+    await until('it follows the pointer', async () => (await value('position x')) !== '0 mm');
+    await page.mouse.click(...at(-150, 60));
+    await bar.getByText('size').waitFor();
+    const before = await value('extent along x');
+    await page.mouse.move(...at(-100, 40));
+    await until('its sides follow', async () => (await value('extent along x')) !== before);
+    await bar.getByLabel('extent along y').waitFor();
+    // What is typed goes into the first value.
+    await page.keyboard.type('12 mm');
+    await page.keyboard.press('Enter');
+    await until('what was typed stands there', async () => (await value('extent along x')) === '12 mm');
+    await bar.getByRole('button', { name: 'Next' }).click();
+    await page.mouse.move(...at(-100, -60));
+    await bar.getByRole('button', { name: 'Done' }).waitFor();
+    await page.mouse.click(...at(-100, -60));
+    await bar.waitFor({ state: 'hidden' });
+    await s.entry(name).getByRole('button', { name: /^extent along x: 12 mm/ }).waitFor();
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await until('it is gone', async () => (await s.entry(name).count()) === 0);
   });
 
   test('measures, cuts, hides and isolates', async () => {

@@ -25,6 +25,10 @@ export function arbitraryOf(schema: z.ZodType, texts: Record<Role, string>): fc.
       return fc.oneof(...(def.options as unknown[]).map(inner));
     case 'optional':
       return fc.oneof(fc.constant(undefined), inner(def.innerType));
+    case 'nullable':
+      return fc.oneof(fc.constant(null), inner(def.innerType));
+    case 'record':
+      return fc.dictionary(fc.constantFrom('one', 'two'), inner(def.valueType), { maxKeys: 2, noNullPrototype: true });
     case 'default':
       return inner(def.innerType);
     case 'enum':

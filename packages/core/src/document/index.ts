@@ -5,6 +5,7 @@ export * from '../cards/index.ts';
 export * from './changes.ts';
 export { type Port, portChips, portKind, portKinds, portSchema, portSentence } from '../ports/index.ts';
 export { currentDocument } from './migrate.ts';
+export { type Combination, combinationSchema, lensSchema } from './lens.ts';
 export * from './read.ts';
 export {
   atFrequencies,

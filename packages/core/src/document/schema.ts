@@ -1,3 +1,4 @@
+import { lensSchema } from './lens.ts';
 import { z } from 'zod';
 import { boardSchema, dataSchema } from '../cards/index.ts';
 import { expression, parameterSchema, materialSchema, partSchema, portName } from '../entries/index.ts';
@@ -93,6 +94,7 @@ export const projectSchema = z.strictObject({
   sections: bears(null, z.array(sectionSchema).max(50).default([]).describe('Cross-sections whose modes are solved by themselves')),
   solve: bears('solve settings', solveSchema),
   boards: bears(null, z.array(boardSchema).max(40).optional().describe('Boards of the Read stage; absent: those that suit what was solved')),
+  lens: bears(null, lensSchema.optional().describe('How results are looked at')),
   data: bears(null, z.array(dataSchema).max(60).optional().describe('Curves that were brought in to compare with')),
 });
 /** A whole project: what the engineer wrote, nothing computed. */

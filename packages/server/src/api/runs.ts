@@ -66,8 +66,8 @@ const parametersOf = (project: Project): Run['parameters'] => {
   }));
 };
 
-/** Adds a run of a document at the end of the queue. Boards and data to compare with are the project's, not the run's. */
-export async function addRun(projectId: string, { boards: _, data: __, ...document }: Project): Promise<RunRow> {
+/** Adds a run of a document at the end of the queue. Boards, lens and data to compare with are the project's, not the run's. */
+export async function addRun(projectId: string, { boards: _, data: __, lens: ___, ...document }: Project): Promise<RunRow> {
   const row = {
     projectId,
     accuracy: document.solve.accuracy,

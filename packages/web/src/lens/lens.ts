@@ -1,7 +1,9 @@
+import { type Combination, combinationSchema, type Project } from '@jadebell/core/document';
 import type { Complex } from '@jadebell/core/results';
 import { z } from 'zod';
 import { create } from 'zustand';
 import type { Axis } from '@jadebell/core/numerics';
+import { useProject } from '../project/store.ts';
 
 /** Which runs are looked at, and how: what every card of a board follows. */
 export interface Lens {
@@ -21,19 +23,24 @@ export interface Lens {
   references: Record<string, string>;
   /** By port, metres. */
   shifts: Record<string, number>;
-  /** Name of the chosen combination of waves; null: as recorded. */
+  /** The waves that run in; null: as recorded. */
   excitation: Excitation | null;
+  /** Combinations of waves that have names. */
+  combinations: Excitation[];
   /** Cut through boxes that cards without a place of their own show. */
   plane: { axis: Axis; at: number } | null;
   /** Name of the open board; null: the first. */
   board: string | null;
 }
 
-/** Waves that run in together: by channel's name an amplitude and a phase in degrees. */
-export interface Excitation {
-  name: string;
-  waves: { channel: string; amplitude: number; phase: number }[];
-}
+export type Excitation = Combination;
+
+/** What of the lens is kept with the project; the rest is kept by the browser. */
+const shared = ['run', 'beside', 'gaps', 'references', 'shifts', 'excitation', 'combinations'] as const satisfies readonly (keyof NonNullable<
+  Project['lens']
+> &
+  keyof Lens)[];
+type Shared = Pick<Lens, (typeof shared)[number]>;
 
 const fresh: Lens = {
   run: null,
@@ -46,6 +53,7 @@ const fresh: Lens = {
   references: {},
   shifts: {},
   excitation: null,
+  combinations: [],
   plane: null,
   board: null,
 };
@@ -61,7 +69,8 @@ const kept = {
   gaps: z.enum(['kept', 'out', 'both']),
   references: z.record(z.string(), z.string()),
   shifts: z.record(z.string(), z.number()),
-  excitation: z.object({ name: z.string(), waves: z.array(z.object({ channel: z.string(), amplitude: z.number(), phase: z.number() })) }).nullable(),
+  excitation: combinationSchema.nullable(),
+  combinations: z.array(combinationSchema),
   plane: z.object({ axis, at: z.number() }).nullable(),
   board: z.string().nullable(),
 } satisfies { [K in Exclude<keyof Lens, 'playing'>]: z.ZodType<Lens[K]> };
@@ -96,6 +105,15 @@ interface State extends Lens {
   set(change: Partial<Lens>): void;
 }
 
+/** What the browser keeps: where each person looks. */
+const personal = ['frequency', 'phase', 'speed', 'plane', 'board'] as const satisfies readonly (keyof Lens)[];
+
+/** What the open project says of its lens; of one that says nothing, what this browser kept of it until now stands. */
+function ofProject(project: string): Partial<Shared> {
+  const { id, document } = useProject.getState();
+  return id === project ? (document?.lens ?? {}) : {};
+}
+
 const place = (project: string): string => `jadebell.lens.${project}`;
 
 /** The lens of the open project; it is where it was left when the project is opened again. */
@@ -106,14 +124,29 @@ export const useLens = create<State>((set, get) => ({
   open(project) {
     if (get().project === project) return;
     const { lens, lost } = readLens(localStorage.getItem(place(project)));
-    set({ ...fresh, ...lens, lost, project });
+    set({ ...fresh, ...lens, ...ofProject(project), lost, project });
   },
   set(change) {
     set(change);
-    const { project, lost: _lost, open: _open, set: _set, playing: _playing, ...lens } = get();
-    if (project && !('phase' in change && Object.keys(change).length === 1)) localStorage.setItem(place(project), JSON.stringify(lens));
+    const now = get();
+    if (!now.project) return;
+    const own = Object.fromEntries(personal.map((k) => [k, now[k]]));
+    if (!('phase' in change && Object.keys(change).length === 1)) localStorage.setItem(place(now.project), JSON.stringify(own));
+    if (shared.some((k) => k in change)) {
+      const lens = Object.fromEntries(shared.map((k) => [k, now[k]])) as Shared;
+      if (useProject.getState().id === now.project) useProject.getState().edit('lens', (d) => ({ ...d, lens }));
+    }
   },
 }));
+
+// The project's part follows the project: it comes with it, and goes back and forth with undo.
+useProject.subscribe((now, before) => {
+  const { project } = useLens.getState();
+  if (now.id !== project || now.document?.lens === before.document?.lens) return;
+  const base = Object.fromEntries(shared.map((k) => [k, fresh[k]])) as unknown as Shared;
+  // A project that said nothing and is only now read leaves what this browser kept.
+  if (now.document?.lens || before.document) useLens.setState({ ...base, ...now.document?.lens });
+});
 
 /** A reference impedance as text. */
 export const referenceText = ([re, im]: Complex): string => (im ? `${re}${im < 0 ? '-' : '+'}${Math.abs(im)}j` : String(re));

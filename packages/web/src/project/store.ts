@@ -54,6 +54,7 @@ export const useProject = create<State>((set, get) => {
     picked: null,
     lit: null,
     async load(id) {
+      lastLabel = '';
       set({ id, document: null, past: [], future: [], fault: null, saved: 'saved', picked: null, lit: null });
       try {
         const full = await getJson(`/projects/${id}`, projectFull);

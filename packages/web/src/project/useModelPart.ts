@@ -2,7 +2,7 @@ import type { Project } from '@jadebell/core/document';
 import { useState } from 'react';
 
 /** What of a project no model depends on. */
-const aside: ReadonlySet<string> = new Set<keyof Project>(['boards', 'data', 'title', 'note']);
+const aside: ReadonlySet<string> = new Set<keyof Project>(['boards', 'data', 'lens', 'title', 'note']);
 
 /** Whether two projects make the same model: all that matters to it is one and the same. */
 export const sameModel = (a: Project, b: Project): boolean => {
