@@ -57,6 +57,7 @@ const webOrder = [
   'exchange',
   'explore',
   'read',
+  'help',
   'designs',
   'shelf',
   'frame',

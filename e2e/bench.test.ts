@@ -272,8 +272,16 @@ describe('comfort', () => {
     // Until it is gone the keys are the palette's.
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await page.keyboard.press('Shift+?');
-    await page.getByRole('heading', { name: 'Keys and conventions' }).waitFor();
-    await page.keyboard.press('Escape');
+    await page.getByRole('article', { name: 'Shape' }).getByText('Lines').first().waitFor();
+    await page.getByRole('searchbox', { name: 'Search the guide' }).fill('plane of symmetry');
+    await page.getByLabel('Found').getByRole('button').first().click();
+    await page.getByRole('article').getByText('symmetry').first().waitFor();
+    await page.getByRole('button', { name: 'Take the tour' }).click();
+    await page.getByRole('dialog', { name: 'Tour: Five stages' }).getByRole('button', { name: 'Next' }).click();
+    await page
+      .getByRole('dialog', { name: /^Tour: The model/ })
+      .getByRole('button', { name: 'Leave' })
+      .click();
     await page.getByRole('button', { name: 'Dark theme' }).click();
     await page.locator('html[data-theme=dark]').waitFor();
     await page.reload();

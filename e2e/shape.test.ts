@@ -171,7 +171,10 @@ describe('the stage view', () => {
     await bar.getByRole('button', { name: 'Done' }).waitFor();
     await page.mouse.click(...at(-100, -60));
     await bar.waitFor({ state: 'hidden' });
-    await s.entry(name).getByRole('button', { name: /^extent along x: 12 mm/ }).waitFor();
+    await s
+      .entry(name)
+      .getByRole('button', { name: /^extent along x: 12 mm/ })
+      .waitFor();
     await page.keyboard.press('Control+z');
     await page.keyboard.press('Control+z');
     await page.keyboard.press('Control+z');

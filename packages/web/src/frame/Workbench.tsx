@@ -17,7 +17,8 @@ import { commands } from './commands.ts';
 import { useQuietAddress } from '../ui/address.ts';
 import { closeDialog, showDialog, useDialog } from '../ui/dialogs.ts';
 import { Header } from './Header.tsx';
-import { Help } from './Help.tsx';
+import { useTour } from '../help/tour.ts';
+import { TourCard } from '../help/TourCard.tsx';
 import { Palette } from './Palette.tsx';
 import { type StagePath, stages } from '../ui/stages.ts';
 import { Tool } from '../kit/Tool.tsx';
@@ -26,6 +27,7 @@ const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) =>
 const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));
 const ExportDialog = lazy(() => import('../exchange/ExportDialog.tsx').then((m) => ({ default: m.ExportDialog })));
 const MaterialLibrary = lazy(() => import('../materials/MaterialLibrary.tsx').then((m) => ({ default: m.MaterialLibrary })));
+const GuideDialog = lazy(() => import('../help/GuideDialog.tsx'));
 const StarterDialog = lazy(() => import('../designs/StarterDialog.tsx'));
 const SectionView = lazy(() => import('../section/SectionView.tsx'));
 const StageView = lazy(() => import('../stageview/StageView.tsx'));
@@ -33,6 +35,12 @@ const ReadStage = lazy(() => import('../read/ReadStage.tsx'));
 const ExploreStage = lazy(() => import('../explore/ExploreStage.tsx'));
 
 const ledgers = { shape: ShapeLedger, feed: FeedLedger, solve: SolveLedger };
+
+/** Closes the guide, and goes round. */
+function takeTour(): void {
+  closeDialog();
+  useTour.getState().start();
+}
 
 /** Puts a design in the place of what is open, under its own title where that has one. */
 function beginWith(design: Project): void {
@@ -86,7 +94,7 @@ export default function Workbench() {
   useHotkeys('mod+k', () => setPalette(true), { preventDefault: true, enableOnFormTags: true });
   useHotkeys('mod+z', () => useProject.getState().undo(), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => useProject.getState().redo(), { preventDefault: true });
-  useHotkeys('shift+slash', () => showDialog('keys'), { useKey: false });
+  useHotkeys('shift+slash', () => showDialog('guide'), { useKey: false });
   useHotkeys(
     'mod+enter',
     () => {
@@ -97,7 +105,7 @@ export default function Workbench() {
   );
   // What can be added depends on the model as it is when the palette opens.
   const list = useMemo(
-    () => (palette ? commands(id, navigate, [{ title: 'Keys and conventions', keys: '?', run: () => showDialog('keys') }]) : []),
+    () => (palette ? commands(id, navigate, [{ title: 'Guide and keys', keys: '?', run: () => showDialog('guide') }]) : []),
     [palette, id, navigate],
   );
 
@@ -112,7 +120,7 @@ export default function Workbench() {
   return (
     <div className="bench">
       <Evaluation stage={stage} />
-      <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => showDialog('keys')} />
+      <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => showDialog('guide')} />
       {(fault ?? modelFault) && (
         <div role="alert" className="notice bad">
           {fault ?? modelFault}
@@ -135,15 +143,16 @@ export default function Workbench() {
           {stage === 'explore' && <ExploreStage />}
         </Suspense>
       </main>
+      <TourCard stage={stage} goTo={(next) => void navigate(`/project/${id}/${next}`)} />
       <Palette open={palette} commands={list} onClose={() => setPalette(false)} />
       <Suspense fallback={null}>
+        {dialog === 'guide' && <GuideDialog stage={stage} onTour={takeTour} onClose={closeDialog} />}
         {dialog === 'calculator' && <Calculator onClose={closeDialog} />}
         {dialog === 'import' && <ImportDialog onClose={closeDialog} />}
         {dialog === 'export' && <ExportDialog onClose={closeDialog} />}
         {dialog === 'designs' && <StarterDialog onStart={beginWith} onClose={closeDialog} />}
         {dialog === 'materials' && <MaterialLibrary onClose={closeDialog} />}
       </Suspense>
-      <Help open={dialog === 'keys'} onClose={closeDialog} />
     </div>
   );
 }

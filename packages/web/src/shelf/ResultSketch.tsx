@@ -14,10 +14,11 @@ export function ResultSketch({ project, runs, title }: { project: string; runs: 
   const { data } = useSketch(project, runs);
   const dark = useDark();
   const [holder, box] = useSize();
-  const low = data ? Math.min(deep, ...data.curves.flatMap((c) => c.y)) : deep;
+  const least = data ? Math.min(...data.curves.flatMap((c) => c.y)) : 0;
+  const low = Math.min(deep, least);
   const told =
     data &&
-    `${data.curves.map((c) => c.name).join('; ')} from ${formatSI(data.from, 'frequency', 3)} to ${formatSI(data.to, 'frequency', 3)}, down to ${low.toFixed(0)} dB`;
+    `${data.curves.map((c) => c.name).join('; ')} from ${formatSI(data.from, 'frequency', 3)} to ${formatSI(data.to, 'frequency', 3)}, least ${least.toFixed(0)} dB`;
   return (
     <div
       ref={holder}

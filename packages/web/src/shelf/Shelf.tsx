@@ -2,7 +2,7 @@ import Add from '@mui/icons-material/Add';
 import BedtimeOutlined from '@mui/icons-material/BedtimeOutlined';
 import Upload from '@mui/icons-material/FileUploadOutlined';
 import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -17,6 +17,7 @@ import { Field } from '../kit/Field.tsx';
 import { FilePicker } from '../kit/FilePicker.tsx';
 import { IconTool } from '../kit/IconTool.tsx';
 import { useRemembered } from '../ui/remembered.ts';
+import { example, useTour } from '../help/tour.ts';
 import { onShelf, type Order, orders } from './order.ts';
 import { ShelfCard } from './ShelfCard.tsx';
 import { z } from 'zod';
@@ -39,6 +40,7 @@ export function Shelf() {
   const [search, setSearch] = useState('');
   const [order, setOrder] = useRemembered('shelf.order', z.enum(['changed', 'title', 'runs']), 'changed');
   const shown = useMemo(() => onShelf(data ?? [], search, order), [data, search, order]);
+  const tour = useTour();
   const picker = useRef<HTMLInputElement>(null);
 
   const add = async (body: object): Promise<void> => {
@@ -49,6 +51,10 @@ export function Shelf() {
     } catch (e) {
       setFault((e as Error).message);
     }
+  };
+  const takeTour = async (): Promise<void> => {
+    await add({ document: example() });
+    tour.start();
   };
   const importFile = async (file: File | undefined): Promise<void> => {
     if (!file) return;
@@ -107,6 +113,26 @@ export function Shelf() {
         <p role="alert" className="bad" style={{ marginBottom: 12 }}>
           {fault ?? (error as Error).message}
         </p>
+      )}
+      {!tour.seen && (
+        <Alert
+          severity="info"
+          icon={false}
+          variant="outlined"
+          sx={{ mb: 1.5 }}
+          action={
+            <>
+              <Button size="small" variant="contained" onClick={() => void takeTour()}>
+                Take the tour
+              </Button>
+              <Button size="small" onClick={tour.end}>
+                Not now
+              </Button>
+            </>
+          }
+        >
+          New here? Go round with an antenna that is solved in seconds.
+        </Alert>
       )}
       {data?.length === 0 && <p className="quiet">The Shelf is empty. Start a new project, or import one.</p>}
       {data && data.length > few && (

@@ -10,6 +10,13 @@ import { TypedField } from '../kit/Field.tsx';
 import { IconTool } from '../kit/IconTool.tsx';
 import { ResultSketch } from './ResultSketch.tsx';
 
+/** A day, with its year where that is not this one. */
+function dayOf(time: string): string {
+  const date = new Date(time);
+  const year = date.getFullYear() === new Date().getFullYear() ? undefined : 'numeric';
+  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year });
+}
+
 interface Props {
   project: ProjectSummary;
   onRemove(): void;
@@ -52,8 +59,7 @@ export function ShelfCard({ project: p, onRemove, onFault }: Props) {
           />
         ) : (
           <>
-            {p.runs === 0 ? 'no run yet' : p.runs === 1 ? '1 run' : `${p.runs} runs`} · changed{' '}
-            {new Date(p.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}
+            {p.runs === 0 ? 'no run yet' : p.runs === 1 ? '1 run' : `${p.runs} runs`} · changed {dayOf(p.updatedAt)}
           </>
         )}
         <span className="grow" />

@@ -56,7 +56,7 @@ function Bar({ placing }: { placing: Placing }) {
       className="over"
       role="group"
       aria-label="Placing"
-      sx={{ left: 10, bottom: 44, px: 1.25, py: 0.625, fontSize: 12.5 }}
+      sx={{ left: 10, bottom: 64, px: 1.25, py: 0.625, fontSize: 12.5 }}
     >
       <div className="row">
         <span>

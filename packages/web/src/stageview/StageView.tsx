@@ -54,6 +54,8 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const handleLayer = useRef<HTMLDivElement>(null);
   const eye = useRef<EyeRef>(null);
   const handles = usePlacedHandles();
+  // What is placed goes where the pointer is: handles would lie between.
+  const placing = useStage((s) => s.placing !== null);
   const labels = useStageLabels(frame, region);
   const level = useModel((s) => s.view.bodies.find((b) => b.normal === 2)?.min[2] ?? 0);
   return (
@@ -80,7 +82,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         {stage === 'solve' && showMesh && <MeshMarks level={level} dark={dark} />}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      {stage === 'shape' && <HandleLayer handles={handles} layer={handleLayer} eye={eye} />}
+      {stage === 'shape' && !placing && <HandleLayer handles={handles} layer={handleLayer} eye={eye} />}
       <div className="over top-rows">
         {stage === 'shape' && <AddRow />}
         {stage === 'solve' && <MeshToggle level={level} on={showMesh} onChange={setShowMesh} />}

@@ -1,6 +1,6 @@
 import { closeAt, openAt, useAddress } from './address.ts';
 
-const names = ['materials', 'calculator', 'import', 'export', 'keys', 'designs'] as const;
+const names = ['materials', 'calculator', 'import', 'export', 'guide', 'designs'] as const;
 type DialogName = (typeof names)[number];
 
 /** Opens one of the large dialogs. */
