@@ -122,7 +122,7 @@ describe('the stage view', () => {
     await s.add('Solids', 'Box');
     await s.add('Solids', 'Cylinder');
     await setIn('cylinder', 'radius', '0.5 mm');
-    await setIn('cylinder', 'height', '10 mm');
+    await setIn('cylinder', 'length', '10 mm');
     await page.keyboard.press('.');
     await page.getByRole('button', { name: 'View from' }).click();
     await page.getByRole('menuitem', { name: 'top' }).click();

@@ -47,8 +47,10 @@ describe('adaptive accuracy', () => {
     expect(passes[0].change).toBeNull();
     expect(result.meta.evidence.asked).toBe(0.01);
     const rows = Object.fromEntries(evidenceRows(result.meta));
-    expect(rows['change that was asked for']).toBe('reached: below 0.01, twice in a row');
-    expect(Number(rows['change to come, if passes go on so'])).toBeLessThan(0.02);
+    expect(rows['adaptive accuracy']).toMatch(
+      /^\d passes to [\d,]+ cells: the last changed the result by 0\.\d+; 0\.0[01]\d* is to come .* Below 0\.01 was asked for, and is reached\.$/,
+    );
+    expect(result.arrays['pass:1'].shape).toEqual(result.arrays.s.shape);
     for (const p of passes.slice(-2)) expect(p.change).toBeLessThan(0.01);
     for (let n = 1; n < passes.length; n++) expect(passes[n].cells / passes[n - 1].cells).toBeGreaterThan(1.6);
     expect(error(result)).toBeLessThan(0.01);

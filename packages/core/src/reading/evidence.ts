@@ -22,25 +22,28 @@ export function evidenceRows(meta: ResultMeta): Rows {
           ],
         ]),
     ...(e.asymmetry === null ? [] : [['largest difference of S and its transpose', e.asymmetry.toExponential(1)] as [string, string]]),
-    ...(e.passes ? passRows(e, e.passes, method.unit) : []),
+    ...(e.passes ? [['adaptive accuracy', passText(e, e.passes, method.unit)] as [string, string]] : []),
     ...method.rows(e, ports),
   ];
 }
 
-function passRows({ asked }: CommonEvidence, passes: readonly Pass[], unit: string): Rows {
-  const told = passes.map((p) => `${p.cells.toLocaleString('en')}${p.change === null ? '' : ` ${p.change.toPrecision(2)}`}`).join('; ');
+/** What the passes of adaptive accuracy came to, in a sentence. `unit`: what they are made of. */
+export function passText({ asked }: Pick<CommonEvidence, 'asked'>, passes: readonly Pass[], unit: string): string {
+  const last = passes[passes.length - 1];
   const toCome = changeToCome(passes);
-  const reached = asked === undefined ? null : `${isSettled(passes, asked) ? 'reached' : 'not reached'}: below ${asked}, twice in a row`;
-  return [
-    [`passes: ${unit}, change of the result`, told],
-    ...(reached ? [['change that was asked for', reached] as [string, string]] : []),
-    ...(passes.length > 2
-      ? [
-          ['change to come, if passes go on so', toCome === null ? 'cannot be told: changes do not shrink' : toCome.toPrecision(2)] as [
-            string,
-            string,
-          ],
-        ]
-      : []),
-  ];
+  const count = passes.length === 1 ? 'One pass' : `${passes.length} passes`;
+  const changed = last.change === null ? 'nothing to compare it with' : `the last changed the result by ${last.change.toPrecision(2)}`;
+  const rest =
+    passes.length < 3
+      ? ''
+      : toCome === null
+        ? '; what is to come cannot be told, as changes do not shrink'
+        : `; ${toCome.toPrecision(2)} is to come if passes go on so`;
+  const reached =
+    asked === undefined
+      ? ''
+      : isSettled(passes, asked)
+        ? `. Below ${asked} was asked for, and is reached`
+        : `. Below ${asked} was asked for, and is not reached`;
+  return `${count} to ${last.cells.toLocaleString('en')} ${unit}: ${changed}${rest}${reached}.`;
 }

@@ -84,6 +84,8 @@ export const isOf = <N extends SolverName>(solver: N, meta: ResultMeta): meta is
 export const toldFor = ({ wave, dipole }: Pick<ResultMeta, 'wave' | 'dipole'>): string =>
   wave ? '1 V/m' : dipole ? '1 W from the dipole' : '1 W in';
 
+/** Name of the array with S of a pass, from 1. */
+export const passKey = (pass: number): string => `pass:${pass}`;
 /** Name of a field array of an excitation by its place among them: that of the first is the plain one. */
 export const excitationKey = (name: string, turn: number): string => (turn ? `${name}@${turn}` : name);
 
@@ -100,6 +102,7 @@ export const excitationKey = (name: string, turn: number): string => (turn ? `${
  * - `source:power` [n] W that a dipole of moment 1 (electric A m, magnetic V m, peak) gives over the band;
  * - `sweep:probe:NAME` [frequencies, directions, 4] the same from each direction of a sweep, `sweep:back` [frequencies, directions] the radar cross-section back, m^2;
  * - `probe:NAME` [n, 4] re/im of voltage (along the wire, V) and current (A) over the band;
+ * - `pass:N` S of pass N, from 1, of adaptive accuracy, as `s`; that of the last is `s` itself;
  * - fields, currents and patterns with `@N` behind: the same of excitation N, from 0, where each was kept.
  */
 export interface ResultSet<E extends Evidence = Evidence> {

@@ -28,6 +28,9 @@ describe('passes on finer and finer models', () => {
     expect(passes!.map((p) => p.change)).toEqual([null, 0.25, 0.125, 0.0625, 0.03125, 0.015625]);
     expect(passes!.map((p) => p.cells)).toEqual([100, 200, 400, 800, 1600, 3200]);
     expect([model, asked, seconds]).toEqual([5, 0.05, 6]);
+    // S of each pass is kept beside that of the last.
+    expect([1, 2, 3, 4, 5].map((n) => found.arrays[`pass:${n}`].data[0])).toEqual([1, 0.75, 0.625, 0.5625, 0.53125]);
+    expect(found.arrays['pass:6']).toBeUndefined();
   });
 
   test('go no further than they may, and where the next model would be too large', async () => {

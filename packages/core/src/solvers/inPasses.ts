@@ -1,5 +1,5 @@
 import { defaultChange, type Evidence, isSettled, type Pass, sizeOf } from '../methods/index.ts';
-import type { ResultSet } from '../results/index.ts';
+import { passKey, type ResultSet } from '../results/index.ts';
 import { changeBetween } from './change.ts';
 import type { SolveOptions } from './solver.ts';
 
@@ -22,6 +22,8 @@ export async function solveInPasses<M, E extends Evidence>(
   options: SolveOptions,
 ): Promise<{ model: M; result: ResultSet<E> }> {
   const passes: Pass[] = [];
+  /** S of the passes before the last, so that they can be laid over one another. */
+  const before: ResultSet['arrays'] = {};
   let last: { model: M; result: ResultSet<E> } | null = null;
   let seconds = 0;
   for (let model: M | null = first; model !== null;) {
@@ -37,6 +39,8 @@ export async function solveInPasses<M, E extends Evidence>(
     const stopped = options.signal?.aborted ?? false;
     // Half a pass is worth less than the whole one before it.
     if (stopped && last) break;
+    if (last?.result.arrays.s && result.arrays.s && last.result.arrays.s.data.length === result.arrays.s.data.length)
+      before[passKey(passes.length)] = last.result.arrays.s;
     passes.push({ cells: sizeOf(result.meta).count, change: last && changeBetween(last.result, result) });
     last = { model, result };
     // Without S or a cross-section there is nothing to compare.
@@ -44,5 +48,8 @@ export async function solveInPasses<M, E extends Evidence>(
     model = pass >= most || isSettled(passes, asked) ? null : next(model, result);
   }
   const { model, result } = last!;
-  return { model, result: { ...result, meta: { ...result.meta, evidence: { ...result.meta.evidence, seconds, passes, asked } } } };
+  return {
+    model,
+    result: { arrays: { ...result.arrays, ...before }, meta: { ...result.meta, evidence: { ...result.meta.evidence, seconds, passes, asked } } },
+  };
 }

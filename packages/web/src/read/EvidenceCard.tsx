@@ -7,6 +7,7 @@ import { Card } from '../charts/Card.tsx';
 import { Figures } from '../kit/Figures.tsx';
 import { TableBody, TableRow, TableCell } from '@mui/material';
 import { Scroll } from '../kit/Scroll.tsx';
+import { PassesPicture } from './PassesPicture.tsx';
 
 /** Where a result can be held against itself. */
 export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
@@ -17,6 +18,7 @@ export function EvidenceCard({ run, stem }: { run: Run; stem: string }) {
   return (
     <Card title="Evidence" about={`run ${run.number}`} file={`${stem}-evidence`}>
       <Scroll label="Evidence">
+        {run.meta!.evidence.passes && run.meta!.excitations.length > 0 && <PassesPicture run={run} />}
         <Figures>
           <TableBody>
             {rows.map(([what, value]) => (

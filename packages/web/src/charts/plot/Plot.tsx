@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { type ReactNode, useId, useMemo } from 'react';
-import { CartesianGrid, Line, LineChart, ReferenceArea, ReferenceLine, XAxis, YAxis, ZIndexLayer } from 'recharts';
+import { Area, CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, XAxis, YAxis, ZIndexLayer } from 'recharts';
 import { useSize } from '../../ui/useSize.ts';
 import { WithLegend } from '../Legend.tsx';
 import { tickText } from './axis.ts';
@@ -21,6 +21,8 @@ interface Props {
   /** Stretches of x to be shaded. */
   bands?: readonly { from: number; to: number }[];
   levels?: readonly number[];
+  /** A band around a curve of the left axis: x, its low and its high side. */
+  ribbon?: readonly { x: number; sides: [number, number] }[];
   /** Further parts of the chart: where the lens is. */
   children?: ReactNode;
   /** How a place is told under the pointer. */
@@ -40,7 +42,7 @@ export function Plot({ traces, ...rest }: Props) {
   return <WithLegend traces={traces}>{(shown) => <Lines traces={shown} {...rest} />}</WithLegend>;
 }
 
-function Lines({ label, x, left, right, traces, marks = none, limits = none, bands = none, levels = none, children, ...acts }: Props) {
+function Lines({ label, x, left, right, traces, marks = none, limits = none, bands = none, levels = none, ribbon = none, children, ...acts }: Props) {
   const [holder, box] = useSize();
   const clip = useId();
   const laid = useMemo(() => layAxes(traces, { x, left, right }, box), [traces, x, left, right, box]);
@@ -61,7 +63,7 @@ function Lines({ label, x, left, right, traces, marks = none, limits = none, ban
       sx={{ height: '100%', position: 'relative', overflow: 'hidden', '& *:focus': { outline: 'none' } }}
     >
       {box.width >= 40 && box.height >= 40 && (
-        <LineChart width={box.width} height={box.height} margin={margin} accessibilityLayer={false}>
+        <ComposedChart width={box.width} height={box.height} margin={margin} accessibilityLayer={false}>
           <CartesianGrid yAxisId="left" stroke="var(--line)" strokeWidth={0.7} />
           <XAxis {...common(laid.x, x)} dataKey="x" height={room.x} label={{ value: x.label, position: 'insideBottom', offset: 4, ...chartText }} />
           {sideAxis('left', laid.left, left)}
@@ -79,6 +81,19 @@ function Lines({ label, x, left, right, traces, marks = none, limits = none, ban
           {limits.map((limit, i) => (
             <PlotLimitShape key={i} limit={limit} clip={`${clip}l${i}`} />
           ))}
+          {ribbon.length > 0 && (
+            <Area
+              data={ribbon}
+              dataKey="sides"
+              yAxisId="left"
+              type="linear"
+              stroke="none"
+              fill="var(--jade)"
+              fillOpacity={0.18}
+              activeDot={false}
+              isAnimationActive={false}
+            />
+          )}
           {traces.map((t, n) => (
             <Line
               key={n}
@@ -98,7 +113,7 @@ function Lines({ label, x, left, right, traces, marks = none, limits = none, ban
           {children}
           <ZIndexLayer zIndex={900}>{marks.map((m, i) => (!m.on || traces.includes(m.on) ? <PlotMarkShape key={i} mark={m} /> : null))}</ZIndexLayer>
           {holder.current && <PlotPointer traces={traces} holder={holder.current} read={keys.read} {...acts} />}
-        </LineChart>
+        </ComposedChart>
       )}
     </Box>
   );
