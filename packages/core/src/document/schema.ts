@@ -32,6 +32,17 @@ const groundSchema = z.strictObject({
 });
 /** What is taken where a project says nothing of its earth: average soil. */
 export const averageEarth = { permittivity: '13', conductivity: '0.005 S/m' } as const;
+/**
+ * Kinds of earth by permittivity and conductivity as they are at low frequencies: up to some 100 MHz for sea water, some 10 MHz for soils, whose
+ * conductivity then grows. (Recommendation ITU-R P.527-3, 1992, figure 1, curves A to E)
+ */
+export const earths = [
+  { title: 'sea water of average salt, 20 °C', permittivity: '70', conductivity: '5 S/m' },
+  { title: 'fresh water, 20 °C', permittivity: '80', conductivity: '0.003 S/m' },
+  { title: 'wet ground', permittivity: '30', conductivity: '0.01 S/m' },
+  { title: 'ground of medium dryness', permittivity: '15', conductivity: '0.001 S/m' },
+  { title: 'very dry ground', permittivity: '3', conductivity: '0.0001 S/m' },
+] as const;
 export type GroundChoice = z.infer<typeof groundSchema>;
 
 const solveSchema = z.strictObject({

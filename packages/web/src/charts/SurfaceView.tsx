@@ -15,7 +15,7 @@ interface Props {
   /** Triangles [n][3][3], metres, and a colour for each corner. */
   corners: Float32Array;
   colours: Float32Array;
-  /** Strokes [n][2][3]. */
+  /** Triangles [n][3][3], drawn plainly over the surface. */
   arrows: Float32Array | null;
   bodies: readonly ViewBody[];
   /** The triangles are the bodies' own faces; else they hang in space and bodies are drawn faintly. */
@@ -42,13 +42,13 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
   }, [corners]);
   useEffect(() => () => surface.dispose(), [surface]);
   useMemo(() => surface.setAttribute('color', new BufferAttribute(colours, 3)), [surface, colours]);
-  const strokes = useMemo(() => {
+  const marks = useMemo(() => {
     if (!arrows?.length) return null;
     const g = new BufferGeometry();
     g.setAttribute('position', new BufferAttribute(arrows, 3));
     return g;
   }, [arrows]);
-  useEffect(() => () => strokes?.dispose(), [strokes]);
+  useEffect(() => () => marks?.dispose(), [marks]);
   return (
     <InSpace scale={<ColourScale top={upper} bottom={lower} map={map} />}>
       <Canvas frameloop="demand" dpr={[0.5, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
@@ -63,10 +63,10 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
             <meshStandardMaterial vertexColors side={DoubleSide} roughness={0.8} transparent opacity={0.85} />
           )}
         </mesh>
-        {strokes && (
-          <lineSegments geometry={strokes}>
-            <lineBasicMaterial color={dark ? '#ffffff' : '#1d2a26'} />
-          </lineSegments>
+        {marks && (
+          <mesh geometry={marks} renderOrder={5}>
+            <meshBasicMaterial color={dark ? '#ffffff' : '#1d2a26'} side={DoubleSide} />
+          </mesh>
         )}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />

@@ -1,4 +1,4 @@
-import { averageEarth, type GroundChoice, type Quantity } from '@jadebell/core/document';
+import { averageEarth, earths, type GroundChoice, type Quantity } from '@jadebell/core/document';
 import { Chip } from '../ledger/Chip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
@@ -44,6 +44,13 @@ export function GroundSection() {
           <>
             <dt>earth</dt>
             <dd>
+              <Choice
+                look="chip"
+                label="kind of earth"
+                value={earths.findIndex((e) => e.permittivity === ground.permittivity && e.conductivity === ground.conductivity)}
+                options={[{ value: -1, label: 'by its figures' }, ...earths.map(({ title }, value) => ({ value, label: title }))]}
+                onChange={(n) => n >= 0 && change({ permittivity: earths[n].permittivity, conductivity: earths[n].conductivity })}
+              />
               permittivity {chip('permittivity', 'permittivity of the earth', 'number', ground.permittivity ?? averageEarth.permittivity)}
               conductivity {chip('conductivity', 'conductivity of the earth', 'conductivity', ground.conductivity ?? averageEarth.conductivity)}
             </dd>
@@ -52,7 +59,7 @@ export function GroundSection() {
       </dl>
       <p className="quiet pad">
         {ground?.kind === 'earth'
-          ? 'Solved exactly, by Sommerfeld’s integrals. Wires stay above it; far fields, currents and voltages are told, no fields close by.'
+          ? 'Solved exactly, by Sommerfeld’s integrals. Kinds of earth are those of Recommendation ITU-R P.527 at low frequencies: above some 10 MHz soils conduct better, so give figures there. Wires stay above it; far fields, currents and voltages are told, no fields close by.'
           : 'Wires radiate into open space: there is no region to close. A wire whose end stands on a perfect plane is joined to it.'}
       </p>
       {problems

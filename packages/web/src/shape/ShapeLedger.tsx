@@ -18,6 +18,7 @@ import { LineEntry } from './LineEntry.tsx';
 import { Materials } from './Materials.tsx';
 import { MultiEdit } from './MultiEdit.tsx';
 import { SectionHead } from './SectionHead.tsx';
+import { filtersFor, filterText, type LineFilter, passes } from './filter.ts';
 import { inSections, rowsOf, sectionLength } from './sections.ts';
 import { useChosen } from './useChosen.ts';
 import { TablePaste } from './TablePaste.tsx';
@@ -25,6 +26,8 @@ import { Tool } from '../kit/Tool.tsx';
 import { Field } from '../kit/Field.tsx';
 
 const none: ReadonlySet<string> = new Set();
+/** Lines that are overseen without a filter. */
+const few = 4;
 
 /** Parameters, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
@@ -32,6 +35,7 @@ export function ShapeLedger() {
   const edit = useProject((s) => s.edit);
   const kinds = useModel((s) => s.view.kinds);
   const [search, setSearch] = useState('');
+  const [filter, setFilter] = useState<LineFilter | null>(null);
   const [dense, setDense] = useRemembered('ledger.dense', z.boolean(), false);
   const [folded, setFolded] = useState<ReadonlySet<string>>(none);
   const [table, setTable] = useState<string | null>(null);
@@ -56,7 +60,8 @@ export function ShapeLedger() {
       if (!next.delete(name)) next.add(name);
       return next;
     });
-  const rows = rowsOf(sections, search, folded);
+  const rows = rowsOf(sections, search, folded, filter && passes(document, filter));
+  const hidden = names.length - rows.filter((r) => r.line).length - sections.filter((s) => s.head).length;
   return (
     <div ref={scroller} className="ledger" aria-label="Ledger">
       <Parameters />
@@ -66,6 +71,13 @@ export function ShapeLedger() {
           <h2 title="Where two bodies overlap, the later wins">Bodies</h2>
           <span className="quiet grow">later wins</span>
           <Field look="search" width={92} type="search" label="Find lines" placeholder="find" value={search} onChange={setSearch} />
+          {names.length > few && (
+            <ToolMenu
+              label="Filter"
+              hint="Lines of a kind, of a material, or that follow a parameter"
+              items={filtersFor(document).map((f) => ({ title: filterText(f), act: () => setFilter(f) }))}
+            />
+          )}
           <ToolMenu
             label="Exchange"
             items={[
@@ -79,6 +91,11 @@ export function ShapeLedger() {
           </Tool>
           <Tool onClick={() => addLine('section')}>Add section</Tool>
         </header>
+        {filter && (
+          <p className="pad" style={{ paddingBlock: 4 }}>
+            {filterText(filter)} <span className="quiet">({hidden} lines are not shown)</span> <Tool onClick={() => setFilter(null)}>Show all</Tool>
+          </p>
+        )}
         {!names.length && (
           <p className="quiet pad">Add a solid, a sheet or a curve with the buttons over the stage view, paste a table, or import a file.</p>
         )}

@@ -37,12 +37,18 @@ export function sectionLength(lines: readonly Line[], at: number): number {
 export type Row =
   { head: Line & { kind: 'section' }; open: boolean; count: number; line?: never } | { line: Line; number: number; muted: boolean; head?: never };
 
-/** The rows of the ledger: titles and the lines of those that are not folded, or, where something is sought, what has its words under its titles. */
-export const rowsOf = (sections: readonly SectionOfLines[], search: string, folded: ReadonlySet<string>): Row[] =>
+/** The rows of the ledger: titles and the lines of those that are not folded, or, where something is sought, what has its words, or is `left` by a filter, under its titles. */
+export const rowsOf = (
+  sections: readonly SectionOfLines[],
+  search: string,
+  folded: ReadonlySet<string>,
+  left: ((line: Line) => boolean) | null = null,
+): Row[] =>
   sections.flatMap(({ head, lines }): Row[] => {
-    const found = lines.filter(({ line }) => !search || matches(line, shapeOf(line).title, search));
-    if (search && !found.length) return [];
-    const open = !head || search !== '' || !folded.has(head.name);
+    const found = lines.filter(({ line }) => (!search || matches(line, shapeOf(line).title, search)) && (!left || left(line)));
+    const sought = search !== '' || left !== null;
+    if (sought && !found.length) return [];
+    const open = !head || sought || !folded.has(head.name);
     const own = found.map(({ line, number }): Row => ({ line, number, muted: line.muted === true || head?.muted === true }));
     return [...(head ? [{ head, open, count: lines.length }] : []), ...(open ? own : [])];
   });

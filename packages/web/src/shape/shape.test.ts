@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { emptyProject, type Line, type Project, shapes } from '@jadebell/core/document';
 import { namesUsed } from '@jadebell/core/expressions/uses';
 import { changeLines, clip, duplicateLines, moveLine, paste } from '../project/edits.ts';
+import { filtersFor, filterText, passes } from './filter.ts';
 import { inSections, matches, rowsOf, sectionLength } from './sections.ts';
 import { extentText } from './DenseLine.tsx';
 
@@ -76,4 +77,19 @@ test('the rows of the ledger: folded sections keep their title, a search shows w
   expect(told('cylinder', ['s'])).toEqual(['Holes 2', '2 c']);
   expect(told('reed')).toEqual(['1 a']);
   expect(told('nothing of the kind')).toEqual([]);
+});
+
+test('the ledger is filtered by kind, by material, and by the parameter that lines follow, through others too', () => {
+  const p = project();
+  const left = (filter: Parameters<typeof passes>[1]): string[] => p.lines.filter(passes(p, filter)).map((l) => l.name);
+  expect(left({ by: 'kind', value: 'cylinder' })).toEqual(['c']);
+  expect(left({ by: 'material', value: 'Reed' })).toEqual(['a']);
+  // w follows from u, and a from w.
+  expect(left({ by: 'uses', value: 'u' })).toEqual(['a']);
+  expect(left({ by: 'uses', value: 'other' })).toEqual([]);
+  const offered = filtersFor(p).map(filterText);
+  expect(offered).toEqual(expect.arrayContaining(['Cylinder', 'of Reed', 'follows w', 'follows u']));
+  expect(offered).not.toContain('follows other');
+  const rows = rowsOf(inSections(p.lines), '', new Set(['s']), passes(p, { by: 'kind', value: 'cylinder' }));
+  expect(rows.map((r) => (r.head ?? r.line).name)).toEqual(['s', 'c']);
 });

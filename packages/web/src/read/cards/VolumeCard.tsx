@@ -198,11 +198,11 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
   return <SurfaceView corners={surface} colours={colours} arrows={arrows} bodies={bodies} solid={!onLevel} upper={upper} lower={lower} map={kind} />;
 }
 
-/** Arrows along faces, the ends of strokes [n][2][3]: one in each cell of a coarse raster, their length with the root of the size. */
+/** Arrows along faces as triangles [n][3][3]: one in each cell of a coarse raster, as long and wide as the root of the size. */
 function surfaceArrows(pieces: Pieces, field: Float32Array | null, phase: number, top: number, step: number): Float32Array {
   if (!field) return new Float32Array();
   const [c, s] = [Math.cos(phase), Math.sin(phase)];
-  const apart = 4.5 * step;
+  const apart = 5 * step;
   const taken = new Set<string>();
   const out: number[] = [];
   for (let n = 0; n < pieces.normals.length / 3; n++) {
@@ -221,7 +221,9 @@ function surfaceArrows(pieces: Pieces, field: Float32Array | null, phase: number
     const side = [normal[1] * d[2] - normal[2] * d[1], normal[2] * d[0] - normal[0] * d[2], normal[0] * d[1] - normal[1] * d[0]];
     const lift = place.map((p, a) => p + 0.12 * step * normal[a]);
     const end = (along: number, aside: number): number[] => lift.map((p, a) => p + along * length * d[a] + aside * length * side[a]);
-    out.push(...end(-0.5, 0), ...end(0.5, 0), ...end(0.2, 0.18), ...end(0.5, 0), ...end(0.2, -0.18), ...end(0.5, 0));
+    // A shaft of two triangles, and a head.
+    out.push(...end(-0.5, 0.05), ...end(0.15, 0.05), ...end(-0.5, -0.05), ...end(0.15, 0.05), ...end(0.15, -0.05), ...end(-0.5, -0.05));
+    out.push(...end(0.15, 0.2), ...end(0.5, 0), ...end(0.15, -0.2));
   }
   return Float32Array.from(out);
 }
