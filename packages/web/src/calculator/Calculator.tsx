@@ -1,6 +1,6 @@
 import { formatSI } from '@jadebell/core/expressions/format';
 import { complete, curveAround, type Formula, formulas, tryCompute } from '@jadebell/core/formulas';
-import { Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
+import { Button, Dialog, DialogTitle } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
 import { Lines } from '../charts/Lines.tsx';
 import { traceStyle } from '../charts/traces.ts';
@@ -12,6 +12,9 @@ import { SettingRow } from '../kit/SettingRow.tsx';
 import { useDark } from '../ui/useDark.ts';
 import { Choice } from '../kit/Choice.tsx';
 import { Pick } from '../kit/Pick.tsx';
+import { Message } from '../kit/Message.tsx';
+import { TwoPanes } from '../kit/TwoPanes.ts';
+import { SettingList } from '../kit/SettingList.ts';
 
 const groups = [...new Set(formulas.map((f) => f.family))].map((title) => ({
   title,
@@ -47,12 +50,12 @@ export function Calculator({ onClose }: { onClose(): void }) {
       <DialogTitle id="calculator-title" sx={{ fontSize: 17 }}>
         Calculator
       </DialogTitle>
-      <DialogContent className="two-panes">
+      <TwoPanes>
         <nav aria-label="Functions" className="pane-list">
           <Pick label="Functions" groups={groups} value={name} onChange={setName} />
         </nav>
         <Sheet key={name} formula={formula} texts={texts} onText={(arg, text) => setTexts((t) => ({ ...t, [arg]: text }))} onClose={onClose} />
-      </DialogContent>
+      </TwoPanes>
     </Dialog>
   );
 }
@@ -86,17 +89,21 @@ function Sheet({ formula, texts, onText, onClose }: SheetProps) {
     <section className="pane" aria-label={formula.title}>
       <h3 style={{ fontSize: 15 }}>{formula.title}</h3>
       <p className="quiet">{formula.about}.</p>
-      <dl className="settings" style={{ padding: 0 }}>
+      <SettingList style={{ padding: 0 }}>
         {formula.args.map((a, i) => (
           <SettingRow key={a.name} title={`${a.about} (${a.name})`}>
             <Chip label={a.about} quantity={a.quantity} value={used[i]} onChange={(v) => onText(a.name, v)} />
           </SettingRow>
         ))}
-      </dl>
+      </SettingList>
       <p className="result mono" role="status">
         {result === null ? '…' : 'fault' in result ? <span className="bad">{result.fault}</span> : formatSI(result.si, formula.result, 5)}
       </p>
-      {result && 'outside' in result && result.outside && <p className="warn">{result.outside}</p>}
+      {result && 'outside' in result && result.outside && (
+        <Message tone="warn" role="note">
+          {result.outside}
+        </Message>
+      )}
       {curve && curve.x.length > 2 && (
         <>
           <span className="quiet">

@@ -8,6 +8,7 @@ import { CardContext } from './CardContext.ts';
 import { download } from '../ui/download.ts';
 import { cardDrawing, cardPicture } from './cardPicture.ts';
 import { IconTool } from '../kit/IconTool.tsx';
+import { CardFrame } from './CardFrame.ts';
 
 interface Props {
   title: string;
@@ -58,7 +59,7 @@ export function Card({ title: kind, about, file, tools, exports = [], waiting = 
     board.change({ place: stepped(board.card.place, step) });
   };
   return (
-    <section className={`card${board?.settingUp ? ' chosen' : ''}`} aria-label={title} data-file={file} data-about={about}>
+    <CardFrame className={`card${board?.settingUp ? ' chosen' : ''}`} aria-label={title} data-file={file} data-about={about}>
       <header
         tabIndex={board ? 0 : undefined}
         aria-label={board ? `${title}: arrow keys move the card, with Shift they size it` : undefined}
@@ -107,6 +108,6 @@ export function Card({ title: kind, about, file, tools, exports = [], waiting = 
       <div ref={body} className={`body${flush ? ' flush' : ''}`}>
         {children}
       </div>
-    </section>
+    </CardFrame>
   );
 }

@@ -6,6 +6,7 @@ import { lazy, Suspense, useMemo } from 'react';
 import useSWR from 'swr';
 import { Figures } from '../kit/Figures.tsx';
 import { bodiesOf } from '../project/model.ts';
+import { Message } from '../kit/Message.tsx';
 
 const BodiesView = lazy(() => import('../space/BodiesView.tsx'));
 
@@ -24,9 +25,7 @@ export function DesignPicture({ project, title }: { project: Project; title: str
     <>
       <div style={{ height: 230, marginTop: 10 }}>
         {error ? (
-          <p role="alert" className="bad">
-            {error.message}
-          </p>
+          <Message>{error.message}</Message>
         ) : data ? (
           <Suspense fallback={<p className="quiet">Drawing it …</p>}>
             <BodiesView bodies={data} label={`${title} as it will be built`} />

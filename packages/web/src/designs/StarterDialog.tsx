@@ -2,13 +2,16 @@ import { evaluateExpression, evaluateParameters } from '@jadebell/core/expressio
 import { emptyProject, type Project } from '@jadebell/core/document';
 import { library } from '@jadebell/core/materials';
 import { type Starter, starterGroups, starters } from '@jadebell/core/starters';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogTitle } from '@mui/material';
 import { SettingRow } from '../kit/SettingRow.tsx';
 import { useMemo, useState } from 'react';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { Field } from '../kit/Field.tsx';
 import { Pick } from '../kit/Pick.tsx';
 import { DesignPicture } from './DesignPicture.tsx';
+import { Message } from '../kit/Message.tsx';
+import { TwoPanes } from '../kit/TwoPanes.ts';
+import { SettingList } from '../kit/SettingList.ts';
 
 /** Why an input cannot be taken, or null. */
 function inputFault(kind: string, text: string): string | null {
@@ -40,14 +43,14 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
       <DialogTitle id="starter-title" sx={{ fontSize: 17 }}>
         Start from a design
       </DialogTitle>
-      <DialogContent className="two-panes" style={{ height: 520 }}>
+      <TwoPanes style={{ height: 520 }}>
         <nav aria-label="Starters" className="pane-list">
           <Pick label="Designs" groups={groups} value={kind} onChange={setKind} />
         </nav>
         <section className="pane" aria-label={starter.title}>
           <h3 style={{ fontSize: 15 }}>{starter.title}</h3>
           <p>{starter.about}.</p>
-          <dl className="settings" style={{ padding: 0, marginTop: 12 }}>
+          <SettingList style={{ padding: 0, marginTop: 12 }}>
             {starter.inputs.map((input, i) => (
               <SettingRow key={input.name} title={input.label}>
                 {input.kind === 'material' ? (
@@ -73,20 +76,16 @@ export default function StarterDialog({ onStart, onClose }: { onStart(project: P
                     onChange={(v) => setValues({ ...values, [`${starter.kind} ${input.name}`]: v })}
                   />
                 )}
-                {faults[i] && (
-                  <span role="alert" className="bad">
-                    {faults[i]}
-                  </span>
-                )}
+                {faults[i] && <Message>{faults[i]}</Message>}
               </SettingRow>
             ))}
-          </dl>
+          </SettingList>
           <p className="quiet" style={{ marginTop: 14 }}>
             {drawn.note}
           </p>
           <DesignPicture project={drawn} title={starter.title} />
         </section>
-      </DialogContent>
+      </TwoPanes>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={!sound} onClick={start}>

@@ -9,6 +9,7 @@ import type { ViewBody } from '../workers/protocol.ts';
 import { useExchange } from './useExchange.ts';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { OneOf } from '../kit/Tick.tsx';
+import { Message } from '../kit/Message.tsx';
 
 const kinds = {
   stl: 'STL, one mesh of all bodies in millimetres',
@@ -75,12 +76,12 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
             at <Chip label="offset of the plane" quantity="length" value={offset} onChange={setOffset} />
           </div>
         )}
-        {none && <p className="warn">{kind === 'stl' ? 'There is no solid; sheets have no thickness for an STL.' : 'The model has no body.'}</p>}
-        {fault && (
-          <p role="alert" className="bad">
-            {fault}
-          </p>
+        {none && (
+          <Message tone="warn" role="note">
+            {kind === 'stl' ? 'There is no solid; sheets have no thickness for an STL.' : 'The model has no body.'}
+          </Message>
         )}
+        {fault && <Message>{fault}</Message>}
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>

@@ -9,6 +9,7 @@ import { FoundTable, type Taking, units } from './FoundTable.tsx';
 import { useExchange } from './useExchange.ts';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { FilePicker } from '../kit/FilePicker.tsx';
+import { Message } from '../kit/Message.tsx';
 
 const endings = '.dxf,.stl,.obj,.3mf,.glb,.gltf,.step,.stp,.iges,.igs,.csv,.txt';
 
@@ -116,11 +117,7 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
             </Button>
           </div>
         )}
-        {fault && (
-          <p role="alert" className="bad" style={{ marginTop: 12 }}>
-            {fault}
-          </p>
-        )}
+        {fault && <Message style={{ marginTop: 12 }}>{fault}</Message>}
         {found && (
           <>
             <p style={{ margin: '12px 0 6px' }}>

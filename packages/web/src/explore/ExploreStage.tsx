@@ -15,6 +15,8 @@ import { Tool } from '../kit/Tool.tsx';
 import { Figures } from '../kit/Figures.tsx';
 import { Button, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { Tick } from '../kit/Tick.tsx';
+import { Message } from '../kit/Message.tsx';
+import { ExploreFrame } from './ExploreFrame.ts';
 
 /** Names of parameters whose value differs among runs, or that not all runs have. */
 function differing(runs: Run[]): string[] {
@@ -72,7 +74,7 @@ export default function ExploreStage() {
     );
   };
   return (
-    <div className="explore" style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
+    <ExploreFrame style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
       <Card
         title="Runs"
         about={varied.length ? 'parameters that differ' : 'all runs have the same parameters'}
@@ -135,11 +137,7 @@ export default function ExploreStage() {
               })}
             </TableBody>
           </Figures>
-          {error && (
-            <p role="alert" className="bad">
-              {error.message}
-            </p>
-          )}
+          {error && <Message>{error.message}</Message>}
         </div>
       </Card>
       <Card title="S11 of the runs" file="runs-s11" exports={[{ label: 'Curves (CSV)', act: csv }]}>
@@ -153,6 +151,6 @@ export default function ExploreStage() {
           <p className="quiet pad">Tick a run to see its curve.</p>
         )}
       </Card>
-    </div>
+    </ExploreFrame>
   );
 }

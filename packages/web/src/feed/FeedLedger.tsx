@@ -31,6 +31,9 @@ import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { ToolMenu } from '../kit/ToolMenu.tsx';
+import { Message } from '../kit/Message.tsx';
+import { LedgerFrame } from '../ledger/LedgerFrame.ts';
+import { SettingList } from '../kit/SettingList.ts';
 
 /** Gives an entry of a part another name. */
 const renamed =
@@ -96,7 +99,7 @@ export function FeedLedger() {
     });
 
   return (
-    <div className="ledger" aria-label="Ledger">
+    <LedgerFrame className="ledger" aria-label="Ledger">
       <section aria-label="Ports">
         <header>
           <h2>Ports and sources</h2>
@@ -156,7 +159,7 @@ export function FeedLedger() {
           />
         </header>
         {entries('recorders', recorderSentence, recorderChips)}
-        <dl className="settings">
+        <SettingList>
           <dt>at frequencies</dt>
           <dd>
             {document.recordAt.map((f, i) => (
@@ -179,15 +182,15 @@ export function FeedLedger() {
             ))}
             <Tool onClick={() => edit('add frequency', (d) => ({ ...d, recordAt: [...d.recordAt, d.solve.from] }))}>Add frequency</Tool>
           </dd>
-        </dl>
+        </SettingList>
         {problems
           .filter((p) => p.place.part === 'recorders' && !document.recorders.some((r) => r.name === p.place.name))
           .map((p) => (
-            <div key={p.code + p.place.chip} role="alert" className="fault" style={{ padding: '0 14px' }}>
+            <Message key={p.code + p.place.chip} style={{ padding: '0 14px' }}>
               {p.message} {p.fix}
-            </div>
+            </Message>
           ))}
       </section>
-    </div>
+    </LedgerFrame>
   );
 }

@@ -17,6 +17,7 @@ import { exportProject } from './commands.ts';
 import { type StagePath, stages } from '../ui/stages.ts';
 import { Field } from '../kit/Field.tsx';
 import { IconTool } from '../kit/IconTool.tsx';
+import { CourseNav, HeaderBar } from './frames.ts';
 
 const savedWords = { saved: 'saved', saving: 'saving …', unsaved: 'saving …', failed: 'not saved' };
 
@@ -51,7 +52,7 @@ function Course({ stage }: { stage: StagePath }) {
   const { id = '' } = useParams();
   const states = useStates(id);
   return (
-    <nav className="course" aria-label="Course">
+    <CourseNav className="course" aria-label="Course">
       {stages.map((s) => (
         <Link key={s.path} to={`/project/${id}/${s.path}`} aria-current={s.path === stage ? 'page' : undefined}>
           {s.title}
@@ -60,7 +61,7 @@ function Course({ stage }: { stage: StagePath }) {
           )}
         </Link>
       ))}
-    </nav>
+    </CourseNav>
   );
 }
 
@@ -105,7 +106,7 @@ export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalet
   const { setMode } = useColorScheme();
   const dark = useDark();
   return (
-    <header className="header">
+    <HeaderBar className="header">
       <Title />
       <Course stage={stage} />
       <div className="side right">
@@ -121,7 +122,7 @@ export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalet
         />
         <IconTool size={19} label="Help" onClick={onHelp} icon={<HelpOutline />} />
       </div>
-    </header>
+    </HeaderBar>
   );
 }
 

@@ -22,6 +22,8 @@ import { TourCard } from '../help/TourCard.tsx';
 import { Palette } from './Palette.tsx';
 import { type StagePath, stages } from '../ui/stages.ts';
 import { Tool } from '../kit/Tool.tsx';
+import { Message } from '../kit/Message.tsx';
+import { Bench } from './frames.ts';
 
 const Calculator = lazy(() => import('../calculator/Calculator.tsx').then((m) => ({ default: m.Calculator })));
 const ImportDialog = lazy(() => import('../exchange/ImportDialog.tsx').then((m) => ({ default: m.ImportDialog })));
@@ -118,14 +120,10 @@ export default function Workbench() {
     );
   const Ledger = stage in ledgers ? ledgers[stage as keyof typeof ledgers] : null;
   return (
-    <div className="bench">
+    <Bench>
       <Evaluation stage={stage} />
       <Header stage={stage} onPalette={() => setPalette(true)} onHelp={() => showDialog('guide')} />
-      {(fault ?? modelFault) && (
-        <div role="alert" className="notice bad">
-          {fault ?? modelFault}
-        </div>
-      )}
+      {(fault ?? modelFault) && <Message bar>{fault ?? modelFault}</Message>}
       <main>
         <Suspense fallback={<p className="quiet pad">Opening …</p>}>
           {Ledger && (
@@ -153,6 +151,6 @@ export default function Workbench() {
         {dialog === 'designs' && <StarterDialog onStart={beginWith} onClose={closeDialog} />}
         {dialog === 'materials' && <MaterialLibrary onClose={closeDialog} />}
       </Suspense>
-    </div>
+    </Bench>
   );
 }

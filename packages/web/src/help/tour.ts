@@ -18,7 +18,7 @@ export const stops: readonly Stop[] = [
   { stage: 'feed', anchor: '.ledger', title: 'Feed it', text: 'Ports send waves in, recorders keep fields and patterns, and around the model stand its boundaries.' },
   { stage: 'solve', anchor: '.ledger', title: 'Solve it', text: 'Checks and cost are told before the run. Press Run: this example takes a few seconds.' },
   { stage: 'read', anchor: '.board, .read', title: 'Read it', text: 'Cards stand on boards and all follow the frequency, the runs and the waves in the bar above. Click a curve for a marker, drag for a closer look.' },
-  { stage: 'explore', anchor: '.explore, main', title: 'Explore', text: 'Runs stand side by side with what differs between them. Press ? at any time: the guide opens at what you look at.' },
+  { stage: 'explore', anchor: 'main', title: 'Explore', text: 'Runs stand side by side with what differs between them. Press ? at any time: the guide opens at what you look at.' },
 ]; // prettier-ignore
 
 const seenKey = 'jadebell.tour';

@@ -50,6 +50,9 @@ const Face = styled(InputBase, { shouldForwardProp: (name) => name !== 'look' &&
   ],
 });
 
+/** Why what is typed cannot be taken. */
+const Fault = styled('span')({ display: 'block', maxWidth: 260, whiteSpace: 'normal', fontSize: 12, color: 'var(--brick)' });
+
 interface Common {
   label: string;
   value: string;
@@ -180,9 +183,9 @@ export function TypedField({ value, check, onChange, onDone, whole, ...rest }: T
         onKeyDown={onKeyDown}
       />
       {fault && (
-        <span id={id} role="alert" className="bad field-fault">
+        <Fault id={id} role="alert">
           {fault}
-        </span>
+        </Fault>
       )}
     </>
   );

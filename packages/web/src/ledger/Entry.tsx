@@ -1,3 +1,4 @@
+import { Message } from '../kit/Message.tsx';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Problem } from '@jadebell/core/document';
@@ -115,9 +116,9 @@ export function Entry({
         )}
       </span>
       {told.map((p) => (
-        <div key={`${p.code}${p.message}`} role="alert" className={p.severity === 'error' ? 'fault' : 'fault caution'}>
+        <Message key={`${p.code}${p.message}`} tone={p.severity === 'error' ? 'bad' : 'warn'} style={{ gridColumn: '3 / -1', paddingBottom: 2 }}>
           {p.message} {p.fix}
-        </div>
+        </Message>
       ))}
     </div>
   );

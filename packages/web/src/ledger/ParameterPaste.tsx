@@ -4,6 +4,7 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/
 import { useState } from 'react';
 import { useProject } from '../project/store.ts';
 import { Field } from '../kit/Field.tsx';
+import { Message } from '../kit/Message.tsx';
 
 /** Parameters in a table of name, expression, note and group; what is wrong with the others, by row. */
 function readParameters(text: string): { parameters: Parameter[]; wrong: string[] } {
@@ -54,9 +55,7 @@ export function ParameterPaste({ onClose }: { onClose(): void }) {
           onChange={setText}
         />
         {wrong.slice(0, 6).map((w) => (
-          <p key={w} role="alert" className="bad">
-            {w}
-          </p>
+          <Message key={w}>{w}</Message>
         ))}
         <p className="quiet" style={{ marginTop: 8 }}>
           {text.trim()

@@ -14,6 +14,7 @@ import { Chip } from './Chip.tsx';
 import { ParameterName, useParameterRename } from './parameterName.tsx';
 import { ParameterPaste } from './ParameterPaste.tsx';
 import { ParameterTable } from './ParameterTable.tsx';
+import { Message } from '../kit/Message.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { Field } from '../kit/Field.tsx';
 import { IconTool } from '../kit/IconTool.tsx';
@@ -154,13 +155,9 @@ const ParameterRow = memo(function ParameterRow({ parameter, unused }: { paramet
         </span>
       </div>
       {(fault || problems.length > 0) && (
-        <div
-          role="alert"
-          className={`fault${!fault && problems.every((p) => p.severity === 'warning') ? ' caution' : ''}`}
-          style={{ padding: '0 14px 2px' }}
-        >
+        <Message tone={!fault && problems.every((p) => p.severity === 'warning') ? 'warn' : 'bad'} style={{ padding: '0 14px 2px' }}>
           {fault ?? problems.map((p) => `${p.message} ${p.fix}`).join(' ')}
-        </div>
+        </Message>
       )}
     </>
   );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { DispersionForm } from './DispersionForm.tsx';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { FigureField } from './FigureField.tsx';
+import { Message } from '../kit/Message.tsx';
 
 type NumberKey = 'permittivity' | 'lossTangent' | 'permeability' | 'magneticLossTangent' | 'atFrequency' | 'conductivity';
 type TripleKey = 'permittivityAlong' | 'permeabilityAlong';
@@ -92,11 +93,7 @@ export function MaterialForm({ material, taken, onChange }: { material: Material
           }),
         )}
       {field('source', material.source ?? '', (t) => propose({ source: t.trim() || undefined }))}
-      {fault && (
-        <p role="alert" className="bad">
-          {fault}
-        </p>
-      )}
+      {fault && <Message>{fault}</Message>}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import type { MaterialEntry } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { curvesOf, library, materialCurves, materialGroups, materialSummary } from '@jadebell/core/materials';
-import { Box, Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
+import { Box, Button, Dialog, DialogTitle } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { sendJson } from '../api/client.ts';
 import { useOwnMaterials } from '../api/hooks.ts';
@@ -14,6 +14,8 @@ import { Field } from '../kit/Field.tsx';
 import { Pick } from '../kit/Pick.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { Stops } from '../kit/Stops.tsx';
+import { Message } from '../kit/Message.tsx';
+import { TwoPanes } from '../kit/TwoPanes.ts';
 
 type Origin = 'project' | 'own' | 'library';
 interface Entry {
@@ -79,7 +81,7 @@ export function MaterialLibrary({ onClose }: { onClose(): void }) {
       <DialogTitle id="library-title" sx={{ fontSize: 17 }}>
         Materials
       </DialogTitle>
-      <DialogContent className="two-panes">
+      <TwoPanes>
         <nav aria-label="Materials" className="pane-list">
           <Field look="search" width="92%" type="search" label="Find a material" placeholder="find" value={search} onChange={setSearch} />
           <Tool onClick={() => toProject({ name: free('Material'), kind: 'dielectric', permittivity: 2.2, lossTangent: 0.001, atFrequency: 1e10 })}>
@@ -101,11 +103,7 @@ export function MaterialLibrary({ onClose }: { onClose(): void }) {
             <p>{materialSummary(current.material)}</p>
             {current.material.source && <p className="quiet source">{current.material.source}</p>}
             {current.material.note && <p className="quiet">{current.material.note}</p>}
-            {fault && (
-              <p role="alert" className="bad">
-                {fault}
-              </p>
-            )}
+            {fault && <Message>{fault}</Message>}
             <MaterialCurve material={current.material} />
             {current.origin !== 'library' && (
               <MaterialForm
@@ -140,7 +138,7 @@ export function MaterialLibrary({ onClose }: { onClose(): void }) {
             </div>
           </section>
         )}
-      </DialogContent>
+      </TwoPanes>
     </Dialog>
   );
 }

@@ -6,6 +6,8 @@ import { useProject } from '../project/store.ts';
 import { boundaryNames, mirrorNames, sideNames, withBoundary, withSymmetry } from '../project/boundaries.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
+import { Message } from '../kit/Message.tsx';
+import { SettingList } from '../kit/SettingList.ts';
 
 const boundaryOptions = Object.entries(boundaryNames).map(([value, label]) => ({ value, label }));
 const symmetryOptions = [{ value: 'none', label: 'none' }, ...Object.entries(mirrorNames).map(([value, label]) => ({ value, label }))];
@@ -21,7 +23,7 @@ export function BoundarySection() {
       <header>
         <h2>Boundaries</h2>
       </header>
-      <dl className="settings">
+      <SettingList>
         {axes.map((axis, a) => (
           <Fragment key={axis}>
             <dt>along {axis}</dt>
@@ -100,12 +102,12 @@ export function BoundarySection() {
             </>
           )}
         </dd>
-      </dl>
+      </SettingList>
       {document.symmetry && <p className="quiet pad">Only the half towards larger coordinates is computed; results are those of the whole.</p>}
       {told.map((p) => (
-        <div key={`${p.code} ${p.place.chip}`} role="alert" className="fault" style={{ padding: '0 14px' }}>
+        <Message key={`${p.code} ${p.place.chip}`} style={{ padding: '0 14px' }}>
           {p.message} {p.fix}
-        </div>
+        </Message>
       ))}
     </section>
   );

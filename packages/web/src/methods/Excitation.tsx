@@ -5,6 +5,7 @@ import { useProject } from '../project/store.ts';
 import { toggleExcitation, withFieldsOf, withAnotherWave, withWave } from '../project/excitation.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
+import { Message } from '../kit/Message.tsx';
 
 const fieldOptions = [
   { value: 'first', label: 'the first alone' },
@@ -92,9 +93,9 @@ export function Excitation({ feeding }: { feeding: Port[] }) {
               </Tool>
             </div>
             {problemsAt(problems, 'solve', undefined, `combine.${i}`).map((p) => (
-              <div key={p.code} role="alert" className="fault">
+              <Message key={p.code}>
                 {p.message} {p.fix}
-              </div>
+              </Message>
             ))}
           </div>
         );

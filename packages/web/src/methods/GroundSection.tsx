@@ -3,6 +3,8 @@ import { Chip } from '../ledger/Chip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { Choice } from '../kit/Choice.tsx';
+import { Message } from '../kit/Message.tsx';
+import { SettingList } from '../kit/SettingList.ts';
 
 const options = [
   { value: 'none', label: 'none: empty space all around' },
@@ -34,7 +36,7 @@ export function GroundSection() {
       <header>
         <h2>Ground</h2>
       </header>
-      <dl className="settings">
+      <SettingList>
         <dt>ground</dt>
         <dd>
           <Choice look="chip" label="ground" value={ground?.kind ?? 'none'} options={options} onChange={choose} />
@@ -56,7 +58,7 @@ export function GroundSection() {
             </dd>
           </>
         )}
-      </dl>
+      </SettingList>
       <p className="quiet pad">
         {ground?.kind === 'earth'
           ? 'Solved exactly, by Sommerfeld’s integrals. Kinds of earth are those of Recommendation ITU-R P.527 at low frequencies: above some 10 MHz soils conduct better, so give figures there. Wires stay above it; far fields, currents and voltages are told, no fields close by.'
@@ -65,9 +67,9 @@ export function GroundSection() {
       {problems
         .filter((p) => p.place.part === 'boundaries' && p.severity === 'error')
         .map((p) => (
-          <div key={p.code} role="alert" className="fault" style={{ padding: '0 14px' }}>
+          <Message key={p.code} style={{ padding: '0 14px' }}>
             {p.message} {p.fix}
-          </div>
+          </Message>
         ))}
     </section>
   );

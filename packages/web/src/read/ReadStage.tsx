@@ -27,12 +27,14 @@ import { keepsEach } from '../lens/waves.ts';
 import { PinnableContext } from '../lens/pinnable.ts';
 import { PlaneLens } from '../lens/PlaneLens.tsx';
 import { PortsLens } from '../lens/PortsLens.tsx';
+import { Message } from '../kit/Message.tsx';
 import { RunsLens } from '../lens/RunsLens.tsx';
 import { shownRuns } from '../lens/shown.ts';
 import { MiddleContext } from '../lens/useFrequency.ts';
 import { usePlay } from '../lens/usePlay.ts';
 import { ShownContext } from '../lens/useShown.ts';
 import { closeAt, goAt, openAt, restAt, useAddress } from '../ui/address.ts';
+import { ReadFrame } from './ReadFrame.ts';
 
 /** The boards of a project: cards under one lens bar. */
 export default function ReadStage() {
@@ -131,7 +133,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
       <PinnableContext value={runs}>
         <MiddleContext value={stops[stops.length >> 1] ?? null}>
           <BoardContext value={onBoard}>
-            <div className="read">
+            <ReadFrame className="read">
               <div className="lens" role="toolbar" aria-label="Lens bar">
                 <RunsLens
                   runs={runs}
@@ -149,15 +151,17 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
               </div>
               <LostLens />
               {changes.length > 0 && (
-                <div className="notice" role="status">
-                  <b>The model has changed since run {run.number}:</b>
-                  <span className="grow" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={changes.join('\n')}>
-                    {changes.join('; ')}
-                  </span>
-                  <Button variant="outlined" component={Link} to={`/project/${run.projectId}/solve`}>
-                    Run it anew
-                  </Button>
-                </div>
+                <Message
+                  bar
+                  tone="told"
+                  action={
+                    <Button variant="outlined" component={Link} to={`/project/${run.projectId}/solve`}>
+                      Run it anew
+                    </Button>
+                  }
+                >
+                  <b>The model has changed since run {run.number}:</b> <span title={changes.join('\n')}>{changes.join('; ')}</span>
+                </Message>
               )}
               <BoardTabs
                 boards={boards}
@@ -199,7 +203,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
                 )}
                 {edited && <CardSettings card={edited} meta={meta} change={(next) => change(edited.id, next)} close={() => closeAt('card')} />}
               </div>
-            </div>
+            </ReadFrame>
           </BoardContext>
         </MiddleContext>
       </PinnableContext>

@@ -4,6 +4,7 @@ import { crossover, lossText } from './display.ts';
 import { Figures } from '../kit/Figures.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { SettingList } from '../kit/SettingList.ts';
 
 interface Props {
   figures: readonly ModeFigures[];
@@ -73,7 +74,7 @@ export function ModeDetails({ figures, chosen }: { figures: readonly ModeFigures
     )
     .sort((a, b) => Math.abs(a.g.beta - f.beta) - Math.abs(b.g.beta - f.beta))[0];
   return (
-    <dl className="settings mode-details">
+    <SettingList className="mode-details">
       <dt>phase constant</dt>
       <dd className="mono">{f.propagates ? `${f.beta.toPrecision(7)} rad/m` : `cut off, ${f.alpha.toPrecision(5)} Np/m`}</dd>
       {f.cutoff !== null && f.kind !== 'TEM' && (
@@ -117,6 +118,6 @@ export function ModeDetails({ figures, chosen }: { figures: readonly ModeFigures
           </dd>
         </>
       )}
-    </dl>
+    </SettingList>
   );
 }

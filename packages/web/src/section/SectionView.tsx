@@ -9,6 +9,8 @@ import { ConvergenceStudy, SweepStudy } from './SectionStudies.tsx';
 import { askSection, promptCells, stopSection, useSection } from './sectionState.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
+import { Message } from '../kit/Message.tsx';
+import { SectionFrame } from './SectionFrame.ts';
 
 const tabs = { modes: 'Modes', sweep: 'Over frequency', grid: 'Finer grids' } as const;
 type Tab = keyof typeof tabs;
@@ -42,7 +44,7 @@ export default function SectionView() {
   const field = tab === 'modes' || tab === 'sweep' || tab === 'grid' ? (modes?.fields[chosen] ?? null) : null;
   const errors = problems.filter((p) => p.severity === 'error');
   return (
-    <section className="section-view" aria-label={`Section ${open}`}>
+    <SectionFrame aria-label={`Section ${open}`}>
       <header className="row">
         <Tool onClick={() => closeAt('section')}>Back to the model</Tool>
         <h2>{open}</h2>
@@ -64,15 +66,11 @@ export default function SectionView() {
         </Tool>
       </header>
       {errors.map((p) => (
-        <div key={p.code + p.message} role="alert" className="notice bad">
+        <Message bar key={p.code + p.message}>
           {p.message} {p.fix}
-        </div>
+        </Message>
       ))}
-      {fault && (
-        <div role="alert" className="notice bad">
-          {fault}
-        </div>
-      )}
+      {fault && <Message bar>{fault}</Message>}
       {prepared ? (
         <SectionCanvas section={prepared} field={shown === 'none' ? null : field} quantity={quantities[shown] ?? quantities.e} grid={mesh} />
       ) : (
@@ -116,6 +114,6 @@ export default function SectionView() {
         {tab === 'sweep' && <SweepStudy key={open} entry={entry} band={[document.solve.from, document.solve.to]} />}
         {tab === 'grid' && <ConvergenceStudy />}
       </div>
-    </section>
+    </SectionFrame>
   );
 }

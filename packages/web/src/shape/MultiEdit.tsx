@@ -7,6 +7,7 @@ import { SettingRow } from '../kit/SettingRow.tsx';
 import { copyLines } from './clipboard.ts';
 import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
+import { SettingList } from '../kit/SettingList.ts';
 
 type Choice = Extract<SentencePart, { choice: string }>;
 
@@ -85,7 +86,7 @@ export function MultiEdit({ names, materials, onDone }: { names: ReadonlySet<str
         </Tool>
         <Tool onClick={() => onDone()}>Done</Tool>
       </header>
-      <dl className="settings">
+      <SettingList>
         {withMaterial && (
           <>
             <dt>material</dt>
@@ -128,7 +129,7 @@ export function MultiEdit({ names, materials, onDone }: { names: ReadonlySet<str
             </SettingRow>
           );
         })}
-      </dl>
+      </SettingList>
       {!chips.length && !choices.length && !withMaterial && <p className="quiet pad">These lines have no value in common.</p>}
     </section>
   );

@@ -24,6 +24,7 @@ import { useChosen } from './useChosen.ts';
 import { TablePaste } from './TablePaste.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { Field } from '../kit/Field.tsx';
+import { LedgerFrame } from '../ledger/LedgerFrame.ts';
 
 const none: ReadonlySet<string> = new Set();
 /** Lines that are overseen without a filter. */
@@ -63,7 +64,7 @@ export function ShapeLedger() {
   const rows = rowsOf(sections, search, folded, filter && passes(document, filter));
   const hidden = names.length - rows.filter((r) => r.line).length - sections.filter((s) => s.head).length;
   return (
-    <div ref={scroller} className="ledger" aria-label="Ledger">
+    <LedgerFrame ref={scroller} className="ledger" aria-label="Ledger">
       <Parameters />
       {chosen.size > 1 && <MultiEdit names={chosen} materials={materials} onDone={(next) => setChosen(next ? new Set(next) : none)} />}
       <section aria-label="Bodies">
@@ -142,6 +143,6 @@ export function ShapeLedger() {
       </section>
       <Materials />
       {table !== null && <TablePaste text={table} onClose={() => setTable(null)} />}
-    </div>
+    </LedgerFrame>
   );
 }

@@ -21,6 +21,8 @@ import { example, useTour } from '../help/tour.ts';
 import { onShelf, type Order, orders } from './order.ts';
 import { ShelfCard } from './ShelfCard.tsx';
 import { z } from 'zod';
+import { Message } from '../kit/Message.tsx';
+import { ShelfPage } from './ShelfPage.ts';
 
 /** Projects that are seen at a glance, without search. */
 const few = 6;
@@ -80,7 +82,7 @@ export function Shelf() {
   };
 
   return (
-    <div className="shelf">
+    <ShelfPage>
       <div className="row">
         <img src="/bell.svg" alt="" width={34} height={34} />
         <h1 style={{ fontSize: 24, fontWeight: 700 }}>Jade Bell</h1>
@@ -109,11 +111,7 @@ export function Shelf() {
         </Button>
         <FilePicker ref={picker} accept=".json,application/json" label="Project file" onFiles={([f]) => void importFile(f)} />
       </div>
-      {(fault ?? error) && (
-        <p role="alert" className="bad" style={{ marginBottom: 12 }}>
-          {fault ?? (error as Error).message}
-        </p>
-      )}
+      {(fault ?? error) && <Message style={{ marginBottom: 12 }}>{fault ?? (error as Error).message}</Message>}
       {!tour.seen && (
         <Alert
           severity="info"
@@ -175,6 +173,6 @@ export function Shelf() {
           </Button>
         </DialogActions>
       </Dialog>
-    </div>
+    </ShelfPage>
   );
 }

@@ -10,6 +10,7 @@ import { Tool } from '../kit/Tool.tsx';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { startRun } from './startRun.ts';
+import { Message } from '../kit/Message.tsx';
 
 /** Where each part of a project is edited. */
 const stageOf: Record<Problem['place']['part'], string> = {
@@ -81,11 +82,7 @@ export function Checks() {
         <Button variant="contained" startIcon={<PlayArrow />} disabled={errors.length > 0 || busy || !checked} onClick={() => void run()}>
           Run
         </Button>
-        {refusal && (
-          <span role="alert" className="bad">
-            {refusal}
-          </span>
-        )}
+        {refusal && <Message>{refusal}</Message>}
       </div>
     </section>
   );

@@ -6,6 +6,7 @@ import { mutate } from '../api/mutate.ts';
 import { sendJson } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { Lines } from '../charts/Lines.tsx';
+import { Message } from '../kit/Message.tsx';
 
 const words: Record<Run['state'], string> = {
   queued: 'waits in the queue',
@@ -100,22 +101,22 @@ export function RunItem({ run }: { run: Run }) {
         </>
       )}
       {e && e.ended === 'steps' && (
-        <span className="warn">
+        <Message tone="warn" role="note">
           It reached its step limit with {formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with
           care.
-        </span>
+        </Message>
       )}
-      {e && e.ended === 'stopped' && <span className="warn">Stopped by hand: the results are until then.</span>}
+      {e && e.ended === 'stopped' && (
+        <Message tone="warn" role="note">
+          Stopped by hand: the results are until then.
+        </Message>
+      )}
       {run.problems.map((q) => (
-        <span key={q.code} role="alert" className="bad">
+        <Message key={q.code}>
           {q.message} {q.fix}
-        </span>
+        </Message>
       ))}
-      {fault && (
-        <span role="alert" className="bad">
-          {fault}
-        </span>
-      )}
+      {fault && <Message>{fault}</Message>}
     </div>
   );
 }

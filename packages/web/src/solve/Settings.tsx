@@ -9,6 +9,8 @@ import { Chip } from '../ledger/Chip.tsx';
 import { problemsAt, useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
 import { DetailRows } from './DetailRows.tsx';
+import { Message } from '../kit/Message.tsx';
+import { SettingList } from '../kit/SettingList.ts';
 
 const pointsFault = (text: string): string | null => {
   const n = Number(text);
@@ -30,7 +32,7 @@ export function Settings() {
       <header>
         <h2>Settings</h2>
       </header>
-      <dl className="settings">
+      <SettingList>
         <dt>solver</dt>
         <dd>
           <Stops
@@ -43,9 +45,9 @@ export function Settings() {
             {method.about}. {advice && (advice.solver === settings.solver ? `Suits this model: ${advice.reason}` : '')}
           </span>
           {advice && advice.solver !== settings.solver && (
-            <span className="warn">
+            <Message tone="warn" role="note">
               {methodOf(advice.solver).title} would suit this model: {advice.reason}
-            </span>
+            </Message>
           )}
         </dd>
         <dt>band</dt>
@@ -92,7 +94,7 @@ export function Settings() {
           </Tool>
         </dd>
         {open && <DetailRows details={method.details} given={settings.details} onChange={(details, key) => solve(`detail ${key}`, { details })} />}
-      </dl>
+      </SettingList>
     </section>
   );
 }

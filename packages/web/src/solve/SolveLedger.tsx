@@ -3,13 +3,14 @@ import { useRuns } from '../api/hooks.ts';
 import { Checks } from './Checks.tsx';
 import { RunItem } from './RunItem.tsx';
 import { Settings } from './Settings.tsx';
+import { LedgerFrame } from '../ledger/LedgerFrame.ts';
 
 /** Settings, checks with their cost, and the runs. */
 export function SolveLedger() {
   const { id = '' } = useParams();
   const runs = useRuns(id).data ?? [];
   return (
-    <div className="ledger" aria-label="Ledger">
+    <LedgerFrame className="ledger" aria-label="Ledger">
       <Settings />
       <Checks />
       <section aria-label="Runs">
@@ -22,6 +23,6 @@ export function SolveLedger() {
           <RunItem key={r.id} run={r} />
         ))}
       </section>
-    </div>
+    </LedgerFrame>
   );
 }

@@ -7,6 +7,7 @@ import { type CameraHandle, ViewCamera } from './Camera.tsx';
 import { frameOf } from './frameOf.ts';
 import { LabelLayer, LabelMover } from './Labels.tsx';
 import { axisLabels, Floor } from './Surroundings.tsx';
+import { StageFrame } from './StageFrame.ts';
 
 /** Bodies on the floor, turned as the stage view is. */
 export default function BodiesView({ bodies, label }: { bodies: readonly ViewBody[]; label: string }) {
@@ -16,7 +17,7 @@ export default function BodiesView({ bodies, label }: { bodies: readonly ViewBod
   const frame = useMemo(() => frameOf(bodies), [bodies]);
   const labels = useMemo(() => axisLabels(frame), [frame]);
   return (
-    <div className="stage" role="img" aria-label={label}>
+    <StageFrame className="stage" role="img" aria-label={label}>
       <Canvas frameloop="demand" dpr={[0.5, 2]} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <ViewCamera frame={frame} handle={camera} />
         <LabelMover labels={labels} layer={layer} />
@@ -24,6 +25,6 @@ export default function BodiesView({ bodies, label }: { bodies: readonly ViewBod
         <Bodies bodies={bodies} dark={dark} />
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-    </div>
+    </StageFrame>
   );
 }

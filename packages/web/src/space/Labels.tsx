@@ -1,6 +1,7 @@
 import { useFrame } from '@react-three/fiber';
 import type { RefObject } from 'react';
 import { Vector3 } from 'three';
+import { LabelFrame } from './LabelFrame.ts';
 
 /** Text that stands at a point of the model. */
 export interface Label {
@@ -13,13 +14,13 @@ export interface Label {
 /** The labels' elements; they lie over the canvas and are moved by LabelMover. */
 export function LabelLayer({ labels, layer }: { labels: Label[]; layer: RefObject<HTMLDivElement | null> }) {
   return (
-    <div ref={layer} className="labels" aria-hidden>
+    <LabelFrame ref={layer} aria-hidden>
       {labels.map((l) => (
         <div key={l.key}>
           <div className={l.className}>{l.text}</div>
         </div>
       ))}
-    </div>
+    </LabelFrame>
   );
 }
 

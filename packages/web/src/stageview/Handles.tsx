@@ -8,6 +8,7 @@ import { useModel } from '../project/model.ts';
 import { replaceEntry } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
 import { roundLength } from '../space/frameOf.ts';
+import { HandleFrame } from './HandleFrame.ts';
 
 /** A handle in the axes of the world. */
 export interface PlacedHandle extends Handle {
@@ -134,7 +135,7 @@ export function HandleLayer({
     write(h, d, metres * h.rate);
   };
   return (
-    <div ref={layer} className="handles" aria-label="Handles">
+    <HandleFrame ref={layer} aria-label="Handles">
       {handles.map((h) => (
         <ButtonBase
           key={h.path}
@@ -153,6 +154,6 @@ export function HandleLayer({
           }}
         />
       ))}
-    </div>
+    </HandleFrame>
   );
 }

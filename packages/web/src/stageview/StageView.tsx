@@ -22,6 +22,7 @@ import { StageTools } from './StageTools.tsx';
 import { useFrames } from './useFrames.ts';
 import { usePicking } from './usePicking.ts';
 import { useStageLabels } from './useStageLabels.ts';
+import { StageFrame } from '../space/StageFrame.ts';
 
 const arrowViews: Record<string, ViewName> = { up: 'top', down: 'front', left: 'left', right: 'right', home: 'oblique' };
 
@@ -59,7 +60,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const labels = useStageLabels(frame, region);
   const level = useModel((s) => s.view.bodies.find((b) => b.normal === 2)?.min[2] ?? 0);
   return (
-    <div className="stage" aria-label="Stage view">
+    <StageFrame className="stage" aria-label="Stage view">
       <Canvas
         frameloop="demand"
         dpr={[0.5, 2]}
@@ -93,6 +94,6 @@ export default function StageView({ stage }: { stage: StagePath }) {
       {stage === 'shape' && <EmptyStage />}
       {stage === 'shape' && <PlacingBar />}
       <Dials />
-    </div>
+    </StageFrame>
   );
 }

@@ -17,6 +17,7 @@ import { TouchstoneExports } from './touchstoneExports.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { overTitle, useCurveAxes } from './useCurveAxes.ts';
 import { useDrawing } from './useDrawing.ts';
+import { Message } from '../../kit/Message.tsx';
 
 /** The curves of a card as a table: of each its own x and y. */
 function curvesCsv(card: CurvesCardData, { drawn, over }: Drawing, traces: readonly PlotTrace[]): string {
@@ -75,11 +76,7 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
       waiting={loading}
     >
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-        {error && (
-          <p role="alert" className="bad">
-            {error.message}
-          </p>
-        )}
+        {error && <Message>{error.message}</Message>}
         <div style={{ flex: 1, minHeight: 0 }}>
           {loading && !traces.length ? (
             <p className="quiet pad">Reading the curves …</p>
@@ -106,9 +103,9 @@ export function CurvesCard({ card }: { card: CurvesCardData }) {
           )}
         </div>
         {[...faults.map((f) => f.text), ...refused].slice(0, 3).map((t) => (
-          <p key={t} className="warn small-line">
+          <Message key={t} tone="warn" role="note">
             {t}
-          </p>
+          </Message>
         ))}
         <MarkerTable rows={rows} drawing={drawing} traces={traces} />
         <CurveLines card={card} drawing={drawing} limits={limits} traces={traces} />

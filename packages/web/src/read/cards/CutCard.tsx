@@ -16,6 +16,7 @@ import { stemOf } from './stem.ts';
 import { useFarFields } from './useFarField.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { Choice } from '../../kit/Choice.tsx';
+import { Message } from '../../kit/Message.tsx';
 
 const points = 720;
 const degrees = 180 / Math.PI;
@@ -123,11 +124,7 @@ export function CutCard({ card }: { card: CutCardData }) {
       waiting={!fars && !error}
     >
       <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-        {error && (
-          <p role="alert" className="bad">
-            {error.message}
-          </p>
-        )}
+        {error && <Message>{error.message}</Message>}
         <div style={{ flex: 1, minHeight: 0 }}>
           {!cuts.length ? (
             <p className="quiet pad">{fars ? 'No run that is shown has a far field.' : 'Reading the far field …'}</p>

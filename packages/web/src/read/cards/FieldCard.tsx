@@ -33,6 +33,7 @@ import type { Axis } from '@jadebell/core/numerics';
 import { Tool } from '../../kit/Tool.tsx';
 import { Choice, plainOptions } from '../../kit/Choice.tsx';
 import { Range } from '../../kit/Range.tsx';
+import { Message } from '../../kit/Message.tsx';
 
 const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', normal: 'across the plane', tangential: 'in the plane' };
 const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };
@@ -69,9 +70,7 @@ export function FieldCard({ card }: { card: FieldCardData }) {
     return (
       <Card title={title} about={shown?.label} file="field">
         {error ? (
-          <p role="alert" className="bad pad">
-            {error.message}
-          </p>
+          <Message className="pad">{error.message}</Message>
         ) : (
           <p className="quiet pad">
             {missing ? `Run ${shown.run.number} has no recorder ${card.recorder} that keeps a field.` : 'Reading the field …'}

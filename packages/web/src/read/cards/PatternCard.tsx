@@ -12,6 +12,7 @@ import { useCardRuns } from './useCardRuns.ts';
 import { useFarField } from './useFarField.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import { Choice } from '../../kit/Choice.tsx';
+import { Message } from '../../kit/Message.tsx';
 
 /** The far field around the model. */
 export function PatternCard({ card }: { card: PatternCardData }) {
@@ -52,9 +53,7 @@ export function PatternCard({ card }: { card: PatternCardData }) {
       waiting={!far && !error && kept}
     >
       {error ? (
-        <p role="alert" className="bad pad">
-          {error.message}
-        </p>
+        <Message className="pad">{error.message}</Message>
       ) : far && values && shape && title ? (
         <Pattern3D
           pattern={far.source.pattern}
