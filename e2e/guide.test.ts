@@ -92,7 +92,10 @@ describe('a bend of guide between guided ports', () => {
     await page.getByText(/about 2 ×/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 2', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 200_000 });
-    await page.getByText('S21').first().waitFor();
+    await page
+      .getByText(/^S port1, left/)
+      .first()
+      .waitFor();
     await s.suitingBoards();
     await s.board('Guide');
     await page.getByRole('img', { name: 'Field of left' }).waitFor();
@@ -137,7 +140,7 @@ describe('a bend of guide between guided ports', () => {
       await page.keyboard.press('Escape');
     };
     await gaps('both');
-    await curves.getByText('S21 without gaps').waitFor();
+    await curves.getByText('S right, left without gaps').waitFor();
     await page.getByLabel('Evidence', { exact: true }).getByText('gap of left, by a reference line').waitFor();
     const file = async (): Promise<ReturnType<typeof readTouchstone>> =>
       readTouchstone(
@@ -151,7 +154,7 @@ describe('a bend of guide between guided ports', () => {
       );
     await gaps('taken out');
     await curves.getByText('gaps of ports taken out').waitFor();
-    expect(await curves.getByText('S21 without gaps').count()).toBe(0);
+    expect(await curves.getByText('S right, left without gaps').count()).toBe(0);
     const out = await file();
     await gaps('kept');
     await curves.getByText('gaps of ports taken out').waitFor({ state: 'detached' });

@@ -87,7 +87,7 @@ describe('cross-sections of the chip and of a guided port', () => {
     await s.entry('left').getByRole('button', { name: 'Modes', exact: true }).click();
     await solved();
     const rows = await table();
-    expect(rows.map((r) => r[1])).toEqual(['TE', 'TE, cut off', 'TE, cut off', 'TE, cut off']);
+    expect(rows.map((r) => r[1])).toEqual(['TE10', 'TE20, cut off', 'TE01, cut off', 'TE11, cut off']);
     expect(await page.getByText('9.48').count()).toBeGreaterThan(0);
     expect(s.faults.filter((f) => !/status of 4\d\d/.test(f))).toEqual([]);
   }, 90_000);

@@ -1,13 +1,14 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { z } from 'zod';
 import { type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions';
 import { knowsGaps } from '@jadebell/core/results';
 import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
-import { type Changes, load, type Loaded } from './load.ts';
+import { load, type Loaded } from './load.ts';
 import { modesOf, modesText } from './modes.ts';
 import { accuracies, costText, type Estimate } from '@jadebell/core/methods';
 
@@ -29,16 +30,29 @@ options
 
 exit codes: 0 good, 1 the project has errors, 2 wrong usage, 3 stopped (what was done is written), 4 failed`;
 
-interface Options {
-  out?: string;
-  set?: string[];
-  accuracy?: string;
-  threads?: string;
-  section?: string;
-  json?: boolean;
-  quiet?: boolean;
-  help?: boolean;
-}
+/** What the options have to be, each with what is said where it is not. */
+const optionsSchema = z.object({
+  out: z.string().min(1, '--out needs a folder.').optional(),
+  set: z
+    .array(z.string().regex(/^[^=]+=/, { error: ({ input }) => `--set needs NAME=EXPRESSION, not '${String(input)}'.` }))
+    .default([])
+    .transform((list) =>
+      Object.fromEntries(list.map((entry) => [entry.slice(0, entry.indexOf('=')).trim(), entry.slice(entry.indexOf('=') + 1).trim()])),
+    ),
+  accuracy: z.enum(accuracies, { error: ({ input }) => `--accuracy is one of ${accuracies.join(', ')}, not '${String(input)}'.` }).optional(),
+  threads: z
+    .string()
+    .refine((t) => /^\d+$/.test(t) && Number(t) >= 1 && Number(t) <= 64, {
+      error: ({ input }) => `--threads is a whole number from 1 to 64, not '${String(input)}'.`,
+    })
+    .transform(Number)
+    .optional(),
+  section: z.string().optional(),
+  json: z.boolean().optional(),
+  quiet: z.boolean().optional(),
+  help: z.boolean().optional(),
+});
+type Options = z.infer<typeof optionsSchema>;
 
 const out = (text: string): void => void process.stdout.write(`${text}\n`);
 const err = (text: string): void => void process.stderr.write(`${text}\n`);
@@ -46,23 +60,10 @@ const printProblems = (problems: Problem[]): void => problems.forEach((p) => err
 
 class UsageError extends Error {}
 
-function readChanges(options: Options): Changes {
-  const set: Record<string, string> = {};
-  for (const entry of options.set ?? []) {
-    const at = entry.indexOf('=');
-    if (at < 1) throw new UsageError(`--set needs NAME=EXPRESSION, not '${entry}'.`);
-    set[entry.slice(0, at).trim()] = entry.slice(at + 1).trim();
-  }
-  if (options.accuracy && !accuracies.includes(options.accuracy as (typeof accuracies)[number]))
-    throw new UsageError(`--accuracy is one of ${accuracies.join(', ')}, not '${options.accuracy}'.`);
-  return { set, accuracy: options.accuracy as Changes['accuracy'] };
-}
-
-function readThreads(options: Options): number | undefined {
-  if (options.threads === undefined) return undefined;
-  const n = Number(options.threads);
-  if (!Number.isInteger(n) || n < 1 || n > 64) throw new UsageError(`--threads is a whole number from 1 to 64, not '${options.threads}'.`);
-  return n;
+function readOptions(values: unknown): Options {
+  const { data, error } = optionsSchema.safeParse(values);
+  if (error) throw new UsageError(error.issues[0].message);
+  return data;
 }
 
 const estimateText = (e: Estimate): string => `${costText(e)}; about ${Math.ceil(e.seconds)} s here`;
@@ -74,7 +75,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
   const onSignal = (): void => stopper.abort();
   process.once('SIGINT', onSignal);
   process.once('SIGTERM', onSignal);
-  const host = await nodeHost(readThreads(options));
+  const host = await nodeHost(options.threads);
   const result = await solver.solve(scene, {
     host,
     signal: stopper.signal,
@@ -133,7 +134,7 @@ export async function main(args: string[]): Promise<number> {
         help: { type: 'boolean' },
       },
     });
-    const options: Options = values;
+    const options = readOptions(values);
     const [command, file, ...more] = positionals;
     if (options.help || !command) {
       out(usage);
@@ -147,13 +148,13 @@ export async function main(args: string[]): Promise<number> {
     if (!file || more.length) throw new UsageError(`${command} needs one project file.`);
     if (command === 'solve' && !options.out) throw new UsageError('solve needs --out DIR.');
     if (command === 'modes') {
-      const { solved, problems } = await modesOf(file, readChanges(options), options.section);
+      const { solved, problems } = await modesOf(file, options, options.section);
       printProblems(problems);
       if (solved.length) out(options.json ? JSON.stringify(solved, null, 2) : solved.map(modesText).join('\n'));
       return problems.some((p) => p.severity === 'error') ? exit.project : exit.good;
     }
     const machine = thisMachine();
-    const { loaded, problems } = await load(file, readChanges(options), machine);
+    const { loaded, problems } = await load(file, options, machine);
     if (command === 'check' && options.json) out(JSON.stringify({ good: loaded !== null, problems }, null, 2));
     else printProblems(problems);
     if (!loaded) return exit.project;
