@@ -21,9 +21,10 @@ try {
   };
   await page.goto(service.address);
   await page.getByRole('link', { name: 'Tag 868', exact: true }).waitFor();
-  await take('shelf', 800);
+  await page.getByRole('button', { name: 'Not now' }).click();
+  await take('shelf', 1500);
   await page.getByRole('button', { name: 'Start from a design' }).click();
-  await take('starters', 800);
+  await take('starters', 4000);
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Gauge feed parts', exact: true }).click();
   await page.locator('.entry').first().waitFor();

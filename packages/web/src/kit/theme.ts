@@ -36,6 +36,7 @@ type Colours = (typeof colours)['light'];
 const palette = (c: Colours) => ({
   primary: { main: c.jade },
   secondary: { main: c.plum },
+  info: { main: c.jade },
   warning: { main: c.amber },
   error: { main: c.brick },
   background: { default: c.paper, paper: c.panel },

@@ -18,7 +18,7 @@ export function ResultSketch({ project, runs, title }: { project: string; runs: 
   const low = Math.min(deep, least);
   const told =
     data &&
-    `${data.curves.map((c) => c.name).join('; ')} from ${formatSI(data.from, 'frequency', 3)} to ${formatSI(data.to, 'frequency', 3)}, least ${least.toFixed(0)} dB`;
+    `least ${least.toFixed(0)} dB, ${formatSI(data.from, 'frequency', 3)} to ${formatSI(data.to, 'frequency', 3)}: ${data.curves.map((c) => c.name).join('; ')}`;
   return (
     <div
       ref={holder}

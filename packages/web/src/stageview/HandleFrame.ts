@@ -2,6 +2,7 @@ import { styled } from '@mui/material/styles';
 
 /** Handles of the picked line. */
 export const HandleFrame = styled('div')({
+  '&[hidden]': { display: 'none' },
   position: 'absolute',
   inset: 0,
   pointerEvents: 'none',

@@ -89,12 +89,14 @@ export function HandleMover({
   return null;
 }
 
-/** The handles: dragged with the pointer, or moved with the arrow keys. */
+/** The handles: dragged with the pointer, or moved with the arrow keys; hidden they keep their places. */
 export function HandleLayer({
+  hidden,
   handles,
   layer,
   eye,
 }: {
+  hidden: boolean;
   handles: PlacedHandle[];
   layer: RefObject<HTMLDivElement | null>;
   eye: RefObject<EyeRef | null>;
@@ -135,7 +137,7 @@ export function HandleLayer({
     write(h, d, metres * h.rate);
   };
   return (
-    <HandleFrame ref={layer} aria-label="Handles">
+    <HandleFrame ref={layer} aria-label="Handles" hidden={hidden}>
       {handles.map((h) => (
         <ButtonBase
           key={h.path}

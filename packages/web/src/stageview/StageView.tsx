@@ -83,7 +83,7 @@ export default function StageView({ stage }: { stage: StagePath }) {
         {stage === 'solve' && showMesh && <MeshMarks level={level} dark={dark} />}
       </Canvas>
       <LabelLayer labels={labels} layer={layer} />
-      {stage === 'shape' && !placing && <HandleLayer handles={handles} layer={handleLayer} eye={eye} />}
+      {stage === 'shape' && <HandleLayer hidden={placing} handles={handles} layer={handleLayer} eye={eye} />}
       <div className="over top-rows">
         {stage === 'shape' && <AddRow />}
         {stage === 'solve' && <MeshToggle level={level} on={showMesh} onChange={setShowMesh} />}
