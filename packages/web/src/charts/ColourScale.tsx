@@ -22,7 +22,7 @@ export function ColourScale({ top, bottom, map = 'size', lying }: Props) {
   const label = `Colours from ${bottom} to ${top}`;
   const text = { fontSize: 11.5, fill: 'var(--ink)' };
   return lying ? (
-    <svg width={320} height={20} aria-label={label}>
+    <svg width={Math.max(320, 232 + 6.6 * top.length)} height={20} aria-label={label}>
       {steps.map((s, i) => (
         <rect key={i} x={100 + i * 5} y={5} width={5.5} height={10} fill={maps[map](s)} />
       ))}

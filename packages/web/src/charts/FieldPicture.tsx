@@ -1,10 +1,11 @@
 import { formatSI } from '@jadebell/core/expressions/format';
-import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useCallback, useMemo } from 'react';
 import { useSize } from '../ui/useSize.ts';
 import type { ViewBody } from '../workers/protocol.ts';
 import { colourTables } from './colours.ts';
 import { arrowPath, streamPath } from './flow.ts';
 import { ColourScale, scaleRoom } from './ColourScale.tsx';
+import { PlanePicture, type Spot } from './PlanePicture.tsx';
 
 export interface PictureScale {
   kind: 'size' | 'signed' | 'cyclic';
@@ -91,10 +92,7 @@ export function paint(image: ImageData, values: Float64Array, nu: number, cols: 
 /** A field on a plane as colours on equal axes, with outlines, arrows or streamlines, the grid, and a probe under the pointer. */
 export function FieldPicture(props: Props) {
   const { u, v, values, scale, smooth, grid, flow, bodies, along, across, origin, axisNames, tell, label, onLine, children } = props;
-  const canvas = useRef<HTMLCanvasElement>(null);
   const [holder, box] = useSize();
-  const [probe, setProbe] = useState('');
-  const [line, setLine] = useState<{ from: [number, number]; to: [number, number] } | null>(null);
   const nu = u.length;
   const view = useMemo(() => {
     const [u0, u1, v0, v1] = [u[0], u[nu - 1], v[0], v[v.length - 1]];
@@ -106,16 +104,7 @@ export function FieldPicture(props: Props) {
     const height = Math.max(1, Math.floor((v1 - v0) * size));
     return { size, width, height, u0, v1, lying: above > beside, cols: samples(u, width, false), rows: samples(v, height, true) };
   }, [u, v, nu, box]);
-  const image = useMemo(
-    () => (view.width > 1 && view.height > 1 && Number.isFinite(view.size) && view.size > 0 ? new ImageData(view.width, view.height) : null),
-    [view],
-  );
-  useEffect(() => {
-    const g = canvas.current?.getContext('2d');
-    if (!g || !image) return;
-    paint(image, values, nu, view.cols, view.rows, scale, smooth);
-    g.putImageData(image, 0, 0);
-  }, [image, view, values, scale, smooth, nu]);
+  const fill = useCallback((image: ImageData) => paint(image, values, nu, view.cols, view.rows, scale, smooth), [view, values, scale, smooth, nu]);
   const outline = useMemo(() => {
     if (!bodies) return '';
     const parts: string[] = [];
@@ -134,70 +123,38 @@ export function FieldPicture(props: Props) {
     return parts.join('');
   }, [grid, u, v, nu, view]);
   const flowing = useMemo(
-    () => (flow && image ? (flow.kind === 'arrows' ? arrowPath : streamPath)(flow.vectors, u, v, view, flow.top) : ''),
-    [flow, image, u, v, view],
+    () => (flow && view.width > 1 && view.height > 1 ? (flow.kind === 'arrows' ? arrowPath : streamPath)(flow.vectors, u, v, view, flow.top) : ''),
+    [flow, u, v, view],
   );
-  const at = (e: React.PointerEvent): { x: number; y: number } => {
-    const r = e.currentTarget.getBoundingClientRect();
-    return {
-      x: Math.min(view.width - 1, Math.max(0, Math.floor(e.clientX - r.left))),
-      y: Math.min(view.height - 1, Math.max(0, Math.floor(e.clientY - r.top))),
-    };
-  };
-  const coordinates = ({ x, y }: { x: number; y: number }): [number, number] => [view.u0 + x / view.size, view.v1 - y / view.size];
-  const read = (e: React.PointerEvent): void => {
-    const { x, y } = at(e);
-    if (line) return setLine({ ...line, to: coordinates({ x, y }) });
+  const coordinates = ({ x, y }: Spot): [number, number] => [view.u0 + x / view.size, view.v1 - y / view.size];
+  const read = ({ x, y }: Spot): string => {
     const k = (view.rows.i[y] + Math.round(view.rows.t[y])) * nu + view.cols.i[x] + Math.round(view.cols.t[x]);
-    setProbe(
-      `${axisNames[0]} ${formatSI(u[k % nu], 'length', 4)}, ${axisNames[1]} ${formatSI(v[Math.floor(k / nu)], 'length', 4)}: ${Number.isNaN(values[k]) ? 'outside' : tell(values[k])}`,
-    );
+    return `${axisNames[0]} ${formatSI(u[k % nu], 'length', 4)}, ${axisNames[1]} ${formatSI(v[Math.floor(k / nu)], 'length', 4)}: ${Number.isNaN(values[k]) ? 'outside' : tell(values[k])}`;
   };
-  const px = ([a, b]: [number, number]): { x: number; y: number } => ({ x: (a - view.u0) * view.size, y: (view.v1 - b) * view.size });
   const [top, bottom] =
     scale.kind === 'cyclic'
       ? ['180°', '−180°']
       : [tell(scale.top, 3), scale.kind === 'signed' ? `−${tell(scale.top, 3)}` : scale.db ? `−${scale.span} dB` : '0'];
+  const ink = scale.kind === 'size' ? '#fff' : '#1d2a26';
   return (
-    <div ref={holder} style={{ height: '100%', position: 'relative', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
-      <div
-        style={{
-          position: 'relative',
-          width: view.width,
-          height: view.height,
-          marginRight: view.lying ? 0 : scaleRoom.beside,
-          marginBottom: view.lying ? scaleRoom.below : 0,
-          cursor: onLine ? 'crosshair' : undefined,
-          touchAction: onLine ? 'none' : undefined,
-        }}
-        onPointerMove={read}
-        onPointerLeave={() => setProbe('')}
-        onPointerDown={(e) => {
-          if (!onLine) return;
-          e.currentTarget.setPointerCapture(e.pointerId);
-          const from = coordinates(at(e));
-          setLine({ from, to: from });
-        }}
-        onPointerUp={() => {
-          if (!line) return;
-          setLine(null);
-          const [a, b] = [px(line.from), px(line.to)];
-          if (Math.hypot(a.x - b.x, a.y - b.y) > 5) onLine?.(line.from, line.to);
-        }}
-      >
-        <canvas ref={canvas} width={view.width} height={view.height} role="img" aria-label={label} />
-        <svg width={view.width} height={view.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
+    <PlanePicture
+      holder={holder}
+      view={view}
+      label={label}
+      room={{ right: view.lying ? 0 : scaleRoom.beside, bottom: view.lying ? scaleRoom.below : 0 }}
+      paint={fill}
+      tell={read}
+      over={
+        <>
           {lines && <path d={lines} fill="none" stroke="#000" strokeOpacity={0.25} strokeWidth={0.6} />}
-          {outline && <path d={outline} fill="none" stroke={scale.kind === 'size' ? '#fff' : '#1d2a26'} strokeOpacity={0.75} strokeWidth={0.8} />}
-          {flowing && <path d={flowing} fill="none" stroke={scale.kind === 'size' ? '#fff' : '#1d2a26'} strokeWidth={1.1} strokeLinejoin="round" />}
-          {line && <line x1={px(line.from).x} y1={px(line.from).y} x2={px(line.to).x} y2={px(line.to).y} stroke="var(--plum)" strokeWidth={2} />}
-        </svg>
-      </div>
-      <div style={{ position: 'absolute', right: 8, bottom: 4, pointerEvents: 'none' }}>
-        <ColourScale top={top} bottom={bottom} map={scale.kind} lying={view.lying} />
-      </div>
-      {probe && <div className="mono probe">{probe}</div>}
+          {outline && <path d={outline} fill="none" stroke={ink} strokeOpacity={0.75} strokeWidth={0.8} />}
+          {flowing && <path d={flowing} fill="none" stroke={ink} strokeWidth={1.1} strokeLinejoin="round" />}
+        </>
+      }
+      scale={<ColourScale top={top} bottom={bottom} map={scale.kind} lying={view.lying} />}
+      onLine={onLine && ((from, to) => onLine(coordinates(from), coordinates(to)))}
+    >
       {children}
-    </div>
+    </PlanePicture>
   );
 }

@@ -19,26 +19,7 @@ export const SectionFrame = styled('section')({
   '& > header h2': {
     fontSize: 14,
   },
-  '& .section-picture': {
-    position: 'relative',
-    display: 'grid',
-    placeItems: 'center',
-    minHeight: 0,
-    overflow: 'hidden',
-  },
-  '& .section-scale': {
-    position: 'absolute',
-    right: 8,
-    bottom: 6,
-    display: 'flex',
-    alignItems: 'center',
-    gap: 6,
-    fontSize: 11.5,
-    padding: '2px 8px',
-    borderRadius: 6,
-    background: 'color-mix(in srgb, var(--panel) 88%, transparent)',
-  },
-  '& .section-probe': {
+  '& .probe': {
     position: 'absolute',
     left: 8,
     bottom: 6,
