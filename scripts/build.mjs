@@ -15,7 +15,16 @@ const isFresh = (built, sources) => existsSync(built) && statSync(built).mtimeMs
 
 export function buildWeb() {
   const built = join(root, 'packages/web/dist/index.html');
-  if (isFresh(built, ['packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/core/src', 'packages/api/src', 'package-lock.json']))
+  if (
+    isFresh(built, [
+      'packages/web/src',
+      'packages/web/index.html',
+      'packages/web/vite.config.ts',
+      'packages/core/src',
+      'packages/api/src',
+      'package-lock.json',
+    ])
+  )
     return;
   console.log('Building the interface ...');
   const result = spawnSync(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {

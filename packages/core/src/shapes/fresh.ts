@@ -1,5 +1,4 @@
 import { atPath, type ChipValues, withPath } from '../entries/chips.ts';
-import { formatSI } from '../expressions/format.ts';
 import { handlesOf, type Handle } from './handles.ts';
 import type { Line } from './kinds.ts';
 import type { Point3 } from './recipe.ts';
@@ -17,8 +16,8 @@ function round(limit: number): number {
   return [5, 2, 1].map((m) => m * power).find((l) => l <= limit * (1 + 1e-9)) ?? power;
 }
 
-/** A new line whose largest length is about `size` metres; the others keep their ratios to it. */
-export function freshSized(shape: Shape<Line>, name: string, size: number): Line {
+/** A new line whose largest length is about `size` metres; the others keep their ratios to it. `write` writes a length with its unit. */
+export function freshSized(shape: Shape<Line>, name: string, size: number, write: (si: number) => string): Line {
   const line = shape.fresh(name);
   const lengths = shape
     .chips(line)
@@ -30,7 +29,7 @@ export function freshSized(shape: Shape<Line>, name: string, size: number): Line
   const most = Math.max(0, ...lengths.map(({ si }) => Math.abs(si)));
   if (!(most > 0) || !(size > 0)) return line;
   const factor = round(size / most);
-  return lengths.reduce((l, { path, si }) => withPath(l, path, formatSI(si * factor, 'length', 3)), line);
+  return lengths.reduce((l, { path, si }) => withPath(l, path, write(si * factor)), line);
 }
 
 /** A step in which a new body is given its place or sizes by hand: what it changes, and along which directions. */

@@ -1,5 +1,6 @@
 import { type Accepts, freshSized, type Project, referenceFits, shapes, withPath } from '@jadebell/core/document';
 import { compileValue } from '@jadebell/core/expressions';
+import { formatSI } from '@jadebell/core/expressions/format';
 import { c0 } from '@jadebell/core/numerics';
 import { faceName } from '@jadebell/core/geometry/naming';
 import { freeName } from './edits.ts';
@@ -43,7 +44,7 @@ export function addLine(kind: string): string | null {
   const { view } = useModel.getState();
   const { hit } = useStage.getState();
   const name = freeName(document, 'lines', shape.kind.replaceAll('-', '_'));
-  let line = freshSized(shape, name, sizeHere(document));
+  let line = freshSized(shape, name, sizeHere(document), (si) => formatSI(si, 'length', 3));
   const visible = new Set([...view.bodies, ...view.curves].map((b) => b.name));
   const taken = new Set<string>();
   const choose = (accepts: Accepts): string => {
