@@ -92,10 +92,7 @@ describe('a bend of guide between guided ports', () => {
     await page.getByText(/about 2 ×/).waitFor();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await page.getByLabel('Run 2', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 200_000 });
-    await page
-      .getByText(/^S port1, left/)
-      .first()
-      .waitFor();
+    await page.getByText('S port1, left').first().waitFor();
     await s.suitingBoards();
     await s.board('Guide');
     await page.getByRole('img', { name: 'Field of left' }).waitFor();

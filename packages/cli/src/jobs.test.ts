@@ -1,4 +1,4 @@
-import { recordedOf, packResult, type ResultMeta, unpackResult } from '@jadebell/core/results';
+import { recordedOf, packResult, type ResultMeta, unpackArrays } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
 import type { GridScene } from '@jadebell/core/scene';
 import { type Job, solvers } from '@jadebell/core/solvers';
@@ -29,10 +29,10 @@ const scene = (more: Partial<GridScene> = {}): GridScene =>
 
 /** As it comes back from where it was kept. */
 const kept = (job: Job): Job => {
-  const { meta, arrays } = unpackResult(
+  const { beside, arrays } = unpackArrays(
     packResult({ meta: { excited: job.excited, facts: job.facts } as unknown as ResultMeta, arrays: job.arrays }),
   );
-  return { ...(meta as unknown as Pick<Job, 'excited' | 'facts'>), arrays };
+  return { ...(beside as Pick<Job, 'excited' | 'facts'>), arrays };
 };
 
 describe('excitations as jobs', () => {

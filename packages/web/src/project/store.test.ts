@@ -12,6 +12,7 @@ Object.assign(globalThis, {
   },
 });
 const { useProject } = await import('./store.ts');
+const id = '11111111-1111-4111-8111-111111111111';
 const json = (value: unknown, status = 200): Response => new Response(JSON.stringify(value), { status });
 const title = (t: string) => (d: Project) => ({ ...d, title: t });
 const state = () => useProject.getState();
@@ -21,8 +22,10 @@ beforeEach(async () => {
   sent.length = 0;
   let revision = 1;
   answer = (_, method) =>
-    method === 'PUT' ? json({ revision: ++revision }) : json({ id: 'a', revision: 1, updatedAt: '', document: emptyProject('first') });
-  await state().load('a');
+    method === 'PUT'
+      ? json({ revision: ++revision })
+      : json({ id, revision: 1, updatedAt: '2026-01-01T00:00:00.000Z', document: emptyProject('first') });
+  await state().load(id);
 });
 
 describe('the open project', () => {
