@@ -336,6 +336,10 @@ test('materials of one’s own are kept for all projects, and nonsense is refuse
   expect(refused.status).toBe(400);
   expect(refused.body.detail).toMatch(/permittivity/);
   expect((await api().get('/api/materials')).body).toEqual([reed]);
+  // One that is damaged does not take the others with it.
+  const { FactRow } = await import('./db/models.ts');
+  await FactRow.upsert({ name: 'materials', value: JSON.stringify([{ name: 7 }, reed]) });
+  expect((await api().get('/api/materials')).body).toEqual([reed]);
 });
 
 test('a database of the first version is brought up: notes, accuracies, parameters, and results of version 2', async () => {

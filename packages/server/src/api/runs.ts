@@ -1,12 +1,12 @@
 import { type Project, projectSchema } from '@jadebell/core/document';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { curvesCsv, patternCsv, touchstoneOf, type TouchstoneView, writeFarField } from '@jadebell/core/formats';
-import { type Complex, readMeta, readReference, type ResultMeta, type ResultSet } from '@jadebell/core/results';
+import { type Complex, readReference, type ResultSet } from '@jadebell/core/results';
 import { z } from 'zod';
 import { describeArray, loadArray, readArray, removeArrays } from '../db/arrays.ts';
 import { countJobs } from '../db/jobs.ts';
 import { ProjectRow, RunRow } from '../db/models.ts';
-import { storedDocument, storedJson } from '../db/stored.ts';
+import { storedDocument, storedList, storedMeta } from '../db/stored.ts';
 import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { fileStem, findProject } from './projects.ts';
@@ -19,20 +19,18 @@ const listed = { exclude: ['document'] };
 /** Most runs that may wait at once. */
 const longestQueue = 200;
 
-/** The facts of a run's result; what cannot be read of them is told among its problems. */
-function factsOf(row: RunRow): { meta: ResultMeta | null; damage: Run['problems'] } {
-  if (!row.meta) return { meta: null, damage: [] };
-  try {
-    return { meta: readMeta(JSON.parse(row.meta)), damage: [] };
-  } catch (error) {
-    const fix = 'Solve it again; its document is whole.';
-    return { meta: null, damage: [{ severity: 'error', code: 'result.damaged', place: { part: 'solve' }, message: (error as Error).message, fix }] };
-  }
-}
+/** What is told of a result whose facts cannot be read. */
+const damaged = (message: string): Run['problems'][number] => ({
+  severity: 'error',
+  code: 'result.damaged',
+  place: { part: 'solve' },
+  message,
+  fix: 'Solve it again; its document is whole.',
+});
 
 /** A run as the API shows it. */
 export function runView(row: RunRow, queue: RunQueue): Run {
-  const { meta, damage } = factsOf(row);
+  const { meta, fault } = storedMeta(row.meta);
   return {
     id: row.id,
     projectId: row.projectId,
@@ -42,9 +40,9 @@ export function runView(row: RunRow, queue: RunQueue): Run {
     startedAt: row.startedAt?.toISOString() ?? null,
     endedAt: row.endedAt?.toISOString() ?? null,
     accuracy: row.accuracy,
-    parameters: storedJson(runSchema.shape.parameters, row.parameters, []),
+    parameters: storedList(runSchema.shape.parameters.element, row.parameters),
     progress: queue.progress(row.id),
-    problems: [...storedJson(z.array(problemItem), row.problems, []), ...damage],
+    problems: [...storedList(problemItem, row.problems), ...(fault ? [damaged(fault)] : [])],
     kept: 0,
     meta,
   };
@@ -89,13 +87,15 @@ async function findRun(id: string): Promise<RunRow> {
 }
 
 async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
-  if (!run.meta) throw new HttpProblem(409, 'No result yet', 'This run has no result. Wait until it has ended.');
+  const { meta, fault } = storedMeta(run.meta);
+  if (fault) throw new HttpProblem(409, 'The result is damaged', fault);
+  if (!meta) throw new HttpProblem(409, 'No result yet', 'This run has no result. Wait until it has ended.');
   const arrays: ResultSet['arrays'] = {};
   for (const name of names) {
     const array = await loadArray(run.id, name);
     if (array) arrays[name] = array;
   }
-  return { meta: readMeta(JSON.parse(run.meta)), arrays };
+  return { meta, arrays };
 }
 
 const fileKinds = ['touchstone', 'curves', 'pattern', 'farfield'] as const;

@@ -1,9 +1,10 @@
 import type { Sketch } from '@jadebell/api';
 import { firstTerms, termsOfS } from '@jadebell/core/cards';
 import { drawnIndices } from '@jadebell/core/curves';
-import { decibel, readMeta, sCurve } from '@jadebell/core/results';
+import { decibel, sCurve } from '@jadebell/core/results';
 import { loadArray } from '../db/arrays.ts';
 import { RunRow } from '../db/models.ts';
+import { storedMeta } from '../db/stored.ts';
 
 /** Pixel columns that a small picture has, and terms that it shows. */
 const columns = 60;
@@ -12,9 +13,8 @@ const most = 3;
 /** S of the newest run of a project that has some, in decibels, thinned to what a small picture shows; null where there is none. */
 export async function sketchOf(projectId: string): Promise<Sketch | null> {
   const row = await RunRow.findOne({ where: { projectId, state: 'done' }, order: [['number', 'DESC']], attributes: ['id', 'number', 'meta'] });
-  if (!row?.meta) return null;
-  const meta = readMeta(JSON.parse(row.meta));
-  if (!meta.excitations.length) return null;
+  const { meta } = storedMeta(row?.meta ?? null);
+  if (!row || !meta?.excitations.length) return null;
   const [frequency, s] = await Promise.all(['frequency', 's'].map((name) => loadArray(row.id, name)));
   if (!frequency || !s || frequency.data.length < 2) return null;
   const shown = firstTerms(meta).slice(0, most);

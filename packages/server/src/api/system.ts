@@ -5,7 +5,7 @@ import { thisMachine } from '@jadebell/node';
 import { z } from 'zod';
 import { FactRow, RunRow } from '../db/models.ts';
 import type { RunQueue } from '../queue/queue.ts';
-import { storedJson } from '../db/stored.ts';
+import { storedList } from '../db/stored.ts';
 import { type Route, route } from './route.ts';
 import { runViews } from './runs.ts';
 
@@ -21,7 +21,7 @@ export const systemRoutes = (queue: RunQueue): Route[] => [
     path: '/materials',
     summary: 'Materials that the user keeps in the library, for all projects',
     schemas: { answer: z.array(materialSchema) },
-    handle: async () => storedJson(z.array(materialSchema), (await FactRow.findByPk(ownMaterials))?.value ?? null, []),
+    handle: async () => storedList(materialSchema, (await FactRow.findByPk(ownMaterials))?.value ?? null),
   }),
   route({
     method: 'put',

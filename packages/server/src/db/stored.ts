@@ -1,13 +1,25 @@
 import { currentDocument, type Project, projectSchema } from '@jadebell/core/document';
+import { readMeta, type ResultMeta } from '@jadebell/core/results';
 import type { z } from 'zod';
 
-/** What a JSON column holds; what is damaged is taken as `otherwise`. */
-export function storedJson<T>(schema: z.ZodType<T>, text: string | null, otherwise: T): T {
-  if (text === null) return otherwise;
+/** What a JSON column of a list holds: entries that are damaged are left out, the others stand. */
+export function storedList<T>(entry: z.ZodType<T>, text: string | null): T[] {
+  let list: unknown;
   try {
-    return schema.parse(JSON.parse(text));
+    list = JSON.parse(text ?? '[]');
   } catch {
-    return otherwise;
+    return [];
+  }
+  return Array.isArray(list) ? list.flatMap((e) => entry.safeParse(e).data ?? []) : [];
+}
+
+/** The facts of a result that was stored, or why they cannot be read; neither where there is none. */
+export function storedMeta(text: string | null): { meta: ResultMeta | null; fault: string | null } {
+  if (!text) return { meta: null, fault: null };
+  try {
+    return { meta: readMeta(JSON.parse(text)), fault: null };
+  } catch (error) {
+    return { meta: null, fault: (error as Error).message };
   }
 }
 

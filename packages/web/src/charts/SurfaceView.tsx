@@ -65,7 +65,7 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
         </mesh>
         {marks && (
           <mesh geometry={marks} renderOrder={5}>
-            <meshBasicMaterial color={dark ? '#ffffff' : '#1d2a26'} side={DoubleSide} />
+            <meshBasicMaterial color={map === 'size' ? '#ffffff' : '#1d2a26'} side={DoubleSide} />
           </mesh>
         )}
       </Canvas>

@@ -1,39 +1,25 @@
-import {
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  List,
-  ListItemButton,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-} from '@mui/material';
+import { Button, Dialog, DialogActions, DialogTitle, List, ListItemButton, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { styled } from '@mui/material/styles';
 import { useRef, useState } from 'react';
 import Markdown, { type Components } from 'react-markdown';
 import remarkGfm from 'remark-gfm';
 import { Field } from '../kit/Field.tsx';
 import { Tool } from '../kit/Tool.tsx';
+import { TwoPanes } from '../kit/TwoPanes.ts';
 import { stages } from '../ui/stages.ts';
 import { type Chapter, type DocumentFile, documents, search } from './chapters.ts';
 import { Keys } from './Keys.tsx';
 import { chapters } from './texts.ts';
 
-const Panes = styled('div')({
-  display: 'grid',
-  gridTemplateColumns: '250px 1fr',
-  gap: 18,
-  height: 560,
-  '& nav': { overflow: 'auto', borderRight: '1px solid var(--line)', paddingRight: 8 },
-  '& article': { overflow: 'auto', paddingRight: 10, fontSize: 14, lineHeight: 1.5 },
-  '& article :is(p, ul, ol, pre)': { margin: '8px 0' },
-  '& article :is(h2, h3, h4)': { fontSize: 15, marginTop: 14 },
-  '& article pre': { overflow: 'auto' },
-  '& article code': { fontFamily: 'var(--mono)', fontSize: 12.5 },
+const Page = styled('article')({
+  overflow: 'auto',
+  paddingRight: 10,
+  fontSize: 14,
+  lineHeight: 1.5,
+  '& :is(p, ul, ol, pre)': { margin: '8px 0' },
+  '& :is(h2, h3, h4)': { fontSize: 15, marginTop: 14 },
+  '& pre': { overflow: 'auto' },
+  '& code': { fontFamily: 'var(--mono)', fontSize: 12.5 },
 });
 
 const files = Object.keys(documents) as DocumentFile[];
@@ -96,58 +82,56 @@ export default function GuideDialog({ stage, onTour, onClose }: Props) {
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth aria-labelledby="guide-title">
       <DialogTitle id="guide-title">Guide</DialogTitle>
-      <DialogContent>
-        <Panes>
-          <nav aria-label="Contents">
-            <Field
-              look="search"
-              type="search"
-              label="Search the guide"
-              placeholder="search the guide"
-              width="100%"
-              autoFocus
-              value={asked}
-              onChange={setAsked}
-            />
-            {asked.trim() ? (
-              <List dense aria-label="Found">
-                {found.map(({ chapter, piece }, i) => (
-                  <ListItemButton key={i} selected={chapter === chosen} sx={{ display: 'block' }} onClick={() => show(chapter)}>
-                    <b>{chapter.title}</b> <span className="quiet">{documents[chapter.file as DocumentFile]}</span>
-                    <div className="quiet" style={{ fontSize: 12 }}>
-                      {piece}
-                    </div>
-                  </ListItemButton>
-                ))}
-                {!found.length && <p className="quiet">Nothing in the guide has these words.</p>}
-              </List>
-            ) : (
-              <List dense>
-                {item(keysFile, 'Keys and conventions', keysFile)}
-                {files.flatMap((file) =>
-                  chapters
-                    .filter((c) => c.file === file && c.level <= 2)
-                    .map((c, i) => item(`${file} ${i}`, c.level === 1 ? documents[file] : c.title, c, c.level === 1 ? 0 : 1.5)),
-                )}
-              </List>
-            )}
-          </nav>
-          <article ref={page} tabIndex={0} aria-label={chosen === keysFile ? 'Keys and conventions' : chosen.title}>
-            {chosen === keysFile ? (
-              <Keys />
-            ) : (
-              withParts(chosen).map((c, i) => (
-                <section key={i}>
-                  <h2>{c.title}</h2>
-                  <Markdown remarkPlugins={[remarkGfm]} components={components}>
-                    {c.text}
-                  </Markdown>
-                </section>
-              ))
-            )}
-          </article>
-        </Panes>
-      </DialogContent>
+      <TwoPanes>
+        <nav aria-label="Contents" className="pane-list">
+          <Field
+            look="search"
+            type="search"
+            label="Search the guide"
+            placeholder="search the guide"
+            width="100%"
+            autoFocus
+            value={asked}
+            onChange={setAsked}
+          />
+          {asked.trim() ? (
+            <List dense aria-label="Found">
+              {found.map(({ chapter, piece }, i) => (
+                <ListItemButton key={i} selected={chapter === chosen} sx={{ display: 'block' }} onClick={() => show(chapter)}>
+                  <b>{chapter.title}</b> <span className="quiet">{documents[chapter.file as DocumentFile]}</span>
+                  <div className="quiet" style={{ fontSize: 12 }}>
+                    {piece}
+                  </div>
+                </ListItemButton>
+              ))}
+              {!found.length && <p className="quiet">Nothing in the guide has these words.</p>}
+            </List>
+          ) : (
+            <List dense>
+              {item(keysFile, 'Keys and conventions', keysFile)}
+              {files.flatMap((file) =>
+                chapters
+                  .filter((c) => c.file === file && c.level <= 2)
+                  .map((c, i) => item(`${file} ${i}`, c.level === 1 ? documents[file] : c.title, c, c.level === 1 ? 0 : 1.5)),
+              )}
+            </List>
+          )}
+        </nav>
+        <Page ref={page} tabIndex={0} aria-label={chosen === keysFile ? 'Keys and conventions' : chosen.title}>
+          {chosen === keysFile ? (
+            <Keys />
+          ) : (
+            withParts(chosen).map((c, i) => (
+              <section key={i}>
+                <h2>{c.title}</h2>
+                <Markdown remarkPlugins={[remarkGfm]} components={components}>
+                  {c.text}
+                </Markdown>
+              </section>
+            ))
+          )}
+        </Page>
+      </TwoPanes>
       <DialogActions>
         {onTour && <Button onClick={onTour}>Take the tour</Button>}
         <Button onClick={onClose}>Close</Button>

@@ -1,14 +1,11 @@
+import { freeName } from '../charts/layout.ts';
 import type { Excitation } from './lens.ts';
 
 type Wave = Excitation['waves'][number];
 
 /** A name that no combination and no channel has. */
-export function freshName(combinations: readonly Excitation[], channels: readonly string[]): string {
-  const taken = new Set([...combinations.map((c) => c.name), ...channels]);
-  let name = 'together';
-  for (let n = 2; taken.has(name); n++) name = `together ${n}`;
-  return name;
-}
+export const freshName = (combinations: readonly Excitation[], channels: readonly string[]): string =>
+  freeName([...combinations.map((c) => c.name), ...channels], 'together');
 
 /** Waves with one of them changed, in the order of the channels; those of no amplitude are left out. */
 export function withWave(waves: readonly Wave[], channels: readonly string[], channel: string, part: Partial<Wave>): Wave[] {

@@ -45,18 +45,20 @@ export function Shelf() {
   const tour = useTour();
   const picker = useRef<HTMLInputElement>(null);
 
-  const add = async (body: object): Promise<void> => {
+  /** Adds a project and opens it; whether it came. */
+  const add = async (body: object): Promise<boolean> => {
     try {
       const made = await sendJson('POST', '/projects', body, projectFull);
       void mutate();
       void navigate(`/project/${made.id}/shape`);
+      return true;
     } catch (e) {
       setFault((e as Error).message);
+      return false;
     }
   };
   const takeTour = async (): Promise<void> => {
-    await add({ document: example() });
-    tour.start();
+    if (await add({ document: example() })) tour.start();
   };
   const importFile = async (file: File | undefined): Promise<void> => {
     if (!file) return;

@@ -20,7 +20,8 @@ function Bar({ placing }: { placing: Placing }) {
   // The step follows from the line and its values.
   useProject((s) => s.document?.lines.find((l) => l.name === placing.line));
   useModel((s) => s.view.values[placing.line]);
-  useHotkeys('enter', nextStep, { preventDefault: true });
+  // Enter on a button is the button's.
+  useHotkeys('enter', (e) => void ((e.target as Element).closest('button') ?? nextStep()));
   useHotkeys('escape', stopPlacing);
   useEffect(() => {
     const outside = (e: PointerEvent): void => {

@@ -85,12 +85,20 @@ export function guideModes(
   if (![...section.eu, ...section.ev].some((e) => e > 0)) return fail(shortFault.code, shortFault.message(noun), shortFault.fix);
   const k0 = discreteK((band.from + band.to) / 2, d.dt);
   const onCells: OnCells = (beta2, y) => dispersionOnCells(step, beta2, y);
-  const names = (of: readonly PortMode[]): string[] =>
-    modeNames(
+  /** Modes as the port has them: of the whole of it, along its path, with their names. */
+  const told = (of: readonly PortMode[]): { found: GuideModes } => ({
+    found: {
+      plane,
       section,
-      of.map(({ mode: { kind, e, ew, hw }, line }) => ({ kind, cutoff: line && line.kc, eu: e.u, ev: e.v, ew, hw })),
-      [!!guide.halved?.[plane.u], !!guide.halved?.[plane.v]],
-    );
+      step,
+      modes: of.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)),
+      names: modeNames(
+        section,
+        of.map(({ mode: { kind, e, ew, hw }, line }) => ({ kind, cutoff: line && line.kc, eu: e.u, ev: e.v, ew, hw })),
+        [!!guide.halved?.[plane.u], !!guide.halved?.[plane.v]],
+      ),
+    },
+  });
   const few = (found: number): { problems: Problem[] } =>
     fail('port.modes', `The cross-section has only ${found} modes on this grid.`, 'Ask for fewer, or take a finer accuracy.');
   const cutoffFault = (): { problems: Problem[] } =>
@@ -119,29 +127,13 @@ export function guideModes(
         `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the ${noun}’s rim where there is no metal, and the rim acts like metal.`,
         `Make the ${noun} larger, up to electric walls, metal, or to where the field has faded to 2 %.`,
       );
-    return {
-      found: {
-        plane,
-        section,
-        step,
-        modes: mixed.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)),
-        names: names(mixed),
-      },
-    };
+    return told(mixed);
   }
   const modes = solveSection(section, k0, { count: guide.modes, kernel });
   if (modes.length < guide.modes) return few(modes.length);
   const made = modes.map((m) => plainMode(m, uniform, k0, d.dt, onCells));
   if (made.every((m) => !m.at(band.to).propagates)) return cutoffFault();
-  return {
-    found: {
-      plane,
-      section,
-      step,
-      modes: made.map((m) => directed({ ...m, impedance: whole(m.impedance) }, guide, plane, section, band)),
-      names: names(made),
-    },
-  };
+  return told(made);
 }
 
 /** Samples along a voltage path. */

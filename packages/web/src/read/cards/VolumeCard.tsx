@@ -198,11 +198,15 @@ function Space({ card, field: recorded, bodies }: { card: VolumeCardData; field:
   return <SurfaceView corners={surface} colours={colours} arrows={arrows} bodies={bodies} solid={!onLevel} upper={upper} lower={lower} map={kind} />;
 }
 
+/** Length of the shortest arrow over the longest, and the part of the largest value below which there is none. */
+const leastArrow = 0.5;
+const faintest = 0.02;
+
 /** Arrows along faces as triangles [n][3][3]: one in each cell of a coarse raster, as long and wide as the root of the size. */
 function surfaceArrows(pieces: Pieces, field: Float32Array | null, phase: number, top: number, step: number): Float32Array {
   if (!field) return new Float32Array();
   const [c, s] = [Math.cos(phase), Math.sin(phase)];
-  const apart = 5 * step;
+  const apart = 6 * step;
   const taken = new Set<string>();
   const out: number[] = [];
   for (let n = 0; n < pieces.normals.length / 3; n++) {
@@ -214,9 +218,10 @@ function surfaceArrows(pieces: Pieces, field: Float32Array | null, phase: number
     const across = v[0] * normal[0] + v[1] * normal[1] + v[2] * normal[2];
     const flat = v.map((x, a) => x - across * normal[a]);
     const size = Math.hypot(flat[0], flat[1], flat[2]);
-    if (!(size > 1e-3 * top)) continue;
+    if (!(size > faintest * top)) continue;
     taken.add(key);
-    const length = 0.85 * apart * Math.sqrt(Math.min(1, size / top));
+    // Colours tell the size: an arrow is never so short that its direction is lost.
+    const length = 0.9 * apart * Math.max(leastArrow, Math.sqrt(Math.min(1, size / top)));
     const d = flat.map((x) => x / size);
     const side = [normal[1] * d[2] - normal[2] * d[1], normal[2] * d[0] - normal[0] * d[2], normal[0] * d[1] - normal[1] * d[0]];
     const lift = place.map((p, a) => p + 0.12 * step * normal[a]);
