@@ -7,6 +7,7 @@ import ts from 'typescript-eslint';
 /** The path of data through the core: a folder may import only those before it (and its own). */
 const order = [
   'numerics',
+  'syntax',
   'curves',
   'formulas',
   'network',

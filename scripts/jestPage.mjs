@@ -3,3 +3,5 @@ import { TextDecoder, TextEncoder } from 'node:util';
 
 globalThis.TextEncoder ??= TextEncoder;
 globalThis.TextDecoder ??= TextDecoder;
+// Of plain values, as documents are.
+globalThis.structuredClone ??= (value) => (value === undefined ? value : JSON.parse(JSON.stringify(value)));

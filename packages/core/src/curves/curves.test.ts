@@ -112,9 +112,11 @@ describe('formulas on curves', () => {
     ['a - ', 'cannot be read'],
     ['a - c', 'no curve c'],
     ['import(a)', 'no function import'],
-    ['a.b', 'not arithmetic'],
-    ['[a, b]', 'not arithmetic'],
-    ['f(x) = x', 'not arithmetic'],
+    ['a.b', 'no dots'],
+    ['[a, b]', 'cannot be read'],
+    ['f(x) = x', '‘=’ at place 6'],
+    ['atan2(a)', 'takes 2, not 1'],
+    ['constructor(a)', 'no function constructor'],
     ['a'.repeat(301), 'longer'],
   ])('%s is refused in words', (text, words) => {
     expect(() => readCurveFormula(text, ['a', 'b'])).toThrow(CurveFormulaFault);

@@ -1,45 +1,30 @@
-import type { MathNode, Unit } from 'mathjs';
-import mathjs from 'mathjs/lib/browser/math.js';
 import type { Quantity } from '../entries/index.ts';
-import { FormulaFault, formulas } from '../formulas/index.ts';
+import { type Formula, FormulaFault, formulas } from '../formulas/index.ts';
+import { type Node, parse, SyntaxFault } from '../syntax/index.ts';
+import { alike, Amount, functions, measure, measures, negated, operations, unit, type Value } from './amount.ts';
 import { type constantNames, functionNames, unitNameList } from './names.ts';
 import { type Reference, referenceOf } from './reference.ts';
-import { sameNumber } from '../numerics/tolerance.ts';
 
-/** mathjs with nothing reachable from an expression but arithmetic on numbers and units. */
-const math = mathjs.create(mathjs.all, { number: 'number', predictable: false });
+export type { Value } from './amount.ts';
 
-/** A value with its unit, as mathjs keeps it, or a plain number. */
-export type Value = number | Unit;
+/** A number in SI as a value with what it measures. */
+export const valueOf = (si: number, quantity: Exclude<Quantity, 'number'> | 'area' | 'volume' | 'number'): Value =>
+  quantity === 'number' ? si : new Amount(si, measures[quantity]);
 
+const over = (a: string, b: string): Amount => operations['/'](unit(a), unit(b)) as Amount;
 const constants: Record<(typeof constantNames)[number], Value> = {
   pi: Math.PI,
   e: Math.E,
-  c0: math.unit(299792458, 'm/s'),
-  eps0: math.unit(8.8541878128e-12, 'F/m'),
-  mu0: math.unit(1.25663706212e-6, 'H/m'),
-  eta0: math.unit(376.730313668, 'ohm'),
+  c0: new Amount(299792458, over('m', 's').dimensions),
+  eps0: new Amount(8.8541878128e-12, over('F', 'm').dimensions),
+  mu0: new Amount(1.25663706212e-6, over('H', 'm').dimensions),
+  eta0: new Amount(376.730313668, measures.resistance),
 };
-
-const unitValues: Record<string, Value> = Object.fromEntries(unitNameList.map((n) => [n, math.unit(1, n)]));
-const builtins: Record<string, Value> = { ...unitValues, ...constants };
-
-const references: Record<Exclude<Quantity, 'number'> | 'area' | 'volume', Unit> = {
-  length: math.unit(1, 'm'),
-  angle: math.unit(1, 'rad'),
-  frequency: math.unit(1, 'Hz'),
-  resistance: math.unit(1, 'ohm'),
-  inductance: math.unit(1, 'H'),
-  capacitance: math.unit(1, 'F'),
-  conductivity: math.unit(1, 'S/m'),
-  time: math.unit(1, 's'),
-  area: math.unit(1, 'm^2'),
-  volume: math.unit(1, 'm^3'),
-};
-
-/** A number in SI as a value with the unit of what it measures. */
-export const valueOf = (si: number, quantity: keyof typeof references | 'number'): Value =>
-  quantity === 'number' ? si : (math.multiply(references[quantity], si) as Unit);
+/** Names that have a value everywhere. */
+const builtins: ReadonlyMap<string, Value> = new Map<string, Value>([
+  ...unitNameList.map((n) => [n, unit(n)] as const),
+  ...Object.entries(constants),
+]);
 
 /** An expression that cannot be used, with the reason and the cure. */
 export class ExpressionFault extends Error {
@@ -63,53 +48,52 @@ export interface Compiled {
   evaluate(parameter: (name: string) => Value | undefined, geometry: (reference: Reference) => Value, notes?: string[]): Value;
 }
 
-/** Where functions leave their notes during an evaluation. */
-let noted: string[] | undefined;
+/** Whence an evaluation takes what it does not know, and where it leaves its notes. */
+interface Around {
+  parameter(name: string): Value | undefined;
+  geometry(reference: Reference): Value;
+  notes?: string[];
+}
+type Evaluated = (around: Around) => Value;
 
-// Design functions take and give quantities with units, checked against what each argument must measure.
-math.import(
-  Object.fromEntries(
-    formulas.map((formula) => [
-      formula.name,
-      (...given: Value[]): Value => {
-        const shape = `${formula.name}(${formula.args.map((a) => a.name).join(', ')})`;
-        if (given.length > formula.args.length)
-          throw new ExpressionFault('function.arguments', `${formula.name} takes at most ${formula.args.length} values.`, `Write ${shape}.`);
-        const si = formula.args.map((arg, i) => {
-          if (i >= given.length) {
-            if (arg.otherwise !== undefined) return arg.otherwise;
-            throw new ExpressionFault('function.arguments', `${formula.name} lacks its ${arg.name}, the ${arg.about}.`, `Write ${shape}.`);
-          }
-          const v = toSI(given[i], arg.quantity, `the ${arg.name} of ${formula.name}`);
-          if (!arg.anyReal && v <= 0)
-            throw new ExpressionFault(
-              'function.arguments',
-              `The ${arg.about} (${arg.name}) of ${formula.name} is not above zero.`,
-              'Give a positive value.',
-            );
-          return v;
-        });
-        try {
-          const { si: value, outside } = formula.compute(si);
-          if (outside) noted?.push(outside);
-          return valueOf(value, formula.result);
-        } catch (error) {
-          if (error instanceof FormulaFault) throw new ExpressionFault('function.impossible', error.message, error.fix);
-          throw error;
-        }
-      },
-    ]),
-  ),
-);
+const formulaOf: ReadonlyMap<string, Formula> = new Map(formulas.map((f) => [f.name, f]));
 
-const operators = new Set(['add', 'subtract', 'multiply', 'divide', 'pow', 'unaryMinus', 'unaryPlus']);
+/**
+ * A design function of quantities, each checked against what it must measure.
+ * @throws ExpressionFault where one is missing or does not fit.
+ */
+function applied(formula: Formula, given: readonly Value[], around: Around): Value {
+  const si = formula.args.map((arg, i) => {
+    if (i >= given.length) {
+      if (arg.otherwise !== undefined) return arg.otherwise;
+      throw new ExpressionFault('function.arguments', `${formula.name} lacks its ${arg.name}, the ${arg.about}.`, `Write ${shapeOf(formula)}.`);
+    }
+    const v = toSI(given[i], arg.quantity, `the ${arg.name} of ${formula.name}`);
+    if (!arg.anyReal && v <= 0)
+      throw new ExpressionFault(
+        'function.arguments',
+        `The ${arg.about} (${arg.name}) of ${formula.name} is not above zero.`,
+        'Give a positive value.',
+      );
+    return v;
+  });
+  try {
+    const { si: value, outside } = formula.compute(si);
+    if (outside) around.notes?.push(outside);
+    return valueOf(value, formula.result);
+  } catch (error) {
+    if (error instanceof FormulaFault) throw new ExpressionFault('function.impossible', error.message, error.fix);
+    throw error;
+  }
+}
+const shapeOf = (formula: Formula): string => `${formula.name}(${formula.args.map((a) => a.name).join(', ')})`;
+
 const maxNodes = 200;
 const cache = new Map<string, Compiled>();
 
 /**
- * Parses an expression of the restricted language: numbers, units, names, + - * / ^, brackets and the functions above.
- * No assignment, no function definition, no strings, matrices or property access; at most 300 characters and 200 nodes.
- * Throws ExpressionFault.
+ * Reads an expression of the restricted language: numbers, units, names, + - * / ^, brackets and the functions of `names.ts`; at most 300 characters
+ * and 200 terms.
  * @throws ExpressionFault where the text is no expression.
  */
 export function compile(text: string): Compiled {
@@ -117,53 +101,20 @@ export function compile(text: string): Compiled {
   if (known) return known;
   if (text.length > 300)
     throw new ExpressionFault('expression.too-long', 'The expression is longer than 300 characters.', 'Split it into parameters.');
-  let tree: MathNode;
-  try {
-    tree = math.parse(text);
-  } catch (error) {
-    throw new ExpressionFault(
-      'expression.syntax',
-      `‘${text}’ cannot be read: ${(error as Error).message.replace(/\.$/, '')}.`,
-      "Write it like '2*arm + 0.5 mm'.",
-    );
-  }
-  const uses = new Set<string>();
-  const pointed = new Map<string, Reference>();
-  tree = tree.transform((node) => {
-    const reference = referenceOf(node);
-    if (!reference || reference.paths.some((p) => Object.hasOwn(builtins, p[0]))) return node;
-    const name = `§${reference.text}`;
-    pointed.set(name, reference);
-    return new math.SymbolNode(name);
-  });
-  for (const name of namesIn(tree, text)) if (!pointed.has(name)) uses.add(name);
-  const code = tree.compile();
+  const builder = new Builder(text);
+  const code = builder.build(treeOf(text));
   // An expression of numbers and units alone has one value for ever.
+  const isFixed = builder.uses.size + builder.references.size === 0;
   let constant: Value | undefined;
-  const isFixed = uses.size + pointed.size === 0;
   const compiled: Compiled = {
-    uses: [...uses],
-    references: [...pointed.values()],
+    uses: [...builder.uses],
+    references: [...builder.references.values()],
     fixed: isFixed ? new Map() : null,
     evaluate(parameter, geometry, notes) {
       if (constant !== undefined) return constant;
-      const outer = noted;
-      noted = notes;
-      try {
-        const value = code.evaluate({
-          get: (name: string) => {
-            const reference = pointed.get(name);
-            return reference ? geometry(reference) : (parameter(name) ?? builtins[name]);
-          },
-          set: () => undefined,
-          has: (name: string) => pointed.has(name) || Object.hasOwn(builtins, name) || uses.has(name),
-          keys: () => uses.keys(),
-        } as unknown as object) as Value;
-        if (isFixed && !notes?.length) constant = value;
-        return value;
-      } finally {
-        noted = outer;
-      }
+      const value = code({ parameter, geometry, notes });
+      if (isFixed && !notes?.length) constant = value;
+      return value;
     },
   };
   if (cache.size > 20_000) cache.clear();
@@ -171,52 +122,99 @@ export function compile(text: string): Compiled {
   return compiled;
 }
 
-/** Names that an expression uses beside those of the language; throws ExpressionFault where it holds anything but arithmetic. */
-function namesIn(tree: MathNode, text: string): string[] {
-  const names: string[] = [];
-  let nodes = 0;
-  tree.traverse((node, path, parent) => {
-    if (++nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into parameters.');
-    const any = node as MathNode & { fn?: { name?: string } | string; name?: string; value?: unknown };
-    switch (node.type) {
-      case 'ParenthesisNode':
-        return;
-      case 'ConstantNode':
-        if (typeof any.value === 'number') return;
-        break;
-      case 'OperatorNode':
-        if (operators.has(any.fn as string)) return;
-        break;
-      case 'FunctionNode': {
-        const name = (any.fn as { name?: string }).name ?? '';
-        if (functionNames.includes(name)) return;
-        throw new ExpressionFault(
-          'expression.unknown-function',
-          `There is no function ${name || 'of that kind'}.`,
-          `Use one of ${functionNames.join(', ')}.`,
-        );
-      }
-      case 'SymbolNode':
-        if (path === 'fn' && parent?.type === 'FunctionNode') return;
-        if (!Object.hasOwn(builtins, any.name!)) names.push(any.name!);
-        return;
-    }
-    throw new ExpressionFault(
-      'expression.not-allowed',
-      `‘${text}’ uses something that is not arithmetic.`,
-      'Use numbers, units, names of parameters, + - * / ^ and functions.',
-    );
-  });
-  return names;
+function treeOf(text: string): Node {
+  try {
+    return parse(text);
+  } catch (error) {
+    if (!(error instanceof SyntaxFault)) throw error;
+    throw new ExpressionFault('expression.syntax', `‘${text}’ cannot be read: ${error.message}.`, "Write it like '2*arm + 0.5 mm'.");
+  }
 }
 
-const isUnit = (v: unknown): v is Unit => typeof v === 'object' && v !== null && (v as { isUnit?: boolean }).isUnit === true;
+/** Makes functions of a tree, and keeps what it uses. */
+class Builder {
+  readonly uses = new Set<string>();
+  readonly references = new Map<string, Reference>();
+  private nodes = 0;
+  constructor(private readonly text: string) {}
 
-/** The name of what a value measures, for messages. */
-export function measure(value: Value): string {
-  if (!isUnit(value)) return 'a plain number';
-  for (const [name, unit] of Object.entries(references)) if (unit.equalBase(value)) return `${name.startsWith('a') ? 'an' : 'a'} ${name}`;
-  return `a quantity in ${value.toSI().formatUnits() || 'other units'}`;
+  build(node: Node): Evaluated {
+    if (++this.nodes > maxNodes) throw new ExpressionFault('expression.too-long', 'The expression has too many terms.', 'Split it into parameters.');
+    switch (node.kind) {
+      case 'number':
+        return () => node.value;
+      case 'group':
+        return this.build(node.of);
+      case 'sign': {
+        const of = this.build(node.of);
+        return node.negative ? (around) => negated(of(around)) : of;
+      }
+      case 'binary': {
+        const [a, b] = [this.build(node.a), this.build(node.b)];
+        const operation = operations[node.op];
+        return (around) => operation(a(around), b(around));
+      }
+      case 'name':
+        return this.name(node.name);
+      case 'path':
+        return this.path(node);
+      case 'call':
+        return this.call(node.name, node.args);
+    }
+  }
+
+  private name(name: string): Evaluated {
+    const builtin = builtins.get(name);
+    if (builtin !== undefined) return () => builtin;
+    this.uses.add(name);
+    return ({ parameter }) => {
+      const value = parameter(name);
+      if (value === undefined) throw new Error(`${name} has no value`);
+      return value;
+    };
+  }
+
+  private path(node: Node): Evaluated {
+    const read = referenceOf(node);
+    if (!read || read.paths.some((p) => builtins.has(p[0])))
+      throw new ExpressionFault(
+        'expression.not-allowed',
+        `‘${this.text}’ has a dot where no part of the model is named.`,
+        'Write it like film.max.x or edge(film.top, film.xmax).length.',
+      );
+    const reference = this.references.get(read.text) ?? read;
+    this.references.set(reference.text, reference);
+    return ({ geometry }) => geometry(reference);
+  }
+
+  private call(name: string, args: readonly Node[]): Evaluated {
+    const own = functions.get(name);
+    const formula = formulaOf.get(name);
+    if (name === 'edge' || name === 'corner')
+      throw new ExpressionFault('expression.not-allowed', `What of ${name}(...) is meant is not said.`, `Write it like ${name}(...).x.`);
+    if (!own && !formula)
+      throw new ExpressionFault('expression.unknown-function', `There is no function ${name}.`, `Use one of ${functionNames.join(', ')}.`);
+    const values = args.map((a) => this.build(a));
+    if (formula) {
+      if (args.length > formula.args.length)
+        throw new ExpressionFault('function.arguments', `${name} takes at most ${formula.args.length} values.`, `Write ${shapeOf(formula)}.`);
+      return (around) =>
+        applied(
+          formula,
+          values.map((v) => v(around)),
+          around,
+        );
+    }
+    const { takes, of } = own!;
+    const [least, most] = takes;
+    if (args.length < least || args.length > most)
+      throw new ExpressionFault(
+        'function.arguments',
+        `${name} takes ${least === most ? least : most === Infinity ? 'one or more' : `${least} or ${most}`} ${most === 1 ? 'value' : 'values'}, not ${args.length}.`,
+        most === 1 ? `Write ${name}(x).` : `Write ${name}(x, y).`,
+      );
+    return (around) => of(...values.map((v) => v(around)));
+  }
 }
 
 const examples: Record<Quantity, string> = {
@@ -236,26 +234,15 @@ const examples: Record<Quantity, string> = {
  * @throws ExpressionFault where it measures something else.
  */
 export function toSI(value: Value, quantity: Quantity, text: string): number {
-  let si = NaN;
-  if (isUnit(value)) {
-    const dimensionless = (value as unknown as { dimensions: number[] }).dimensions.every((d) => Math.abs(d) < sameNumber);
-    const fits = quantity === 'number' ? dimensionless : references[quantity].equalBase(value);
-    if (!fits)
-      throw new ExpressionFault(
-        'expression.wrong-unit',
-        `‘${text}’ is ${measure(value)}, but ${article(quantity)} is needed here.`,
-        `Give it a unit that fits, as in ${examples[quantity]}.`,
-      );
-    si = (value as unknown as { value: number }).value ?? NaN;
-  } else if (typeof value === 'number') {
-    if (quantity !== 'number' && value !== 0)
-      throw new ExpressionFault(
-        'expression.wrong-unit',
-        `‘${text}’ is a plain number, but ${article(quantity)} is needed here.`,
-        `Add a unit, as in ${examples[quantity]}.`,
-      );
-    si = value;
-  }
+  const fits =
+    typeof value === 'number' ? quantity === 'number' || value === 0 : quantity !== 'number' && alike(value.dimensions, measures[quantity]);
+  if (!fits)
+    throw new ExpressionFault(
+      'expression.wrong-unit',
+      `‘${text}’ is ${measure(value)}, but ${article(quantity)} is needed here.`,
+      typeof value === 'number' ? `Add a unit, as in ${examples[quantity]}.` : `Give it a unit that fits, as in ${examples[quantity]}.`,
+    );
+  const si = anySI(value);
   if (!Number.isFinite(si))
     throw new ExpressionFault(
       'expression.not-finite',
@@ -267,8 +254,5 @@ export function toSI(value: Value, quantity: Quantity, text: string): number {
 
 const article = (quantity: Quantity): string => (quantity === 'angle' ? 'an angle' : `a ${quantity}`);
 
-/** The value in SI whatever it measures, with the name of the measure. */
-export function anySI(value: Value): number {
-  if (typeof value === 'number') return value;
-  return isUnit(value) ? ((value as unknown as { value: number }).value ?? NaN) : NaN;
-}
+/** The value in SI whatever it measures. */
+export const anySI = (value: Value): number => (typeof value === 'number' ? value : value.si);

@@ -1,6 +1,7 @@
 import { atPath, type Chip, type ChipValues, type Parameter, type Place, type Problem, problem, type Quantity } from '../entries/index.ts';
 
-import { anySI, compile, ExpressionFault, measure, toSI, type Value } from './language.ts';
+import { measure } from './amount.ts';
+import { anySI, compile, ExpressionFault, toSI, type Value } from './language.ts';
 import { nearestName } from './nearest.ts';
 import { reservedNames } from './names.ts';
 import type { Reference } from './reference.ts';

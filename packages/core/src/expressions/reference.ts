@@ -1,4 +1,4 @@
-import type { MathNode } from 'mathjs';
+import type { Node } from '../syntax/index.ts';
 
 /**
  * A reference to geometry inside an expression, such as film.max.x, board.top.area, edge(board.top, board.hole.side).length
@@ -17,49 +17,20 @@ export interface Reference {
   tail: string[];
 }
 
-interface Loose {
-  type: string;
-  name?: string;
-  value?: unknown;
-  object?: Loose;
-  index?: { dotNotation?: boolean; dimensions: Loose[] };
-  fn?: Loose;
-  args?: Loose[];
-}
-
-/** Names of a chain a.b.c, and the node it hangs on. */
-function chain(node: Loose): { head: Loose; names: string[] } | null {
-  const names: string[] = [];
-  let at = node;
-  while (at.type === 'AccessorNode') {
-    const value = at.index?.dotNotation ? at.index.dimensions[0]?.value : undefined;
-    if (typeof value !== 'string') return null;
-    names.unshift(value);
-    at = at.object!;
-  }
-  return { head: at, names };
-}
-
-const pathOf = (node: Loose): string[] | null => {
-  const found = chain(node);
-  return found && found.head.type === 'SymbolNode' && found.names.length ? [found.head.name!, ...found.names] : null;
-};
+const pathOf = (node: Node): string[] | null => (node.kind === 'path' && node.head.kind === 'name' ? [node.head.name, ...node.names] : null);
 
 /** The reference that a node of the expression is, or null. */
-export function referenceOf(node: MathNode): Reference | null {
-  const loose = node as unknown as Loose;
-  if (loose.type !== 'AccessorNode') return null;
-  const found = chain(loose);
-  if (!found) return null;
-  const { head, names } = found;
-  if (head.type === 'SymbolNode') return { text: [head.name, ...names].join('.'), of: 'line', paths: [[head.name!, ...names]], nth: 1, tail: [] };
-  const of = head.type === 'FunctionNode' ? head.fn?.name : undefined;
+export function referenceOf(node: Node): Reference | null {
+  const path = pathOf(node);
+  if (path) return { text: path.join('.'), of: 'line', paths: [path], nth: 1, tail: [] };
+  if (node.kind !== 'path' || node.head.kind !== 'call') return null;
+  const { name: of, args: all } = node.head;
   if (of !== 'edge' && of !== 'corner') return null;
-  const args = [...head.args!];
-  const last = args[args.length - 1];
-  const nth = last?.type === 'ConstantNode' && typeof last.value === 'number' ? (args.pop(), last.value as number) : 1;
+  const args = [...all];
+  const last = args.at(-1);
+  const nth = last?.kind === 'number' ? (args.pop(), last.value) : 1;
   const paths = args.map(pathOf);
-  if (paths.some((p) => !p)) return null;
-  const inside = [...paths.map((p) => p!.join('.')), ...(nth !== 1 ? [String(nth)] : [])].join(', ');
-  return { text: [`${of}(${inside})`, ...names].join('.'), of, paths: paths as string[][], nth, tail: names };
+  if (!paths.every((p) => p !== null)) return null;
+  const inside = [...paths.map((p) => p.join('.')), ...(nth !== 1 ? [String(nth)] : [])].join(', ');
+  return { text: [`${of}(${inside})`, ...node.names].join('.'), of, paths, nth, tail: node.names };
 }

@@ -9,6 +9,7 @@ import { download } from '../ui/download.ts';
 import { cardDrawing, cardPicture } from './cardPicture.ts';
 import { IconTool } from '../kit/IconTool.tsx';
 import { CardFrame } from './CardFrame.ts';
+import { copyTable } from '../kit/tableText.ts';
 
 interface Props {
   title: string;
@@ -100,6 +101,7 @@ export function Card({ title: kind, about, file, tools, exports = [], waiting = 
             { label: 'Picture (PNG)', act: () => take('png', cardPicture) },
             { label: 'Drawing (SVG)', act: () => take('svg', cardDrawing) },
             ...exports,
+            ...(anchor && body.current?.querySelector('table') ? [{ label: 'Copy as table', act: () => copyTable(body.current) }] : []),
           ].map((e) => entry(e, waiting))}
           {board && <Divider />}
           {board?.actions.map((e) => entry(e))}

@@ -5,8 +5,7 @@ import { frequenciesKept } from '@jadebell/core/results';
 import type { Run } from '../api/types.ts';
 import { Card } from './Card.tsx';
 import { download } from '../ui/download.ts';
-import { Figures } from '../kit/Figures.tsx';
-import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
+import { type Column, DataTable } from '../kit/DataTable.tsx';
 import { Scroll } from '../kit/Scroll.tsx';
 
 /** What is told at the frequencies of a recorder; without one at all recorded. */
@@ -29,6 +28,14 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
   const meta = run.meta!;
   const lists = rows.map((r) => frequenciesKept(meta, r.of));
   const all = meta.recordAt.filter((f) => lists.some((own) => own.includes(f)));
+  const shown: Column<Props['rows'][number]>[] = [
+    ...heads.map((title, i): Column<Props['rows'][number]> => ({ title, value: (row) => row.heads[i], mono: i > 0 })),
+    ...all.map((f): Column<Props['rows'][number]> => ({
+      title: formatSI(f, 'frequency'),
+      mono: true,
+      cell: (row) => row.texts[frequenciesKept(meta, row.of).indexOf(f)] ?? '–',
+    })),
+  ];
   const csv = (): void =>
     download(
       `${file}.csv`,
@@ -44,26 +51,7 @@ export function FiguresTable({ run, title, about, file, heads, rows, columns }: 
   return (
     <Card title={title} about={`run ${run.number}, ${about}`} file={file} exports={[{ label: 'Values (CSV)', act: csv }]}>
       <Scroll label={title}>
-        <Figures>
-          <TableHead>
-            <TableRow>
-              {[...heads, ...all.map((f) => formatSI(f, 'frequency'))].map((h, i) => (
-                <TableCell key={i}>{h}</TableCell>
-              ))}
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((row, n) => (
-              <TableRow key={row.heads.join(' ')}>
-                {[...row.heads, ...all.map((f) => row.texts[lists[n].indexOf(f)] ?? '–')].map((text, i) => (
-                  <TableCell key={i} className={i ? 'mono' : undefined}>
-                    {text}
-                  </TableCell>
-                ))}
-              </TableRow>
-            ))}
-          </TableBody>
-        </Figures>
+        <DataTable columns={shown} rows={rows} keyOf={(row) => row.heads.join(' ')} />
       </Scroll>
     </Card>
   );

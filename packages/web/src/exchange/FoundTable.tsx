@@ -1,88 +1,73 @@
 import { formatSI } from '@jadebell/core/expressions/format';
-import { TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { type Column, DataTable } from '../kit/DataTable.tsx';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { Field } from '../kit/Field.tsx';
-import { Figures } from '../kit/Figures.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { type Control, Controller } from 'react-hook-form';
+import { Message } from '../kit/Message.tsx';
+import { type FileUnit, type TakingValues, units } from './taking.ts';
 import type { Found, FoundPart } from '../workers/exchange.protocol.ts';
 
-/** Metres of the units that a file may be in. */
-export const units: Record<string, number> = { nm: 1e-9, um: 1e-6, mm: 1e-3, cm: 1e-2, m: 1, mil: 25.4e-6, inch: 25.4e-3 };
-
-/** What is to become of a part of a file. */
-export interface Taking {
-  taken: boolean;
-  material: string;
-  thickness: string;
-}
-
-const size = (part: FoundPart, unit: string): string =>
+const size = (part: FoundPart, unit: FileUnit | ''): string =>
   part.size.map((s) => (unit ? formatSI(s * units[unit], 'length', 4) : Number(s.toPrecision(4)))).join(' × ');
 
 interface Props {
   found: Found;
-  unit: string;
-  choices: readonly Taking[];
+  unit: FileUnit | '';
+  control: Control<TakingValues>;
   materials: readonly string[];
-  onChange(part: number, change: Partial<Taking>): void;
 }
 
 /** Parts or layers of a file: which are taken, how large they are, of what they are. */
-export function FoundTable({ found, unit, choices, materials, onChange }: Props) {
+export function FoundTable({ found, unit, control, materials }: Props) {
+  const outlines = found.parts[0]?.kind === 'outlines';
+  const columns: Column<FoundPart>[] = [
+    {
+      title: 'take',
+      cell: (p, i) => (
+        <Controller
+          control={control}
+          name={`parts.${i}.taken`}
+          render={({ field: { value, onChange } }) => <Tick silent label={`Take ${p.name}`} value={value} disabled={!p.closed} onChange={onChange} />}
+        />
+      ),
+    },
+    { title: outlines ? 'layer' : 'part', value: (p) => p.name },
+    { title: 'size', value: (p) => Math.hypot(...p.size), mono: true, cell: (p) => size(p, unit) },
+    {
+      title: 'material',
+      cell: (p, i) => (
+        <Controller
+          control={control}
+          name={`parts.${i}.material`}
+          render={({ field: { value, onChange } }) => (
+            <Choice look="chip" label={`Material of ${p.name}`} value={value} options={plainOptions(materials)} onChange={onChange} />
+          )}
+        />
+      ),
+    },
+    outlines
+      ? {
+          title: 'thickness',
+          cell: (p, i) => (
+            <Controller
+              control={control}
+              name={`parts.${i}.thickness`}
+              render={({ field: { value, onChange }, fieldState: { error } }) => (
+                <>
+                  <Field mono width={80} label={`Thickness of ${p.name}`} failing={!!error} value={value} onChange={onChange} />
+                  {error && <Message>{error.message}</Message>}
+                </>
+              )}
+            />
+          ),
+        }
+      : { title: 'triangles', value: (p) => p.count, cell: (p) => <span className="quiet">{p.count.toLocaleString('en')}</span> },
+    { title: 'found', cell: (p) => <span className={p.closed ? 'quiet' : 'bad'}>{p.remarks.join(' ')}</span> },
+  ];
   return (
     <div className="table-scroll">
-      <Figures>
-        <TableHead>
-          <TableRow>
-            <TableCell>take</TableCell>
-            <TableCell>{found.parts[0]?.kind === 'outlines' ? 'layer' : 'part'}</TableCell>
-            <TableCell>size</TableCell>
-            <TableCell>material</TableCell>
-            <TableCell>{found.parts[0]?.kind === 'outlines' ? 'thickness' : 'triangles'}</TableCell>
-            <TableCell>found</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {found.parts.map((p, i) => (
-            <TableRow key={p.index}>
-              <TableCell>
-                <Tick
-                  silent
-                  label={`Take ${p.name}`}
-                  value={choices[i]?.taken ?? false}
-                  disabled={!p.closed}
-                  onChange={(taken) => onChange(i, { taken })}
-                />
-              </TableCell>
-              <TableCell>{p.name}</TableCell>
-              <TableCell className="mono">{size(p, unit)}</TableCell>
-              <TableCell>
-                <Choice
-                  look="chip"
-                  label={`Material of ${p.name}`}
-                  value={choices[i]?.material ?? ''}
-                  options={plainOptions(materials)}
-                  onChange={(material) => onChange(i, { material })}
-                />
-              </TableCell>
-              <TableCell>
-                {p.kind === 'outlines' ? (
-                  <Field
-                    mono
-                    width={80}
-                    label={`Thickness of ${p.name}`}
-                    value={choices[i]?.thickness ?? ''}
-                    onChange={(thickness) => onChange(i, { thickness })}
-                  />
-                ) : (
-                  <span className="quiet">{p.count.toLocaleString('en')}</span>
-                )}
-              </TableCell>
-              <TableCell className={p.closed ? 'quiet' : 'bad'}>{p.remarks.join(' ')}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Figures>
+      <DataTable label="Found in the file" columns={columns} rows={found.parts} keyOf={(p) => p.index} />
     </div>
   );
 }

@@ -12,8 +12,8 @@ import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 import { sizeOf } from '@jadebell/core/methods';
 import { Tool } from '../kit/Tool.tsx';
-import { Figures } from '../kit/Figures.tsx';
-import { Button, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { type Column, DataTable } from '../kit/DataTable.tsx';
+import { Button } from '@mui/material';
 import { Tick } from '../kit/Tick.tsx';
 import { Message } from '../kit/Message.tsx';
 import { ExploreFrame } from './ExploreFrame.ts';
@@ -59,6 +59,41 @@ export default function ExploreStage() {
     const i = c.db.indexOf(Math.min(...c.db));
     return { db: c.db[i], frequency: c.frequency[i] };
   };
+  const gain = (r: Run): number | null => {
+    const figures = r.meta!.farField?.figures ?? [];
+    return figures.length ? 10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain))) : null;
+  };
+  const low = (r: Run) => lowest(curves.find((c) => c.run.id === r.id));
+  const columns: Column<Run>[] = [
+    {
+      title: 'run',
+      value: (r) => r.number,
+      cell: (r) => (
+        <span className="row" style={{ gap: 6 }}>
+          <Tick
+            silent
+            label={`Show run ${r.number}`}
+            value={!hidden.includes(r.id)}
+            onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
+          />
+          <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
+          {r.number}
+        </span>
+      ),
+    },
+    { title: 'accuracy', value: (r) => r.accuracy },
+    ...names.map((n): Column<Run> => ({
+      title: n,
+      style: varied.includes(n) ? { color: 'var(--plum)' } : undefined,
+      value: (r) => r.parameters.find((p) => p.name === n)?.si,
+      mono: true,
+      cell: (r) => valueOf(r, n),
+    })),
+    { title: 'lowest S11 (dB)', value: (r) => low(r)?.db, mono: true, cell: (r) => low(r)?.db.toFixed(2) },
+    { title: 'at', value: (r) => low(r)?.frequency, mono: true, cell: (r) => low(r) && formatSI(low(r)!.frequency, 'frequency') },
+    { title: 'best realised gain (dBi)', value: gain, mono: true, cell: (r) => gain(r)?.toFixed(2) },
+    { title: 'cells or unknowns', value: (r) => sizeOf(r.meta!).count, mono: true, cell: (r) => sizeOf(r.meta!).count.toLocaleString('en') },
+  ];
   const csv = (): void => {
     const rows = Math.max(...curves.map((c) => c.db.length));
     const pad = (v: ArrayLike<number>): number[] => Array.from({ length: rows }, (_, i) => v[i] ?? ('' as unknown as number));
@@ -86,57 +121,7 @@ export default function ExploreStage() {
         }
       >
         <div className="scroll">
-          <Figures>
-            <TableHead>
-              <TableRow>
-                <TableCell>run</TableCell>
-                <TableCell>accuracy</TableCell>
-                {names.map((n) => (
-                  <TableCell key={n} style={varied.includes(n) ? { color: 'var(--plum)' } : undefined}>
-                    {n}
-                  </TableCell>
-                ))}
-                <TableCell>lowest S11 (dB)</TableCell>
-                <TableCell>at</TableCell>
-                <TableCell>best realised gain (dBi)</TableCell>
-                <TableCell>cells or unknowns</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {runs.map((r) => {
-                const low = lowest(curves.find((c) => c.run.id === r.id));
-                const figures = r.meta!.farField?.figures ?? [];
-                return (
-                  <TableRow key={r.id}>
-                    <TableCell>
-                      <span className="row" style={{ gap: 6 }}>
-                        <Tick
-                          silent
-                          label={`Show run ${r.number}`}
-                          value={!hidden.includes(r.id)}
-                          onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
-                        />
-                        <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
-                        {r.number}
-                      </span>
-                    </TableCell>
-                    <TableCell>{r.accuracy}</TableCell>
-                    {names.map((n) => (
-                      <TableCell key={n} className="mono">
-                        {valueOf(r, n)}
-                      </TableCell>
-                    ))}
-                    <TableCell className="mono">{low ? low.db.toFixed(2) : ''}</TableCell>
-                    <TableCell className="mono">{low ? formatSI(low.frequency, 'frequency') : ''}</TableCell>
-                    <TableCell className="mono">
-                      {figures.length ? (10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain)))).toFixed(2) : ''}
-                    </TableCell>
-                    <TableCell className="mono">{sizeOf(r.meta!).count.toLocaleString('en')}</TableCell>
-                  </TableRow>
-                );
-              })}
-            </TableBody>
-          </Figures>
+          <DataTable label="Runs of the project" columns={columns} rows={runs} keyOf={(r) => r.id} />
           {error && <Message>{error.message}</Message>}
         </div>
       </Card>

@@ -1,9 +1,8 @@
 import { formatSI } from '@jadebell/core/expressions/format';
 import type { ModeFigures } from '@jadebell/core/solvers/sections';
 import { crossover, lossText } from './display.ts';
-import { Figures } from '../kit/Figures.tsx';
+import { type Column, DataTable } from '../kit/DataTable.tsx';
 import { Tool } from '../kit/Tool.tsx';
-import { TableHead, TableRow, TableCell, TableBody } from '@mui/material';
 import { SettingList } from '../kit/SettingList.ts';
 
 interface Props {
@@ -23,41 +22,40 @@ const indexText = (n: number): string => n.toFixed(6);
 export function ModeTable({ figures, chosen, axes, onChoose }: Props) {
   const line = figures.some((f) => f.line);
   const bend = figures.some((f) => f.quarterTurn !== null);
+  const impedance = (f: ModeFigures): number | null => f.line?.powerCurrent ?? (f.propagates ? f.waveImpedance[0] : null);
+  const columns: Column<ModeFigures>[] = [
+    {
+      title: 'mode',
+      cell: (_, n) => (
+        <Tool bare aria-pressed={n === chosen} aria-label={`Mode ${n + 1}`} onClick={() => onChoose(n)}>
+          {n + 1}
+        </Tool>
+      ),
+    },
+    { title: 'kind', value: (f) => f.name, cell: (f) => (f.propagates ? f.name : `${f.name}, cut off`) },
+    { title: 'index', value: (f) => (f.propagates ? f.index[0] : -f.index[1]), mono: true, cell: (f) => (f.propagates ? indexText(f.index[0]) : `−j ${f.index[1].toPrecision(4)}`) }, // prettier-ignore
+    { title: 'loss', value: (f) => f.alpha, mono: true, cell: (f) => lossText(f.alpha) },
+    ...(bend ? [{ title: 'quarter turn', value: (f: ModeFigures) => f.quarterTurn, mono: true, cell: (f: ModeFigures) => (f.quarterTurn === null ? '' : decibels(f.quarterTurn)) }] : []), // prettier-ignore
+    { title: 'group index', value: (f) => f.groupIndex, mono: true, cell: (f) => f.groupIndex?.toFixed(4) },
+    {
+      title: line ? 'impedance 2P/I²' : 'wave impedance',
+      value: impedance,
+      mono: true,
+      cell: (f) => (impedance(f) === null ? '' : ohms(impedance(f)!)),
+    },
+    { title: 'area', value: (f) => f.area, mono: true, cell: (f) => areaText(f.area) },
+    { title: `E along ${axes[0]}`, value: (f) => f.alongFirst, mono: true, cell: (f) => `${(100 * f.alongFirst).toFixed(1)} %` },
+  ];
   return (
-    <Figures className="mode-table">
-      <TableHead>
-        <TableRow>
-          <TableCell aria-label="mode" />
-          <TableCell>kind</TableCell>
-          <TableCell>index</TableCell>
-          <TableCell>loss</TableCell>
-          {bend && <TableCell>quarter turn</TableCell>}
-          <TableCell>group index</TableCell>
-          <TableCell>{line ? 'impedance 2P/I²' : 'wave impedance'}</TableCell>
-          <TableCell>area</TableCell>
-          <TableCell>E along {axes[0]}</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {figures.map((f, n) => (
-          <TableRow key={n} className={n === chosen ? 'selected' : ''} onClick={() => onChoose(n)}>
-            <TableCell>
-              <Tool bare aria-pressed={n === chosen} aria-label={`Mode ${n + 1}`} onClick={() => onChoose(n)}>
-                {n + 1}
-              </Tool>
-            </TableCell>
-            <TableCell>{f.propagates ? f.name : `${f.name}, cut off`}</TableCell>
-            <TableCell className="mono">{f.propagates ? indexText(f.index[0]) : `−j ${f.index[1].toPrecision(4)}`}</TableCell>
-            <TableCell className="mono">{lossText(f.alpha)}</TableCell>
-            {bend && <TableCell className="mono">{f.quarterTurn === null ? '' : decibels(f.quarterTurn)}</TableCell>}
-            <TableCell className="mono">{f.groupIndex === null ? '' : f.groupIndex.toFixed(4)}</TableCell>
-            <TableCell className="mono">{f.line ? ohms(f.line.powerCurrent) : f.propagates ? ohms(f.waveImpedance[0]) : ''}</TableCell>
-            <TableCell className="mono">{areaText(f.area)}</TableCell>
-            <TableCell className="mono">{(100 * f.alongFirst).toFixed(1)} %</TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Figures>
+    <div className="mode-table">
+      <DataTable
+        label="Modes"
+        columns={columns}
+        rows={figures}
+        keyOf={(_, n) => n}
+        rowProps={(f) => ({ className: f === figures[chosen] ? 'selected' : '', onClick: () => onChoose(figures.indexOf(f)) })}
+      />
+    </div>
   );
 }
 

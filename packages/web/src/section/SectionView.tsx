@@ -1,5 +1,5 @@
 import { formatSI } from '@jadebell/core/expressions/format';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useProject } from '../project/store.ts';
 import { closeAt } from '../ui/address.ts';
 import { quantitiesOf } from './display.ts';
@@ -11,6 +11,7 @@ import { Tool } from '../kit/Tool.tsx';
 import { Choice } from '../kit/Choice.tsx';
 import { Message } from '../kit/Message.tsx';
 import { SectionFrame } from './SectionFrame.ts';
+import { copyTable } from '../kit/tableText.ts';
 
 const tabs = { modes: 'Modes', sweep: 'Over frequency', grid: 'Finer grids' } as const;
 type Tab = keyof typeof tabs;
@@ -19,7 +20,8 @@ const busyWords = { prepare: 'laying the grid', modes: 'solving the modes', swee
 
 /** The cross-section that is open, in place of the stage view: bodies and grid, modes and their fields, studies. */
 export default function SectionView() {
-  const { open, prepared, modes, problems, fault, busy, chosen } = useSection();
+  const { open, prepared, modes, passes, problems, fault, busy, chosen } = useSection();
+  const lower = useRef<HTMLDivElement>(null);
   const document = useProject((s) => s.document)!;
   const [tab, setTab] = useState<Tab>('modes');
   const [shown, setShown] = useState('e');
@@ -95,13 +97,16 @@ export default function SectionView() {
           <>
             {modes && <span className="quiet">solved in {modes.seconds.toPrecision(2)} s</span>}
             {prepared && !modes && prepared.cells > promptCells && <span className="quiet">more cells than are solved at once while you edit</span>}
+            {(tab === 'modes' ? modes?.figures.length : tab === 'grid' && passes.length) ? (
+              <Tool onClick={() => void copyTable(lower.current)}>Copy as table</Tool>
+            ) : null}
             <Tool disabled={!prepared} onClick={() => askSection(document, { task: 'modes' })}>
               Solve modes
             </Tool>
           </>
         )}
       </nav>
-      <div className="section-lower">
+      <div className="section-lower" ref={lower}>
         {tab === 'modes' &&
           (modes?.figures.length ? (
             <>

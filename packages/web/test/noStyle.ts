@@ -1,0 +1,2 @@
+// A style sheet, on a page without layout.
+export {};
