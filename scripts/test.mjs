@@ -1,7 +1,7 @@
 // npm test: sets everything up, then type check, lint, and all tests; the last line counts them.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { availableParallelism, tmpdir } from 'node:os';
+import { availableParallelism, setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensureNpmPackages, ensureProgram, root } from './packages.mjs';
 
@@ -43,14 +43,26 @@ if (!only.length) {
 
 const folder = mkdtempSync(join(tmpdir(), 'jadebell-test-'));
 const nodeOptions = `${process.env.NODE_OPTIONS ?? ''} --experimental-vm-modules --no-warnings`;
-const jest = (title, args, env = {}) => {
-  console.log(`\n== ${title}`);
-  const report = join(folder, 'report.json');
-  spawnSync(process.execPath, [join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args], {
+/** Runs tests; with `after`, what they print is held back until that is done. */
+async function jest(title, args, { env = {}, niceness = 0, after } = {}) {
+  const report = join(folder, `${title.replaceAll(' ', '-')}.json`);
+  const child = spawn(process.execPath, [join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args], {
     cwd: root,
-    stdio: 'inherit',
     env: { ...process.env, NODE_OPTIONS: nodeOptions, JADEBELL_TEST_FOLDER: folder, ...env },
   });
+  setPriority(child.pid, niceness);
+  let text = `\n== ${title}\n`;
+  let open = !after;
+  const print = (part) => (open ? process.stdout.write(part) : (text += part));
+  if (open) process.stdout.write(text);
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', print);
+  const ended = new Promise((done) => child.on('close', done));
+  void after?.then(() => {
+    process.stdout.write(text);
+    open = true;
+  });
+  await ended;
+  await after;
   try {
     const result = JSON.parse(readFileSync(report, 'utf8'));
     passed += result.numPassedTests;
@@ -59,14 +71,16 @@ const jest = (title, args, env = {}) => {
   } catch {
     failed++;
   }
-  rmSync(report, { force: true });
-};
-if (only.length) jest('tests', ['--runInBand', ...only]);
+}
+if (only.length) await jest('tests', ['--runInBand', ...only]);
 else {
-  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all.
-  jest('unit tests', ['--selectProjects', 'unit', `--maxWorkers=${availableParallelism()}`], { JADEBELL_THREADS: '1' });
-  // A page, its picture and the solver behind it keep two cores busy: two beside each other were no sooner done.
-  jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand']);
+  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all. A page and its picture wait
+  // often: beside them the others fill what is left of the machine, and give way where both want it.
+  const units = jest('unit tests', ['--selectProjects', 'unit', 'pages', `--maxWorkers=${availableParallelism()}`], {
+    env: { JADEBELL_THREADS: '1' },
+    niceness: 10,
+  });
+  await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand'], { after: units });
 }
 rmSync(folder, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
