@@ -15,12 +15,15 @@ buildWeb();
 await buildNode();
 
 const bin = (name) => join(root, 'node_modules/.bin', name);
+/** Priority of what runs beside the interface. */
+const background = 10;
 let passed = 0;
 let failed = 0;
 /** Runs a program and tells what it printed once it is done. */
 const check = (title, command, args) =>
   new Promise((done) => {
     const child = spawn(command, args, { cwd: root });
+    setPriority(child.pid, background);
     let text = '';
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (text += part));
     child.on('close', (code) => {
@@ -31,15 +34,14 @@ const check = (title, command, args) =>
     });
   });
 const only = process.argv.slice(2);
-if (!only.length) {
-  // Two beside each other, the longest with the shortest.
-  await Promise.all([
+/** Two beside each other, the longest with the shortest. */
+const checks = () =>
+  Promise.all([
     check('lint', bin('eslint'), ['.']),
     check('types', bin('tsc'), ['-p', 'tsconfig.json'])
       .then(() => check('types of the interface', bin('tsc'), ['-p', 'packages/web/tsconfig.json']))
       .then(() => check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])),
   ]);
-}
 
 const folder = mkdtempSync(join(tmpdir(), 'jadebell-test-'));
 const nodeOptions = `${process.env.NODE_OPTIONS ?? ''} --experimental-vm-modules --no-warnings`;
@@ -75,12 +77,12 @@ async function jest(title, args, { env = {}, niceness = 0, after } = {}) {
 if (only.length) await jest('tests', ['--runInBand', ...only]);
 else {
   // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all. A page and its picture wait
-  // often: beside them the others fill what is left of the machine, and give way where both want it.
-  const units = jest('unit tests', ['--selectProjects', 'unit', 'pages', `--maxWorkers=${availableParallelism()}`], {
-    env: { JADEBELL_THREADS: '1' },
-    niceness: 10,
-  });
-  await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand'], { after: units });
+  // often: beside them all else fills what is left of the machine, and gives way where both want it.
+  const others = checks().then(
+    () =>
+    jest('unit tests', ['--selectProjects', 'unit', 'pages', `--maxWorkers=${availableParallelism()}`], { env: { JADEBELL_THREADS: '1' }, niceness: background }), // prettier-ignore
+  );
+  await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand'], { after: others });
 }
 rmSync(folder, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -127,7 +127,8 @@ let root: Root | undefined;
 
 /** Opens the program at a stage of a project, with the runs of a demo; `width` of what charts and boards are told to be. */
 export async function openPage(document: Project, path: string, runs = ''): Promise<Page> {
-  configure({ asyncUtilTimeout: 8000 });
+  // Other work may have the machine meanwhile.
+  configure({ asyncUtilTimeout: 40_000 });
   window.localStorage.clear();
   const files = new Map<string, Blob>();
   globalThis.PointerEvent ??= MouseEvent as unknown as typeof PointerEvent;

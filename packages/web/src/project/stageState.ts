@@ -44,6 +44,9 @@ export interface Placing {
   /** The step as it was when the pointer first pulled, with the values then. */
   base: PlacingStep | null;
   start?: Record<string, number>;
+  /** The point of what it stands on, and how high the body was when the pointer first pulled; metres. */
+  on?: [number, number, number];
+  tall?: number;
 }
 
 export type Showing = 'shown' | 'faint' | 'hidden';

@@ -5,7 +5,7 @@ import { useModel } from '../project/model.ts';
 import { useStage } from '../project/stageState.ts';
 import { roundLength } from '../space/frameOf.ts';
 import { hitsUnder } from './picking.ts';
-import { nextStep, placeAt, type Ray, sizeTo, stepOf } from './placing.ts';
+import { keepStanding, nextStep, placeAt, type Ray, sizeTo, stepOf } from './placing.ts';
 import { onShownSide } from './SectionPlane.tsx';
 
 type Point = [number, number, number];
@@ -65,10 +65,15 @@ export function PlacingPointer() {
       if (down && Math.hypot(e.clientX - down[0], e.clientY - down[1]) < still) nextStep();
       down = null;
     };
+    const endWatch = useModel.subscribe(() => {
+      const { placing } = useStage.getState();
+      if (placing) keepStanding(placing);
+    });
     canvas.addEventListener('pointermove', follow);
     canvas.addEventListener('pointerdown', press);
     canvas.addEventListener('pointerup', release);
     return () => {
+      endWatch();
       canvas.removeEventListener('pointermove', follow);
       canvas.removeEventListener('pointerdown', press);
       canvas.removeEventListener('pointerup', release);

@@ -36,7 +36,7 @@ export function nextStep(): void {
   const { placing, set } = useStage.getState();
   if (!placing) return;
   const now = stepOf(placing);
-  set({ placing: !now || now.last ? null : { ...placing, step: placing.step + 1, base: null, start: undefined } });
+  set({ placing: !now || now.last ? null : { ...placing, step: placing.step + 1, base: null, start: undefined, tall: undefined } });
 }
 
 const write = (name: string, change: (line: Line) => Line): void =>
@@ -45,10 +45,46 @@ const write = (name: string, change: (line: Line) => Line): void =>
     return line ? replaceEntry(d, 'lines', name, change(line)) : d;
   });
 
+const dot = (a: readonly number[], b: readonly number[]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+/** Places are written to so many digits, and a body is held on its face as exactly. */
+const digits = 6;
+
+/** From where to where along `up` the body of a line reaches, metres; null where it has none. */
+function reach(name: string, up: Point): { low: number; high: number } | null {
+  let [low, high] = [Infinity, -Infinity];
+  for (const b of useModel.getState().view.bodies) {
+    if (b.line !== name && b.name !== name) continue;
+    for (let i = 0; i < b.positions.length; i += 3) {
+      const d = b.positions[i] * up[0] + b.positions[i + 1] * up[1] + b.positions[i + 2] * up[2];
+      low = Math.min(low, d);
+      high = Math.max(high, d);
+    }
+  }
+  return high < low ? null : { low, high };
+}
+const moved = (line: Line, at: readonly number[]): Line =>
+  at.reduce((l, x, a) => withPath(l, `at.${a}`, formatSI(Math.abs(x) < 1e-12 ? 0 : x, 'length', digits)), line);
+
 /** Puts the line at a point on what has the normal `up`. */
 export function placeAt(placing: Placing, point: Point, up: Point): void {
-  if (up.join() !== placing.up.join()) useStage.getState().set({ placing: { ...placing, up } });
-  write(placing.line, (line) => point.reduce((l, x, a) => withPath(l, `at.${a}`, formatSI(x, 'length', 6)), standingOn(line, up)));
+  useStage.getState().set({ placing: { ...placing, up, on: point } });
+  // What it reaches below its own place it stands higher.
+  const values = useModel.getState().view.values[placing.line];
+  const below = reach(placing.line, up);
+  const by = values && below && up.join() === placing.up.join() ? dot([values['at.0'], values['at.1'], values['at.2']], up) - below.low : 0;
+  write(placing.line, (line) => moved(standingOn(line, up), point.map((x, a) => x + by * up[a]))); // prettier-ignore
+}
+
+/** Moves a body that is being placed along the normal of its face until it stands on it, as it grows or turns. */
+export function keepStanding(placing: Placing): void {
+  const { on, up, line } = placing;
+  const values = useModel.getState().view.values[line];
+  const now = on && values ? reach(line, up) : null;
+  if (!on || !now) return;
+  const at = [values['at.0'], values['at.1'], values['at.2']];
+  const by = dot(on, up) - now.low;
+  const exact = 10 ** (1 - digits) * Math.max(now.high - now.low, ...at.map(Math.abs));
+  if (Math.abs(by) > exact) write(line, (l) => moved(l, at.map((x, a) => x + by * up[a]))); // prettier-ignore
 }
 
 /** What a ray is asked for: where it meets a plane, and where it is nearest to a line. */
@@ -57,21 +93,24 @@ export interface Ray {
   nearAxis(through: readonly number[], along: readonly number[]): Point | null;
 }
 
-/** Sizes to which the pointer pulls the handles of a step, rounded to `grain` metres. */
+/** Sizes to which the pointer pulls the handles of a step, rounded to `grain` metres: those across `up` by their handles, those along it by the height. */
 export function pulled(
   handles: readonly Handle[],
   values: Readonly<Record<string, number>>,
-  up: Point,
+  { up, on, tall }: Pick<Placing, 'up' | 'on' | 'tall'>,
   ray: Ray,
   grain: number,
 ): Record<string, number> {
   const out: Record<string, number> = {};
   for (const h of handles) {
-    const flat = Math.abs(h.along.reduce((s, d, i) => s + d * up[i], 0)) < 1e-6;
-    const p = flat ? ray.onPlane(h.at, up) : ray.nearAxis(h.at, h.along);
+    const rises = Math.abs(dot(h.along, up)) > 1e-6;
+    const byHeight = rises && on && tall ? { on, tall } : null;
+    const p = byHeight ? ray.nearAxis(byHeight.on, up) : rises ? ray.nearAxis(h.at, h.along) : ray.onPlane(h.at, up);
     if (!p) continue;
-    const by = p.reduce((s, x, i) => s + (x - h.at[i]) * h.along[i], 0);
-    out[h.path] = Math.max(grain, Math.round(Math.abs(values[h.path] + by * h.rate) / grain) * grain);
+    const size = byHeight
+      ? (values[h.path] * (dot(p, up) - dot(byHeight.on, up))) / byHeight.tall
+      : values[h.path] + (dot(p, h.along) - dot(h.at, h.along)) * h.rate;
+    out[h.path] = Math.max(grain, Math.round(Math.abs(size) / grain) * grain);
   }
   return out;
 }
@@ -83,8 +122,10 @@ export function sizeTo(placing: Placing, ray: Ray, grain: number): void {
   if (!now || !values) return;
   // Sizes count from where the step began: the handles move with them.
   const start = placing.start ?? values;
-  if (!placing.base) useStage.getState().set({ placing: { ...placing, base: now.step, start: { ...values } } });
-  const sizes = pulled(now.step.handles, start, placing.up, ray, grain);
+  const height = placing.base ? null : reach(placing.line, placing.up);
+  const tall = height ? height.high - height.low : placing.tall;
+  if (!placing.base) useStage.getState().set({ placing: { ...placing, base: now.step, start: { ...values }, tall } });
+  const sizes = pulled(now.step.handles, start, { ...placing, tall }, ray, grain);
   write(placing.line, (line) => Object.entries(sizes).reduce((l, [path, v]) => withPath(l, path, formatSI(v, 'length', 4)), line));
 }
 
