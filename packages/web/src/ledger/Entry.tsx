@@ -78,7 +78,8 @@ export function Entry({
       id={`entry-${name}`}
       className={`entry${picked ? ' selected' : ''}${lit ? ' lit' : ''}${muted ? ' muted' : ''}${chosen ? ' chosen' : ''}${showing && showing !== 'shown' ? ' dim' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      onPointerEnter={() => light(name)}
+      // By moving, not by what scrolls past below a pointer that rests: each light draws the model anew.
+      onPointerMove={() => light(name)}
       onPointerLeave={() => {
         light(null);
         pointing.current = false;
