@@ -64,9 +64,9 @@ describe('boards', () => {
     const before = await place('Phase of S11');
     await page.mouse.move(before.x + 60, before.y + 14);
     await page.mouse.down();
-    await page.mouse.move(before.x - 500, before.y + 14, { steps: 8 });
+    await page.mouse.move(before.x + 700, before.y + 14, { steps: 8 });
     await page.mouse.up();
-    await until('it has gone aside', async () => (await place('Phase of S11')).x < before.x - 200);
+    await until('it has gone aside', async () => (await place('Phase of S11')).x > before.x + 200);
     const corner = await place('Reflection S11');
     await page.mouse.move(corner.x + corner.width - 3, corner.y + corner.height - 3);
     await page.mouse.down();
