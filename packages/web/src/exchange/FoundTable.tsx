@@ -56,7 +56,7 @@ export function FoundTable({ found, unit, control, materials }: Props) {
               render={({ field: { value, onChange }, fieldState: { error } }) => (
                 <>
                   <Field mono width={80} label={`Thickness of ${p.name}`} failing={!!error} value={value} onChange={onChange} />
-                  {error && <Message>{error.message}</Message>}
+                  {error && <Message style={{ maxWidth: 220, whiteSpace: 'normal', textAlign: 'left' }}>{error.message}</Message>}
                 </>
               )}
             />

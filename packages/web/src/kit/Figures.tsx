@@ -14,6 +14,10 @@ export const Figures = styled(Table, { shouldForwardProp: (name) => name !== 'lo
   },
   '& .MuiTableCell-root:first-of-type': { textAlign: 'left' },
   '& .MuiTableCell-head': { fontWeight: 600, color: 'var(--faint)' },
+  // The arrow stands before its word, which stays over the figures.
+  '& .MuiTableSortLabel-root': { flexDirection: 'row-reverse', color: 'inherit' },
+  '& .MuiTableSortLabel-icon': { margin: '0 2px', fontSize: 14 },
+  '& .MuiTableCell-root:first-of-type .MuiTableSortLabel-root': { flexDirection: 'row' },
   variants: [
     { props: { loose: true }, style: { width: 'auto', '& .MuiTableCell-root': { padding: '0 8px 0 2px', border: 0, textAlign: 'left' } } },
     { props: ({ loose }) => !loose, style: { '& .MuiTableCell-body:first-of-type': { whiteSpace: 'normal', minWidth: 150 } } },
