@@ -1,4 +1,4 @@
-import type { Manifold } from 'manifold-3d';
+import type { Manifold, Mesh } from 'manifold-3d';
 import type { ConductorChoice } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { type Affine, apply, frameOf } from '../numerics/affine.ts';
@@ -10,9 +10,13 @@ import { nothing, sameNumber } from '../numerics/tolerance.ts';
 
 /** A solid: the kernel's body for drawing and combining, the exact shape for solvers. */
 export interface SolidPart {
-  manifold: Manifold;
+  readonly manifold: Manifold;
   exact: Exact | null;
+  /** Its mesh, where it is known without the kernel's body. */
+  readonly drawn?: DrawnMesh;
 }
+/** What is read of the kernel's meshes: corners, triangles, and the face of a made mesh that each came from. */
+export type DrawnMesh = Pick<Mesh, 'numProp' | 'vertProperties' | 'triVerts' | 'runOriginalID' | 'runIndex' | 'faceID'>;
 /** A flat sheet: outlines in the xy plane of `frame`. */
 export interface SheetPart {
   frame: Affine;

@@ -25,7 +25,7 @@ import type { Kernel } from './kernel.ts';
 import { type BuildContext, type BuildResult, makers, placed, worldForms } from './makers/index.ts';
 import type { Maker } from './makers/maker.ts';
 import { Pointer } from './pointing.ts';
-import { Origins } from './solids.ts';
+import { Origins, release } from './solids.ts';
 import { surfaceOf } from './surface.ts';
 
 /** A curve of the model, for drawing and picking. */
@@ -93,7 +93,7 @@ export class ModelCache {
 
   /** Gives back the kernel's memory. What was built on the item cannot be asked for again, as its own key names the item. */
   private release(item: Item): void {
-    item.solid?.manifold.delete();
+    if (item.solid) release(item.solid);
     item.meshes?.forEach((id) => this.origins.delete(id));
     item.members?.forEach((m) => this.release(m));
   }
@@ -290,7 +290,7 @@ class Evaluation {
 
   private moved(own: BuildResult, frame: Affine): BuildResult {
     const made = placed(own, frame);
-    own.solid?.manifold.delete();
+    if (own.solid) release(own.solid);
     return made;
   }
 

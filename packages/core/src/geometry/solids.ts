@@ -3,6 +3,7 @@ import { inPlane, type Point2, type Point3, signedArea, type SolidRecipe } from 
 import type { Exact } from './exact.ts';
 import { GeometryFault } from './fault.ts';
 import { type Loops, tidyLoops } from './flat.ts';
+import type { DrawnMesh, SolidPart } from './item.ts';
 import type { Kernel } from './kernel.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
@@ -72,11 +73,8 @@ export class SolidMesh {
       else this.triangle(ring[a], ring[b], ring[c], face);
   }
 
-  /**
-   * The solid; its outside is made to face outwards.
-   * @throws GeometryFault where the skin is not closed.
-   */
-  solid(kernel: Kernel, origins: Origins, line: string): Manifold {
+  /** The mesh under a number of its own; its outside is made to face outwards. */
+  drawn(kernel: Kernel, origins: Origins, line: string): DrawnMesh {
     const { positions: p, triangles: t } = this;
     let six = 0;
     for (let i = 0; i < t.length; i += 3) {
@@ -89,21 +87,49 @@ export class SolidMesh {
     if (six < 0) for (let i = 0; i < t.length; i += 3) [t[i + 1], t[i + 2]] = [t[i + 2], t[i + 1]];
     const id = kernel.Manifold.reserveIDs(1);
     origins.set(id, { line, faces: this.faces });
-    const mesh = new kernel.Mesh({
+    return {
       numProp: 3,
       vertProperties: Float32Array.from(p),
       triVerts: Uint32Array.from(t),
       faceID: Uint32Array.from(this.faceOf),
       runOriginalID: Uint32Array.of(id),
       runIndex: Uint32Array.of(0, t.length),
-    });
+    };
+  }
+
+  /**
+   * The solid.
+   * @throws GeometryFault where the skin is not closed.
+   */
+  solid(kernel: Kernel, origins: Origins, line: string): Manifold {
+    const mesh = this.drawn(kernel, origins, line);
     try {
-      return new kernel.Manifold(mesh);
+      return new kernel.Manifold(new kernel.Mesh(mesh));
     } catch {
       throw new GeometryFault('The surface does not close to a body.', 'Look for parts of no thickness or points that coincide.');
     }
   }
 }
+
+/** A solid whose skin is sure to close: the kernel's body is made when it is first combined with another. */
+class SureSolid implements SolidPart {
+  private built: Manifold | null = null;
+  constructor(
+    private readonly kernel: Kernel,
+    readonly drawn: DrawnMesh,
+    readonly exact: Exact | null,
+  ) {}
+  get manifold(): Manifold {
+    return (this.built ??= new this.kernel.Manifold(new this.kernel.Mesh(this.drawn)));
+  }
+  release(): void {
+    this.built?.delete();
+    this.built = null;
+  }
+}
+
+/** Gives back the kernel's memory that a solid holds. */
+export const release = (solid: SolidPart): void => (solid instanceof SureSolid ? solid.release() : solid.manifold.delete());
 
 /** Whether an outline turns left at every corner. */
 export const isConvex = (p: readonly Point2[]): boolean =>
@@ -134,16 +160,15 @@ function flattened(points: readonly Point3[]): Point2[] {
 
 const ringName = (i: number): string => `side${i + 1}`;
 
-/** A solid from rings of as many points each, in order along it. */
-export function ringSolid(
-  kernel: Kernel,
-  origins: Origins,
-  line: string,
-  rings: readonly Point3[][],
-  options: { closed?: boolean; side?: (i: number) => string; ends?: [string, string] } = {},
-): Manifold {
+interface RingOptions {
+  closed?: boolean;
+  side?: (i: number) => string;
+  ends?: [string, string];
+}
+
+/** The skin of rings of as many points each, in order along it. */
+function ringMesh(kernel: Kernel, rings: readonly Point3[][], { closed = false, side = ringName, ends = ['bottom', 'top'] }: RingOptions): SolidMesh {
   const mesh = new SolidMesh();
-  const { closed = false, side = ringName, ends = ['bottom', 'top'] } = options;
   const corners = rings.map((r) => mesh.ring(r));
   const faces = rings[0].map((_, i) => mesh.face(side(i)));
   for (let k = 0; k + (closed ? 0 : 1) < corners.length; k++) mesh.skin(corners[k], corners[(k + 1) % corners.length], (i) => faces[i]);
@@ -151,8 +176,12 @@ export function ringSolid(
     mesh.cap(kernel, corners[0], ends[0], true);
     mesh.cap(kernel, corners[corners.length - 1], ends[1], false);
   }
-  return mesh.solid(kernel, origins, line);
+  return mesh;
 }
+
+/** A solid from rings of as many points each, in order along it. */
+export const ringSolid = (kernel: Kernel, origins: Origins, line: string, rings: readonly Point3[][], options: RingOptions = {}): Manifold =>
+  ringMesh(kernel, rings, options).solid(kernel, origins, line);
 
 /** A solid over outlines in the plane across `normal`. */
 export function prismSolid(kernel: Kernel, origins: Origins, line: string, normal: Axis, offset: number, height: number, given: Loops): Manifold {
@@ -267,7 +296,8 @@ function turnedSolid(
 const boxFaces = ['zmin', 'zmax', 'ymin', 'xmax', 'ymax', 'xmin'];
 
 /** Solid and exact shape of a recipe that needs no other line. `exact` is null where a mesh is all there is. */
-export function buildSolid(kernel: Kernel, origins: Origins, line: string, r: SolidRecipe): { manifold: Manifold; exact: Exact | null } {
+export function buildSolid(kernel: Kernel, origins: Origins, line: string, r: SolidRecipe): SolidPart {
+  const sure = (mesh: SolidMesh, exact: Exact): SolidPart => new SureSolid(kernel, mesh.drawn(kernel, origins, line), exact);
   switch (r.form) {
     case 'box': {
       const mesh = new SolidMesh();
@@ -282,24 +312,24 @@ export function buildSolid(kernel: Kernel, origins: Origins, line: string, r: So
         mesh.triangle(v[p], v[q], v[s], face);
         mesh.triangle(v[p], v[s], v[t], face);
       });
-      return { manifold: mesh.solid(kernel, origins, line), exact: r };
+      return sure(mesh, r);
     }
     case 'cylinder': {
       const whole = { form: 'cylinder', axis: r.axis, base: r.base, height: r.height, radius: r.radius } as const;
-      if (r.bore === 0) return { manifold: roundSolid(kernel, origins, line, r.axis, r.base, r.height, [r.radius, r.radius]), exact: whole };
+      if (r.bore === 0) return sure(roundMesh(kernel, r.axis, r.base, r.height, [r.radius, r.radius]), whole);
       const profile: Point2[] = [[r.bore, 0], [r.radius, 0], [r.radius, r.height], [r.bore, r.height]]; // prettier-ignore
       const manifold = turnedSolid(kernel, origins, line, r.axis, r.base, profile, 2 * Math.PI, (i) => ['bottom', 'side', 'top', 'bore'][i]);
       return { manifold, exact: { form: 'cut', from: whole, tools: [{ ...whole, radius: r.bore }] } };
     }
     case 'cone':
-      return { manifold: roundSolid(kernel, origins, line, r.axis, r.base, r.height, r.radii), exact: { ...r } };
+      return sure(roundMesh(kernel, r.axis, r.base, r.height, r.radii), { ...r });
     case 'ball': {
       const half = drawnSides / 2;
       const rings = Array.from({ length: half + 1 }, (_, k) => {
         const [c, s] = k === 0 ? [-1, 0] : k === half ? [1, 0] : [-Math.cos((Math.PI * k) / half), Math.sin((Math.PI * k) / half)];
         return circle().map(([x, y]): Point3 => [r.centre[0] + r.radii[0] * s * x, r.centre[1] + r.radii[1] * s * y, r.centre[2] + r.radii[2] * c]);
       });
-      return { manifold: ringSolid(kernel, origins, line, rings, { side: () => 'surface' }), exact: { ...r } };
+      return sure(ringMesh(kernel, rings, { side: () => 'surface' }), { ...r });
     }
     case 'torus': {
       const profile = circle(48).map(([x, y]): Point2 => [r.major + r.minor * x, r.minor * y]);
@@ -314,16 +344,8 @@ export function buildSolid(kernel: Kernel, origins: Origins, line: string, r: So
   }
 }
 
-/** Cylinder or cone. */
-const roundSolid = (
-  kernel: Kernel,
-  origins: Origins,
-  line: string,
-  axis: Axis,
-  base: Point3,
-  height: number,
-  [r0, r1]: readonly [number, number],
-): Manifold => {
+/** The skin of a cylinder or cone. */
+function roundMesh(kernel: Kernel, axis: Axis, base: Point3, height: number, [r0, r1]: readonly [number, number]): SolidMesh {
   const ring = (r: number, h: number): Point3[] => around(axis, base, h, circle().map(([x, y]): Point2 => [r * x, r * y])); // prettier-ignore
-  return ringSolid(kernel, origins, line, [ring(r0, 0), ring(r1, height)], { side: () => 'side' });
-};
+  return ringMesh(kernel, [ring(r0, 0), ring(r1, height)], { side: () => 'side' });
+}

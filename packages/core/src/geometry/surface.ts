@@ -40,42 +40,55 @@ const sharp = Math.cos((40 * Math.PI) / 180);
 
 /** Faces and edges from labelled triangles. An edge stands where two faces meet, and where one face has a crease. */
 function assemble(positions: Float32Array, triangles: Uint32Array, faceOf: Uint16Array, labels: { line: string; name: string }[]): Surface {
-  const faces: Face[] = labels.map((l) => ({ ...l, area: 0, centre: [0, 0, 0], normal: [0, 0, 0] }));
   const normals = new Float64Array(triangles.length);
+  // Of each face: its area, its first moments, and the sum of its normals.
+  const sums = new Float64Array(7 * labels.length);
   let six = 0;
   for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const [ax, ay, az] = [positions[a], positions[a + 1], positions[a + 2]];
-    const [bx, by, bz] = [positions[b], positions[b + 1], positions[b + 2]];
-    const [cx, cy, cz] = [positions[c], positions[c + 1], positions[c + 2]];
+    const a = 3 * triangles[t];
+    const b = 3 * triangles[t + 1];
+    const c = 3 * triangles[t + 2];
+    const ax = positions[a];
+    const ay = positions[a + 1];
+    const az = positions[a + 2];
+    const bx = positions[b];
+    const by = positions[b + 1];
+    const bz = positions[b + 2];
+    const cx = positions[c];
+    const cy = positions[c + 1];
+    const cz = positions[c + 2];
     const nx = (by - ay) * (cz - az) - (bz - az) * (cy - ay);
     const ny = (bz - az) * (cx - ax) - (bx - ax) * (cz - az);
     const nz = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
     const twice = Math.sqrt(nx * nx + ny * ny + nz * nz);
     six += ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx);
-    const { centre, normal } = faces[faceOf[t / 3]];
-    faces[faceOf[t / 3]].area += twice / 2;
-    centre[0] += (twice / 6) * (ax + bx + cx);
-    centre[1] += (twice / 6) * (ay + by + cy);
-    centre[2] += (twice / 6) * (az + bz + cz);
-    normal![0] += nx / 2;
-    normal![1] += ny / 2;
-    normal![2] += nz / 2;
+    const f = 7 * faceOf[t / 3];
+    sums[f] += twice / 2;
+    sums[f + 1] += (twice / 6) * (ax + bx + cx);
+    sums[f + 2] += (twice / 6) * (ay + by + cy);
+    sums[f + 3] += (twice / 6) * (az + bz + cz);
+    sums[f + 4] += nx / 2;
+    sums[f + 5] += ny / 2;
+    sums[f + 6] += nz / 2;
     const inverse = twice > 0 ? 1 / twice : 0;
     normals[t] = nx * inverse;
     normals[t + 1] = ny * inverse;
     normals[t + 2] = nz * inverse;
   }
   let area = 0;
-  for (const face of faces) {
-    area += face.area;
-    const length = Math.hypot(...face.normal!);
-    face.centre = face.centre.map((c) => c / (face.area || 1)) as Point3;
-    face.normal = face.area > 0 && length > 0.9999 * face.area ? (face.normal!.map((c) => tidy(c / length)) as Point3) : null;
-  }
+  const faces = labels.map(({ line, name }, i): Face => {
+    const f = 7 * i;
+    const own = sums[f];
+    area += own;
+    const [x, y, z] = [sums[f + 4], sums[f + 5], sums[f + 6]];
+    const length = Math.sqrt(x * x + y * y + z * z);
+    const by = own || 1;
+    const normal: Point3 | null = own > 0 && length > 0.9999 * own ? [tidy(x / length), tidy(y / length), tidy(z / length)] : null;
+    return { line, name, area: own, centre: [sums[f + 1] / by, sums[f + 2] / by, sums[f + 3] / by], normal };
+  });
   // A face that lies in several planes, as of copies at several heights, is not flat.
-  const low = faces.map(() => Infinity);
-  const high = faces.map(() => -Infinity);
+  const low = new Float64Array(faces.length).fill(Infinity);
+  const high = new Float64Array(faces.length).fill(-Infinity);
   for (let i = 0; i < triangles.length; i++) {
     const f = faceOf[(i / 3) | 0];
     const n = faces[f].normal;
@@ -86,9 +99,7 @@ function assemble(positions: Float32Array, triangles: Uint32Array, faceOf: Uint1
     if (d > high[f]) high[f] = d;
   }
   const size = Math.sqrt(area);
-  faces.forEach((face, f) => {
-    if (face.normal && high[f] - low[f] > 1e-5 * size) face.normal = null;
-  });
+  for (let f = 0; f < faces.length; f++) if (faces[f].normal && high[f] - low[f] > 1e-5 * size) faces[f].normal = null;
   const { edges, edgeFaces } = edgesOf(positions, triangles, faceOf, normals);
   return { positions, triangles, faceOf, faces, edges, edgeFaces, volume: six / 6, area };
 }
@@ -132,7 +143,7 @@ function edgesOf(
 
 /** Corners as the kernel keeps them, without those that only its triangulation needs. */
 function solidSurface(item: Item, origins: Origins): Surface {
-  const mesh = item.solid!.manifold.getMesh();
+  const mesh = item.solid!.drawn ?? item.solid!.manifold.getMesh();
   const positions = mesh.numProp === 3 ? mesh.vertProperties : mesh.vertProperties.filter((_, i) => i % mesh.numProp < 3);
   const triangles = mesh.triVerts;
   const faceOf = new Uint16Array(triangles.length / 3);

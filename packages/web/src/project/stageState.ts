@@ -46,6 +46,8 @@ export interface Placing {
   start?: Record<string, number>;
   /** The point of what it stands on, and how high the body was when the pointer first pulled; metres. */
   on?: [number, number, number];
+  /** How far its own place lies above its lowest point. */
+  foot?: number;
   tall?: number;
 }
 

@@ -1,6 +1,6 @@
 import type { ModelCurve } from '@jadebell/core/geometry';
-import type { ThreeEvent } from '@react-three/fiber';
-import { memo, useEffect, useMemo } from 'react';
+import { type ThreeEvent, useThree } from '@react-three/fiber';
+import { memo, useEffect, useLayoutEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide, Mesh } from 'three';
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh';
 import type { ViewBody } from '../workers/protocol.ts';
@@ -71,19 +71,40 @@ interface MeshProps {
   onPick?: PointerHandler;
 }
 
+/** Puts corners, and triangles between them, into a geometry, in the place of as many that it has. */
+function keep(geometry: BufferGeometry, positions: Float32Array, triangles?: Uint32Array): void {
+  const old = geometry.getAttribute('position') as BufferAttribute | undefined;
+  const index = geometry.getIndex();
+  if (old?.array.length === positions.length && index?.array.length === triangles?.length) {
+    // Written into copies of its own: what came from the worker is the model's.
+    old.array.set(positions);
+    old.needsUpdate = true;
+    if (index) {
+      index.array.set(triangles!);
+      index.needsUpdate = true;
+    }
+  } else {
+    geometry.dispose();
+    geometry.setAttribute('position', new BufferAttribute(positions.slice(), 3));
+    // The tree sorts the triangles, so that it gets its own copy; without it hits name triangles as they are.
+    if (triangles) geometry.setIndex(new BufferAttribute(triangles.slice(), 1));
+  }
+  geometry.computeBoundingSphere();
+  geometry.boundingBox = null;
+}
+
 /** Drawn anew only when something of its own changes: a model may have hundreds. */
 const BodyMesh = memo(function BodyMesh({ body, colour, edge, strong, faint, onPoint, onLeave, onPick }: MeshProps) {
   const { positions, triangles, edges } = body;
-  const [surface, outline] = useMemo(() => {
-    const mesh = new BufferGeometry();
-    mesh.setAttribute('position', new BufferAttribute(positions, 3));
-    // The tree sorts the triangles, so that it gets its own copy; without it hits name triangles as they are.
-    mesh.setIndex(new BufferAttribute(triangles, 1));
-    if (triangles.length > 3 * manyTriangles) mesh.boundsTree = new MeshBVH(mesh, { indirect: true } as never);
-    const lines = new BufferGeometry();
-    lines.setAttribute('position', new BufferAttribute(edges, 3));
-    return [mesh, lines];
-  }, [positions, triangles, edges]);
+  const invalidate = useThree((s) => s.invalidate);
+  const [surface, outline] = useMemo(() => [new BufferGeometry(), new BufferGeometry()], []);
+  // As the body changes its places are written over: while a dial is turned their number stays, and nothing is made anew.
+  useLayoutEffect(() => {
+    keep(surface, positions, triangles);
+    surface.boundsTree = triangles.length > 3 * manyTriangles ? new MeshBVH(surface, { indirect: true } as never) : undefined;
+    keep(outline, edges);
+    invalidate();
+  }, [surface, outline, positions, triangles, edges]);
   useEffect(
     () => () => {
       surface.dispose();

@@ -65,9 +65,9 @@ export function PlacingPointer() {
       if (down && Math.hypot(e.clientX - down[0], e.clientY - down[1]) < still) nextStep();
       down = null;
     };
-    const endWatch = useModel.subscribe(() => {
+    const endWatch = useModel.subscribe((now, before) => {
       const { placing } = useStage.getState();
-      if (placing) keepStanding(placing);
+      if (placing && now.view !== before.view) keepStanding(placing);
     });
     canvas.addEventListener('pointermove', follow);
     canvas.addEventListener('pointerdown', press);

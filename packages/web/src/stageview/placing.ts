@@ -65,26 +65,34 @@ function reach(name: string, up: Point): { low: number; high: number } | null {
 const moved = (line: Line, at: readonly number[]): Line =>
   at.reduce((l, x, a) => withPath(l, `at.${a}`, formatSI(Math.abs(x) < 1e-12 ? 0 : x, 'length', digits)), line);
 
+/** How far its own place lies above the lowest point of a line's body along `up`, metres; 0 where it has none. */
+function footOf(name: string, up: Point): number {
+  const values = useModel.getState().view.values[name];
+  const found = values && reach(name, up);
+  return found ? dot([values['at.0'], values['at.1'], values['at.2']], up) - found.low : 0;
+}
+
 /** Puts the line at a point on what has the normal `up`. */
 export function placeAt(placing: Placing, point: Point, up: Point): void {
-  useStage.getState().set({ placing: { ...placing, up, on: point } });
-  // What it reaches below its own place it stands higher.
-  const values = useModel.getState().view.values[placing.line];
-  const below = reach(placing.line, up);
-  const by = values && below && up.join() === placing.up.join() ? dot([values['at.0'], values['at.1'], values['at.2']], up) - below.low : 0;
-  write(placing.line, (line) => moved(standingOn(line, up), point.map((x, a) => x + by * up[a]))); // prettier-ignore
+  useStage.getState().set({ placing: { ...placing, up, on: point, foot: up.join() === placing.up.join() ? placing.foot : undefined } });
+  // A line that turns is held once it is built anew.
+  const foot = up.join() === placing.up.join() ? (placing.foot ?? footOf(placing.line, up)) : 0;
+  write(placing.line, (line) => moved(standingOn(line, up), point.map((x, a) => x + foot * up[a]))); // prettier-ignore
 }
 
 /** Moves a body that is being placed along the normal of its face until it stands on it, as it grows or turns. */
 export function keepStanding(placing: Placing): void {
-  const { on, up, line } = placing;
-  const values = useModel.getState().view.values[line];
-  const now = on && values ? reach(line, up) : null;
-  if (!on || !now) return;
-  const at = [values['at.0'], values['at.1'], values['at.2']];
-  const by = dot(on, up) - now.low;
-  const exact = 10 ** (1 - digits) * Math.max(now.high - now.low, ...at.map(Math.abs));
-  if (Math.abs(by) > exact) write(line, (l) => moved(l, at.map((x, a) => x + by * up[a]))); // prettier-ignore
+  const { on, up, line: name } = placing;
+  const line = on && lineOf(name);
+  if (!line) return;
+  const found = footOf(name, up);
+  // Drawings have single precision: what differs by no more is the same, or it would move to and fro.
+  const same = placing.foot !== undefined && Math.abs(found - placing.foot) <= 1e-6 * (Math.abs(found) + Math.abs(dot(on, up)));
+  const foot = same ? placing.foot! : found;
+  if (!same) useStage.getState().set({ placing: { ...placing, foot } });
+  const held = moved(line, on.map((x, a) => x + foot * up[a])); // prettier-ignore
+  // The same place is no edit: each would have the model built anew, and come back here.
+  if ([0, 1, 2].some((a) => atPath(held, `at.${a}`) !== atPath(line, `at.${a}`))) write(name, () => held);
 }
 
 /** What a ray is asked for: where it meets a plane, and where it is nearest to a line. */
@@ -130,7 +138,11 @@ export function sizeTo(placing: Placing, ray: Ray, grain: number): void {
 }
 
 /** Gives a value of the step by its text. */
-export const typeValue = (placing: Placing, path: string, text: string): void => write(placing.line, (line) => withPath(line, path, text));
+export function typeValue(placing: Placing, path: string, text: string): void {
+  // A place that is typed is not held on a face.
+  if (path.startsWith('at.')) useStage.getState().set({ placing: { ...placing, on: undefined } });
+  write(placing.line, (line) => withPath(line, path, text));
+}
 
 /** The texts of a step's values with what they are called. */
 export const valuesOfStep = (line: Line, step: PlacingStep): { path: string; label: string; text: string }[] => {

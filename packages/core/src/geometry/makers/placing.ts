@@ -5,6 +5,7 @@ import { unionLoops } from '../flat.ts';
 import { alignedAxis, axisFrame, frameAlong, inPlaneOf, type Item, kindOf, originOf } from '../item.ts';
 import { GeometryFault } from '../fault.ts';
 import { curveLength, pointAlong } from '../paths.ts';
+import { release } from '../solids.ts';
 import { columns } from './basic.ts';
 import type { BuildContext, BuildResult, Maker } from './maker.ts';
 import type { Axis } from '../../numerics/axis.ts';
@@ -86,7 +87,7 @@ function together(bench: BuildContext, copies: BuildResult[]): BuildResult {
     throw new GeometryFault('These cannot become one body.', 'Choose separate bodies.', 'as');
   if (copies[0].solid) {
     const manifold = bench.kernel.Manifold.union(copies.map((c) => c.solid!.manifold));
-    copies.forEach((c) => c.solid!.manifold.delete());
+    copies.forEach((c) => release(c.solid!));
     const parts = copies.map((c) => c.solid!.exact);
     return { solid: { manifold, exact: parts.includes(null) ? null : { form: 'join', parts: parts as Exact[] } } };
   }
