@@ -104,7 +104,7 @@ const BodyMesh = memo(function BodyMesh({ body, colour, edge, strong, faint, onP
     surface.boundsTree = triangles.length > 3 * manyTriangles ? new MeshBVH(surface, { indirect: true } as never) : undefined;
     keep(outline, edges);
     invalidate();
-  }, [surface, outline, positions, triangles, edges]);
+  }, [surface, outline, positions, triangles, edges, invalidate]);
   useEffect(
     () => () => {
       surface.dispose();
