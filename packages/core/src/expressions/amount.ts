@@ -138,26 +138,26 @@ const raised = (a: Value, power: number): Value =>
 /** The other sign. */
 export const negated = (v: Value): Value => (typeof v === 'number' ? -v : new Amount(-v.si, v.dimensions));
 
-type Function = (...args: Value[]) => Value;
+type Compute = (...args: Value[]) => Value;
 const onNumbers =
-  (name: string, of: (...v: number[]) => number): Function =>
+  (name: string, of: (...v: number[]) => number): Compute =>
   (...args) =>
     of(...args.map((v) => plain(v, name)));
 /** Of values that measure the same, which the result does as well. */
 const onAlike =
-  (name: string, of: (...v: number[]) => number): Function =>
+  (name: string, of: (...v: number[]) => number): Compute =>
   (...args) =>
     made(of(...args.map(siOf)), common(args, `put into ${name}`));
 /** Of an angle, or of a plain number as radians. */
 const onAngle =
-  (name: string, of: (v: number) => number): Function =>
+  (name: string, of: (v: number) => number): Compute =>
   (v) => {
     if (typeof v !== 'number' && !alike(v.dimensions, base.rad)) throw new MeasureFault(`${name} takes an angle, not ${measure(v)}`);
     return of(siOf(v));
   };
 /** To a number of decimals, none if it is not said. */
 const toDecimals =
-  (name: string, of: (v: number) => number): Function =>
+  (name: string, of: (v: number) => number): Compute =>
   (v, decimals = 0) => {
     const [value, digits] = [plain(v, name), plain(decimals, name)];
     // By text, as 1.005 * 100 is not 100.5.
@@ -165,7 +165,7 @@ const toDecimals =
   };
 
 /** What functions do: how many values they take, from and to, and what comes out, where they fit. */
-export const functions: ReadonlyMap<string, { takes: readonly [number, number]; of: Function }> = new Map(
+export const functions: ReadonlyMap<string, { takes: readonly [number, number]; of: Compute }> = new Map(
   Object.entries({
     sqrt: { takes: [1, 1], of: (v) => raised(v, 0.5) },
     abs: { takes: [1, 1], of: onAlike('abs', Math.abs) },
@@ -190,5 +190,5 @@ export const functions: ReadonlyMap<string, { takes: readonly [number, number]; 
     round: { takes: [1, 2], of: toDecimals('round', (v) => Math.sign(v) * Math.round(Math.abs(v))) },
     sign: { takes: [1, 1], of: (v) => Math.sign(siOf(v)) },
     hypot: { takes: [1, Infinity], of: onAlike('hypot', Math.hypot) },
-  } satisfies Record<(typeof arithmeticNames)[number], { takes: readonly [number, number]; of: Function }>),
+  } satisfies Record<(typeof arithmeticNames)[number], { takes: readonly [number, number]; of: Compute }>),
 );

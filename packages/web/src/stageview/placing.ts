@@ -1,5 +1,6 @@
 import { atPath, type Handle, type Line, placingSteps, type PlacingStep, shapeOf, standingOn, withPath } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
+import { dot } from '@jadebell/core/numerics';
 import { replaceEntry } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
 import { useProject } from '../project/store.ts';
@@ -45,7 +46,6 @@ const write = (name: string, change: (line: Line) => Line): void =>
     return line ? replaceEntry(d, 'lines', name, change(line)) : d;
   });
 
-const dot = (a: readonly number[], b: readonly number[]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 /** Places are written to so many digits, and a body is held on its face as exactly. */
 const digits = 6;
 
@@ -74,10 +74,10 @@ function footOf(name: string, up: Point): number {
 
 /** Puts the line at a point on what has the normal `up`. */
 export function placeAt(placing: Placing, point: Point, up: Point): void {
-  useStage.getState().set({ placing: { ...placing, up, on: point, foot: up.join() === placing.up.join() ? placing.foot : undefined } });
   // A line that turns is held once it is built anew.
-  const foot = up.join() === placing.up.join() ? (placing.foot ?? footOf(placing.line, up)) : 0;
-  write(placing.line, (line) => moved(standingOn(line, up), point.map((x, a) => x + foot * up[a]))); // prettier-ignore
+  const foot = up.join() === placing.up.join() ? (placing.foot ?? footOf(placing.line, up)) : undefined;
+  useStage.getState().set({ placing: { ...placing, up, on: point, foot } });
+  write(placing.line, (line) => moved(standingOn(line, up), point.map((x, a) => x + (foot ?? 0) * up[a]))); // prettier-ignore
 }
 
 /** Moves a body that is being placed along the normal of its face until it stands on it, as it grows or turns. */
