@@ -1,4 +1,6 @@
 const transform = { '^.+\\.(ts|tsx)$': '<rootDir>/scripts/jestTransform.mjs' };
+// Its main file is none that this Node can bring together with modules.
+const tree = { '^three-mesh-bvh$': '<rootDir>/node_modules/three-mesh-bvh/src/index.js' };
 const common = { testEnvironment: 'node', transform, extensionsToTreatAsEsm: ['.ts', '.tsx'] };
 export default {
   testTimeout: 240_000,
@@ -6,6 +8,7 @@ export default {
     {
       ...common,
       displayName: 'unit',
+      moduleNameMapper: tree,
       setupFiles: ['<rootDir>/scripts/jestPage.mjs'],
       testMatch: ['<rootDir>/packages/{core,verification,cli,node,web}/**/*.test.ts?(x)'],
       testPathIgnorePatterns: ['/node_modules/', '<rootDir>/packages/web/test/'],
@@ -19,7 +22,7 @@ export default {
       moduleNameMapper: {
         '\\.css$': '<rootDir>/packages/web/test/noStyle.ts',
         '^@react-three/': '<rootDir>/packages/web/test/noSpace.tsx',
-        '^three-mesh-bvh$': '<rootDir>/node_modules/three-mesh-bvh/src/index.js',
+        ...tree,
       },
       testMatch: ['<rootDir>/packages/web/test/**/*.test.tsx'],
     },

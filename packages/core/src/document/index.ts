@@ -20,3 +20,4 @@ export {
 export * from './rename.ts';
 export * from './schema.ts';
 export * from './sections/index.ts';
+export { parametersUsed, usedByLine } from './uses.ts';

@@ -9,9 +9,6 @@ export const mapExpressions = (project: Project, change: (text: string) => strin
 export const projectTexts = (project: Partial<Project>, ...wanted: Role[]): { role: Role; text: string; path: string }[] =>
   textsOf(projectSchema, project, wanted);
 
-/** Every expression of a project. */
-export const allExpressions = (project: Project): string[] => projectTexts(project, 'expression').map((e) => e.text);
-
 /** A name where it stands by itself: not after a dot, nor before one. */
 const word = (name: string): RegExp => new RegExp(`(?<![\\w.])${name}(?![\\w.])`, 'g');
 const exchange =

@@ -1,7 +1,7 @@
 import { formatSI, unitFor } from '@jadebell/core/expressions/format';
 import { useMemo } from 'react';
-import { ReferenceLine } from 'recharts';
 import type { PlotAxis, PlotTrace } from './plot/parts.ts';
+import { PlotCursor } from './plot/Marks.tsx';
 import { Plot } from './plot/Plot.tsx';
 
 export interface Trace {
@@ -67,7 +67,7 @@ export function Lines({ x, y, traces, cursor }: Props) {
       tell={(_, __, v) => (y.unit && y.unit !== 'number' ? formatSI(v, y.unit) : String(Number(v.toPrecision(5))))}
       tellX={(v) => formatSI(v, x.unit)}
     >
-      {cursor !== undefined && <ReferenceLine x={cursor} yAxisId="left" stroke="var(--plum)" strokeDasharray="3 3" />}
+      {cursor !== undefined && <PlotCursor x={cursor} />}
     </Plot>
   );
 }

@@ -13,7 +13,6 @@ import {
 } from '@jadebell/core/document';
 import Add from '@mui/icons-material/Add';
 import { Button } from '@mui/material';
-import { type ReactNode } from 'react';
 import { useSection } from '../section/sectionState.ts';
 import { closeAt, openAt } from '../ui/address.ts';
 import { removePort } from '../project/excitation.ts';
@@ -44,6 +43,61 @@ const renamed =
 const renameRecorder = renamed('recorders');
 const renameSection = renamed('sections');
 
+type Part = 'ports' | 'recorders' | 'sections';
+interface EntriesProps<P extends Part> {
+  part: P;
+  apply(d: Project, from: string, to: string): Project;
+  sentence(e: Project[P][number]): ReturnType<typeof portSentence>;
+  chips(e: Project[P][number]): ReturnType<typeof portChips>;
+  /** Names that a reference may take. */
+  bodies: string[];
+}
+
+/** The entries of a part, as sentences. */
+function Entries<P extends Part>({ part, apply, sentence, chips, bodies }: EntriesProps<P>) {
+  const all = useProject((s) => s.document![part]) as Project[P][number][];
+  const problems = useModel((s) => s.view.problems);
+  const { edit } = useProject.getState();
+  const { rename, refusedOf } = useRename(part, apply);
+  return all.map((entry, i) => {
+    const own = problemsAt(problems, part, entry.name);
+    const section = part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided');
+    return (
+      <Entry
+        key={entry.name}
+        name={entry.name}
+        number={i + 1}
+        glyph={glyphOf('kind' in entry ? entry.kind : 'section')}
+        problems={[own, refusedOf(entry.name) ?? []].flat()}
+        onRemove={() => edit(`remove ${part}`, (d) => (part === 'ports' ? removePort(d, entry.name) : removeEntry(d, part, entry.name)))}
+      >
+        <span>
+          <Sentence
+            entry={entry}
+            parts={sentence(entry)}
+            chips={chips(entry)}
+            problems={own}
+            bodies={bodies}
+            onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
+            onRename={(name) => rename(entry.name, name)}
+          />
+          {section && <ModesTool name={entry.name} />}
+        </span>
+      </Entry>
+    );
+  });
+}
+
+/** Opens and closes the modes of a section or of a guided port. */
+function ModesTool({ name }: { name: string }) {
+  const open = useSection((s) => s.open === name);
+  return (
+    <Tool aria-pressed={open} onClick={() => (open ? closeAt('section') : openAt({ section: name }))}>
+      Modes
+    </Tool>
+  );
+}
+
 /** Ports, boundaries and recorders. */
 export function FeedLedger() {
   const document = useProject((s) => s.document)!;
@@ -55,49 +109,6 @@ export function FeedLedger() {
   const feeding = document.ports.filter((p) => portKind(p).role !== 'load');
   const metal = bodies.filter((b) => b.material.kind === 'conductor').map((b) => b.name);
   const filled = [...new Set(bodies.map((b) => b.line))];
-  const renamers = {
-    ports: useRename('ports', renamePort),
-    recorders: useRename('recorders', renameRecorder),
-    sections: useRename('sections', renameSection),
-  };
-  const open = useSection((s) => s.open);
-
-  const entries = <P extends 'ports' | 'recorders' | 'sections'>(
-    part: P,
-    sentence: (e: Project[P][number]) => ReturnType<typeof portSentence>,
-    chips: (e: Project[P][number]) => ReturnType<typeof portChips>,
-  ): ReactNode =>
-    (document[part] as Project[P][number][]).map((entry, i) => {
-      const own = problemsAt(problems, part, entry.name);
-      return (
-        <Entry
-          key={entry.name}
-          name={entry.name}
-          number={i + 1}
-          glyph={glyphOf('kind' in entry ? entry.kind : 'section')}
-          problems={[own, renamers[part].refusedOf(entry.name) ?? []].flat()}
-          onRemove={() => edit(`remove ${part}`, (d) => (part === 'ports' ? removePort(d, entry.name) : removeEntry(d, part, entry.name)))}
-        >
-          <span>
-            <Sentence
-              entry={entry}
-              parts={sentence(entry)}
-              chips={chips(entry)}
-              problems={own}
-              bodies={part === 'recorders' ? filled : metal}
-              onChange={(next, what) => edit(what, (d) => replaceEntry(d, part, entry.name, next))}
-              onRename={(name) => renamers[part].rename(entry.name, name)}
-            />
-            {(part === 'sections' || (part === 'ports' && portKind(entry as Port).family === 'guided')) && (
-              <Tool aria-pressed={open === entry.name} onClick={() => (open === entry.name ? closeAt('section') : openAt({ section: entry.name }))}>
-                Modes
-              </Tool>
-            )}
-          </span>
-        </Entry>
-      );
-    });
-
   return (
     <LedgerFrame className="ledger" aria-label="Ledger">
       <section aria-label="Ports">
@@ -107,7 +118,7 @@ export function FeedLedger() {
           <ToolMenu
             adds
             label="Add port or source"
-            items={addablePorts(document).map(({ kind, title, possible }) => ({ title, disabled: !possible, act: () => addPort(kind) }))}
+            items={() => addablePorts(document).map(({ kind, title, possible }) => ({ title, disabled: !possible, act: () => addPort(kind) }))}
           />
         </header>
         {!document.ports.length && (
@@ -116,7 +127,7 @@ export function FeedLedger() {
             {metal.length > 1 || onlyWires() ? 'Add one.' : 'Build two conductors with a gap under Shape first, or place one along a path.'}
           </p>
         )}
-        {entries('ports', portSentence, portChips)}
+        <Entries part="ports" apply={renamePort} sentence={portSentence} chips={portChips} bodies={metal} />
         {feeding.length > 0 && <Excitation feeding={feeding} />}
       </section>
       <section aria-label="Sections">
@@ -136,7 +147,7 @@ export function FeedLedger() {
             Add section
           </Button>
         </header>
-        {entries('sections', sectionSentence, sectionChips)}
+        <Entries part="sections" apply={renameSection} sentence={sectionSentence} chips={sectionChips} bodies={metal} />
         {!document.sections.length && (
           <p className="quiet pad">A cross-section whose modes are solved by themselves: index, impedance, loss, fields.</p>
         )}
@@ -149,40 +160,19 @@ export function FeedLedger() {
           <ToolMenu
             adds
             label="Add recorder"
-            items={recorderKinds
-              .filter((kind) => kind.solvers.includes(solver))
-              .map((kind) => ({
-                title: kind.title,
-                disabled: kind.single && document.recorders.some((e) => e.kind === kind.kind),
-                act: () => edit('add recorder', (d) => withRecorder(d, kind)),
-              }))}
+            items={() =>
+              recorderKinds
+                .filter((kind) => kind.solvers.includes(solver))
+                .map((kind) => ({
+                  title: kind.title,
+                  disabled: kind.single && document.recorders.some((e) => e.kind === kind.kind),
+                  act: () => edit('add recorder', (d) => withRecorder(d, kind)),
+                }))
+            }
           />
         </header>
-        {entries('recorders', recorderSentence, recorderChips)}
-        <SettingList>
-          <dt>at frequencies</dt>
-          <dd>
-            {document.recordAt.map((f, i) => (
-              <span key={i} className="row" style={{ gap: 0 }}>
-                <Chip
-                  label={`recorded frequency ${i + 1}`}
-                  quantity="frequency"
-                  value={f}
-                  problems={problemsAt(problems, 'recorders', undefined, `recordAt.${i}`)}
-                  onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))}
-                />
-                <Tool
-                  bare
-                  aria-label={`Remove frequency ${f}`}
-                  onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}
-                >
-                  ×
-                </Tool>
-              </span>
-            ))}
-            <Tool onClick={() => edit('add frequency', (d) => ({ ...d, recordAt: [...d.recordAt, d.solve.from] }))}>Add frequency</Tool>
-          </dd>
-        </SettingList>
+        <Entries part="recorders" apply={renameRecorder} sentence={recorderSentence} chips={recorderChips} bodies={filled} />
+        <RecordedFrequencies />
         {problems
           .filter((p) => p.place.part === 'recorders' && !document.recorders.some((r) => r.name === p.place.name))
           .map((p) => (
@@ -192,5 +182,38 @@ export function FeedLedger() {
           ))}
       </section>
     </LedgerFrame>
+  );
+}
+
+/** Frequencies at which recorders keep fields. */
+function RecordedFrequencies() {
+  const recordAt = useProject((s) => s.document!.recordAt);
+  const problems = useModel((s) => s.view.problems);
+  const { edit } = useProject.getState();
+  return (
+    <SettingList>
+      <dt>at frequencies</dt>
+      <dd>
+        {recordAt.map((f, i) => (
+          <span key={i} className="row" style={{ gap: 0 }}>
+            <Chip
+              label={`recorded frequency ${i + 1}`}
+              quantity="frequency"
+              value={f}
+              problems={problemsAt(problems, 'recorders', undefined, `recordAt.${i}`)}
+              onChange={(v) => edit('recorded frequency', (d) => ({ ...d, recordAt: d.recordAt.map((o, n) => (n === i ? v : o)) }))}
+            />
+            <Tool
+              bare
+              aria-label={`Remove frequency ${f}`}
+              onClick={() => edit('remove frequency', (d) => ({ ...d, recordAt: d.recordAt.filter((_, n) => n !== i) }))}
+            >
+              ×
+            </Tool>
+          </span>
+        ))}
+        <Tool onClick={() => edit('add frequency', (d) => ({ ...d, recordAt: [...d.recordAt, d.solve.from] }))}>Add frequency</Tool>
+      </dd>
+    </SettingList>
   );
 }

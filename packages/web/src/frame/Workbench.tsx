@@ -83,6 +83,9 @@ export default function Workbench() {
   useSectionAddress(stage === 'feed');
   usePickedAddress(opened);
   const [palette, setPalette] = useState(false);
+  // The stage that shows the model now or did last: its view is kept while others are open, as making one takes the better part of a second.
+  const [modelled, setModelled] = useState<StagePath | null>(null);
+  if (stage in ledgers && stage !== modelled) setModelled(stage);
   const dialog = useDialog();
 
   useServerEvents(id);
@@ -119,6 +122,7 @@ export default function Workbench() {
       </div>
     );
   const Ledger = stage in ledgers ? ledgers[stage as keyof typeof ledgers] : null;
+  const inSection = stage === 'feed' && section;
   return (
     <Bench>
       <Evaluation stage={stage} />
@@ -126,16 +130,17 @@ export default function Workbench() {
       {(fault ?? modelFault) && <Message bar>{fault ?? modelFault}</Message>}
       <main>
         <Suspense fallback={<p className="quiet pad">Opening …</p>}>
-          {Ledger && (
-            <Group orientation="horizontal" id="bench-split">
-              <Panel defaultSize="58%" minSize="30%">
-                {stage === 'feed' && section ? <SectionView /> : <StageView stage={stage} />}
-              </Panel>
-              <Separator className="divider" aria-label="Width of the ledger" />
-              <Panel minSize="26%">
-                <Ledger />
-              </Panel>
-            </Group>
+          {modelled && (
+            <div style={{ height: '100%', display: Ledger ? undefined : 'none' }}>
+              <Group orientation="horizontal" id="bench-split">
+                <Panel defaultSize="58%" minSize="30%">
+                  {inSection && <SectionView />}
+                  <StageView stage={modelled} away={!Ledger || inSection} />
+                </Panel>
+                <Separator className="divider" aria-label="Width of the ledger" />
+                <Panel minSize="26%">{Ledger && <Ledger />}</Panel>
+              </Group>
+            </div>
           )}
           {stage === 'read' && <ReadStage />}
           {stage === 'explore' && <ExploreStage />}

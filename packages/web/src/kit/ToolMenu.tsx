@@ -19,17 +19,22 @@ interface Props {
   face?: ReactNode;
   /** The main way of adding something to a part: a plain button with a plus. */
   adds?: boolean;
-  items: readonly MenuEntry[];
+  /** Asked for as it opens. */
+  items(): readonly MenuEntry[];
 }
 
 /** A button that opens a menu. */
 export function ToolMenu({ label, hint, items, heading, face, adds }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [shown, setShown] = useState<readonly MenuEntry[]>([]);
   const opens = {
     'aria-haspopup': 'menu',
     'aria-expanded': anchor !== null,
     'aria-label': face === undefined ? undefined : label,
-    onClick: (e: React.MouseEvent<HTMLElement>) => setAnchor(e.currentTarget),
+    onClick: (e: React.MouseEvent<HTMLElement>) => {
+      setShown(items());
+      setAnchor(e.currentTarget);
+    },
   } as const;
   return (
     <>
@@ -46,7 +51,7 @@ export function ToolMenu({ label, hint, items, heading, face, adds }: Props) {
       )}
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ list: { dense: true } }}>
         {heading && <ListSubheader>{heading}</ListSubheader>}
-        {items.map((item) => (
+        {shown.map((item) => (
           <MenuItem
             key={item.title}
             disabled={item.disabled}

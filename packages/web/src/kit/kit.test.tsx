@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { useState } from 'react';
 import { Choice, type Option } from './Choice.tsx';
@@ -86,14 +86,22 @@ test('a choice opens and is made by keyboard, under headings, and shows what it 
     return <Choice label="kind" value={value} options={options} onChange={(v) => (take(v), set(v))} />;
   };
   render(<Own />);
-  const box = screen.getByRole('combobox', { name: 'kind' });
-  act(() => box.focus());
+  const face = screen.getByRole('combobox', { name: 'kind' });
+  expect(face.textContent).toBe('first');
+  act(() => face.focus());
   await user.keyboard('{ArrowDown}');
   expect(screen.getAllByRole('option').map((o) => o.textContent)).toEqual(['first', 'second', 'third']);
   expect(screen.getByRole('option', { name: 'third' }).getAttribute('aria-disabled')).toBe('true');
   await user.keyboard('{ArrowDown}{Enter}');
   expect(taken).toEqual([2]);
-  expect(box.textContent).toBe('second');
+  expect(screen.getByRole('combobox', { name: 'kind' }).textContent).toBe('second');
+  cleanup();
+  // A press that comes before the pointer was seen opens it too, and it has the focus when it is closed.
+  render(<Own />);
+  fireEvent.mouseDown(screen.getByRole('combobox', { name: 'kind' }), { button: 0 });
+  await user.keyboard('{Escape}');
+  await waitFor(() => expect(screen.queryByRole('listbox')).toBeNull());
+  expect(document.activeElement).toBe(screen.getByRole('combobox', { name: 'kind' }));
   cleanup();
   render(<Choice label="kind" value="" options={[{ value: '', label: 'choose' }]} shows="pick one" failing onChange={take} />);
   expect(screen.getByRole('combobox', { name: 'kind' }).textContent).toBe('pick one');
@@ -126,7 +134,7 @@ test('a tool keeps its name beside its hint, stays down, and opens a menu', asyn
       <ToolMenu
         label="View from"
         face="View"
-        items={[
+        items={() => [
           { title: 'top', act: () => take('top') },
           { title: 'left', disabled: true, act: () => take('left') },
         ]}

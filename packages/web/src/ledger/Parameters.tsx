@@ -1,6 +1,5 @@
-import { allExpressions, type Parameter, type Problem } from '@jadebell/core/document';
+import { type Parameter, parametersUsed, type Problem } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
-import { namesUsed } from '@jadebell/core/expressions/uses';
 import Add from '@mui/icons-material/Add';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Tune from '@mui/icons-material/Tune';
@@ -30,32 +29,13 @@ export const Parameters = memo(function Parameters() {
   const document = useProject((s) => s.document)!;
   const { parameters } = document;
   const problems = useModel((s) => s.view.problems);
-  const edit = useProject((s) => s.edit);
   const [table, setTable] = useState(false);
   const [pasting, setPasting] = useState(false);
   const groups = [...new Set(parameters.map((g) => g.group ?? ''))].sort((a, b) => Number(a !== '') - Number(b !== ''));
-  const used = useMemo(() => new Set(allExpressions(document).flatMap(namesUsed)), [document]);
+  const used = useMemo(() => parametersUsed(document), [document]);
   return (
     <section aria-label="Parameters">
-      <header>
-        <h2>Parameters</h2>
-        <span className="grow" />
-        {parameters.length > 0 && (
-          <Tool aria-pressed={table} onClick={() => setTable(!table)}>
-            Table
-          </Tool>
-        )}
-        <Tool onClick={() => setPasting(true)}>Paste</Tool>
-        <Tool onClick={() => showDialog('calculator')}>Calculator</Tool>
-        <Button
-          startIcon={<Add />}
-          onClick={() =>
-            edit('add parameter', (d) => ({ ...d, parameters: [...d.parameters, { name: freeName(d, 'parameters', 'size'), expression: '10 mm' }] }))
-          }
-        >
-          Add parameter
-        </Button>
-      </header>
+      <Head any={parameters.length > 0} table={table} onTable={setTable} onPaste={setPasting} />
       {!parameters.length && <p className="quiet pad">Name the dimensions that you will want to change, then use the names in the lines below.</p>}
       {table && parameters.length > 0 ? (
         <ParameterTable parameters={parameters} used={used} />
@@ -66,6 +46,39 @@ export const Parameters = memo(function Parameters() {
       )}
       {pasting && <ParameterPaste onClose={() => setPasting(false)} />}
     </section>
+  );
+});
+
+interface HeadProps {
+  any: boolean;
+  table: boolean;
+  onTable(table: boolean): void;
+  onPaste(pasting: true): void;
+}
+
+/** Apart, as the rest is drawn anew with every value. */
+const Head = memo(function Head({ any, table, onTable, onPaste }: HeadProps) {
+  const { edit } = useProject.getState();
+  return (
+    <header>
+      <h2>Parameters</h2>
+      <span className="grow" />
+      {any && (
+        <Tool aria-pressed={table} onClick={() => onTable(!table)}>
+          Table
+        </Tool>
+      )}
+      <Tool onClick={() => onPaste(true)}>Paste</Tool>
+      <Tool onClick={() => showDialog('calculator')}>Calculator</Tool>
+      <Button
+        startIcon={<Add />}
+        onClick={() =>
+          edit('add parameter', (d) => ({ ...d, parameters: [...d.parameters, { name: freeName(d, 'parameters', 'size'), expression: '10 mm' }] }))
+        }
+      >
+        Add parameter
+      </Button>
+    </header>
   );
 });
 

@@ -15,10 +15,10 @@ export function nearestRecorded(recordAt: readonly number[], frequency: number |
 /** The frequency that is looked at while none is chosen: the middle one. */
 export const MiddleContext = createContext<number | null>(null);
 
-/** The frequency that a card looks at, hertz: its own if it is pinned, else the lens's; null where there is none. */
-export function useFrequency(): number | null {
+/** The frequency that a card looks at, hertz: its own if it is pinned, else the lens's; null where there is none. What does not `follow` is not drawn anew as it moves. */
+export function useFrequency(follow = true): number | null {
   const own = useContext(CardContext)?.card.pin?.frequency;
-  const lens = useLens((s) => s.frequency);
+  const lens = useLens((s) => (follow ? s.frequency : null));
   const middle = useContext(MiddleContext);
   return own ?? lens ?? middle;
 }

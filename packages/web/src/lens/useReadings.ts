@@ -1,6 +1,7 @@
 import { type NetworkView, type RunReading, viewNetwork } from '@jadebell/core/reading';
 import { type Complex, type ResultArray, knowsGaps, readReference } from '@jadebell/core/results';
 import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { getArray } from '../api/client.ts';
 import { useKept } from '../api/useKept.ts';
 import type { ShownRun } from './shown.ts';
@@ -26,7 +27,7 @@ export function useReadings(
   runs: readonly ShownRun[],
   more: (run: ShownRun) => readonly string[],
 ): { readings: ShownReading[]; loading: boolean; error?: Error } {
-  const { gaps, references, shifts, excitation } = useLens();
+  const { gaps, references, shifts, excitation } = useLens(useShallow((s) => ({ gaps: s.gaps, references: s.references, shifts: s.shifts, excitation: s.excitation }))); // prettier-ignore
   const keys = runs.flatMap((r): [string, string][] => {
     const { excitations, ports } = r.run.meta!;
     const own = excitations.length ? ['frequency', 's', ...(ports.some((p) => p.mode !== undefined) ? ['beta'] : [])] : [];

@@ -62,6 +62,13 @@ function withGeometry(sent: SentView): View {
   return { ...sent, bodies };
 }
 
+/** The next view with what stays the same of the old one. Bodies are known by their ids: one that is another object has changed. */
+function keptView(old: View, next: View): View {
+  const view = kept(old, { ...next, bodies: old.bodies });
+  const same = next.bodies.length === old.bodies.length && next.bodies.every((b, i) => b === old.bodies[i]);
+  return same ? view : { ...view, bodies: next.bodies };
+}
+
 function start(): Worker {
   const made = new Worker(new URL('../workers/model.worker.ts', import.meta.url), { type: 'module' });
   made.onmessage = ({ data }: MessageEvent<Reply>) => {
@@ -77,7 +84,7 @@ function start(): Worker {
       const { view } = useModel.getState();
       // Until the second answer the old estimate and grid stand.
       const next = data.whole ? received : { ...received, estimate: view.estimate, mesh: view.mesh };
-      useModel.setState({ view: kept(view, next), ready: true, checked: data.whole, fault: null });
+      useModel.setState({ view: keptView(view, next), ready: true, checked: data.whole, fault: null });
       if (data.whole) look(received);
     } else useModel.setState({ fault: data.fault });
   };

@@ -1,7 +1,7 @@
 import { Alert, Button } from '@mui/material';
 import { runSchema } from '@jadebell/api';
 import { recorderKind } from '@jadebell/core/recorders';
-import { type Board, changesSince, cardWith } from '@jadebell/core/document';
+import { type Board, changesSince, cardWith, type Project } from '@jadebell/core/document';
 import { defaultBoards, isOptical } from '@jadebell/core/reading';
 import { channelKeys, channelNames, knowsGaps } from '@jadebell/core/results';
 import { useCallback, useEffect, useMemo } from 'react';
@@ -29,7 +29,7 @@ import { PlaneLens } from '../lens/PlaneLens.tsx';
 import { PortsLens } from '../lens/PortsLens.tsx';
 import { Message } from '../kit/Message.tsx';
 import { RunsLens } from '../lens/RunsLens.tsx';
-import { shownRuns } from '../lens/shown.ts';
+import { type ShownRun, shownRuns } from '../lens/shown.ts';
 import { MiddleContext } from '../lens/useFrequency.ts';
 import { usePlay } from '../lens/usePlay.ts';
 import { ShownContext } from '../lens/useShown.ts';
@@ -106,10 +106,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
   const settingUp = useAddress('card');
   const at = Math.max(0, boards.findIndex((b) => b.name === open)); // prettier-ignore
   const board: Board | undefined = boards[at];
-  const solved = useRunDocument(run.id).data;
-  const changes = useMemo(() => (solved ? changesSince(solved, now) : []), [solved, now]);
   usePlay(stops);
-  const fields = meta.recorded.some((r) => recorderKind(r).card === 'field');
   const change = useCallback(
     (id: string, next: Partial<BoardCard>) => editCard('card', boards, at, id, (c) => ({ ...c, ...next }) as BoardCard),
     [boards, at],
@@ -134,35 +131,9 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
         <MiddleContext value={stops[stops.length >> 1] ?? null}>
           <BoardContext value={onBoard}>
             <ReadFrame className="read">
-              <div className="lens" role="toolbar" aria-label="Lens bar">
-                <RunsLens
-                  runs={runs}
-                  run={run}
-                  choose={(r) => {
-                    set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) });
-                    restAt({ run: r.id });
-                  }}
-                />
-                {stops.length > 0 && <FrequencyLens stops={stops} />}
-                {fields && <PhaseLens />}
-                <PlaneLens run={run} />
-                <ExcitationLens run={run} />
-                {meta.excitations.length > 0 && <PortsLens run={run} gaps={shown.some((s) => knowsGaps(s.run.meta!))} />}
-              </div>
+              <LensBar runs={runs} run={run} stops={stops} shown={shown} />
               <LostLens />
-              {changes.length > 0 && (
-                <Message
-                  bar
-                  tone="told"
-                  action={
-                    <Button variant="outlined" component={Link} to={`/project/${run.projectId}/solve`}>
-                      Run it anew
-                    </Button>
-                  }
-                >
-                  <b>The model has changed since run {run.number}:</b> <span title={changes.join('\n')}>{changes.join('; ')}</span>
-                </Message>
-              )}
+              <ModelChanged run={run} now={now} />
               <BoardTabs
                 boards={boards}
                 proposed={proposed}
@@ -208,6 +179,57 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
         </MiddleContext>
       </PinnableContext>
     </ShownContext>
+  );
+}
+
+interface LensBarProps {
+  runs: readonly Run[];
+  run: Run;
+  stops: readonly number[];
+  shown: readonly ShownRun[];
+}
+
+/** What all cards of the board follow. */
+function LensBar({ runs, run, stops, shown }: LensBarProps) {
+  const beside = useLens((s) => s.beside);
+  const { set } = useLens.getState();
+  const meta = run.meta!;
+  return (
+    <div className="lens" role="toolbar" aria-label="Lens bar">
+      <RunsLens
+        runs={runs}
+        run={run}
+        choose={(r) => {
+          set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) });
+          restAt({ run: r.id });
+        }}
+      />
+      {stops.length > 0 && <FrequencyLens stops={stops} />}
+      {meta.recorded.some((r) => recorderKind(r).card === 'field') && <PhaseLens />}
+      <PlaneLens run={run} />
+      <ExcitationLens run={run} />
+      {meta.excitations.length > 0 && <PortsLens run={run} gaps={shown.some((s) => knowsGaps(s.run.meta!))} />}
+    </div>
+  );
+}
+
+/** Tells in what the model differs from the one that a run has solved. */
+function ModelChanged({ run, now }: { run: Run; now: Project }) {
+  const solved = useRunDocument(run.id).data;
+  const changes = useMemo(() => (solved ? changesSince(solved, now) : []), [solved, now]);
+  if (!changes.length) return null;
+  return (
+    <Message
+      bar
+      tone="told"
+      action={
+        <Button variant="outlined" component={Link} to={`/project/${run.projectId}/solve`}>
+          Run it anew
+        </Button>
+      }
+    >
+      <b>The model has changed since run {run.number}:</b> <span title={changes.join('\n')}>{changes.join('; ')}</span>
+    </Message>
   );
 }
 

@@ -6,9 +6,10 @@ import { Tool } from '../kit/Tool.tsx';
 
 /** Materials in use, and the way to the library. */
 export const Materials = memo(function Materials() {
-  const document = useProject((s) => s.document)!;
-  const used = new Set(document.lines.flatMap((l) => l.material ?? []));
-  const names = [...new Set([...document.materials.map((m) => m.name), ...used])];
+  const lines = useProject((s) => s.document!.lines);
+  const materials = useProject((s) => s.document!.materials);
+  const used = new Set(lines.flatMap((l) => l.material ?? []));
+  const names = [...new Set([...materials.map((m) => m.name), ...used])];
   return (
     <section aria-label="Materials">
       <header>
@@ -17,7 +18,7 @@ export const Materials = memo(function Materials() {
         <Tool onClick={() => showDialog('materials')}>Library</Tool>
       </header>
       {names.map((name) => {
-        const m = findMaterial(document, name);
+        const m = findMaterial({ materials }, name);
         return (
           <div key={name} style={{ padding: '1px 14px' }}>
             {name} <span className="quiet">{m ? materialSummary(m) : 'not in the library'}</span>

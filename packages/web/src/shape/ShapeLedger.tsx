@@ -32,11 +32,14 @@ const few = 4;
 
 /** Parameters, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
-  const document = useProject((s) => s.document)!;
+  // Not the whole document: while a dial is turned the lines stay what they are, and so does their ledger.
+  const lines = useProject((s) => s.document!.lines);
+  const ownMaterials = useProject((s) => s.document!.materials);
   const edit = useProject((s) => s.edit);
   const kinds = useModel((s) => s.view.kinds);
   const [search, setSearch] = useState('');
   const [filter, setFilter] = useState<LineFilter | null>(null);
+  const parameters = useProject((s) => (filter ? s.document!.parameters : null));
   const [dense, setDense] = useRemembered('ledger.dense', z.boolean(), false);
   const [folded, setFolded] = useState<ReadonlySet<string>>(none);
   const [table, setTable] = useState<string | null>(null);
@@ -48,12 +51,12 @@ export function ShapeLedger() {
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const all = document.lines.map((l) => l.name);
+  const all = lines.map((l) => l.name);
   // The same list while it says the same: all that can be dragged hangs on it.
   const names = useMemo(() => all, [all.join()]); // eslint-disable-line react-hooks/exhaustive-deps
-  const materials = useMemo(() => [...document.materials.map((m) => m.name), ...library.map((m) => m.name)], [document.materials]);
+  const materials = useMemo(() => [...ownMaterials.map((m) => m.name), ...library.map((m) => m.name)], [ownMaterials]);
   const frames = useMemo(() => Object.keys(kinds).filter((n) => kinds[n] === 'frame'), [kinds]);
-  const sections = useMemo(() => inSections(document.lines), [document.lines]);
+  const sections = useMemo(() => inSections(lines), [lines]);
 
   const fold = (name: string): void =>
     setFolded((old) => {
@@ -61,7 +64,7 @@ export function ShapeLedger() {
       if (!next.delete(name)) next.add(name);
       return next;
     });
-  const rows = rowsOf(sections, search, folded, filter && passes(document, filter));
+  const rows = rowsOf(sections, search, folded, filter && passes(parameters ?? [], filter));
   const hidden = names.length - rows.filter((r) => r.line).length - sections.filter((s) => s.head).length;
   return (
     <LedgerFrame ref={scroller} className="ledger" aria-label="Ledger">
@@ -76,12 +79,12 @@ export function ShapeLedger() {
             <ToolMenu
               label="Filter"
               hint="Lines of a kind, of a material, or that follow a parameter"
-              items={filtersFor(document).map((f) => ({ title: filterText(f), act: () => setFilter(f) }))}
+              items={() => filtersFor(useProject.getState().document!).map((f) => ({ title: filterText(f), act: () => setFilter(f) }))}
             />
           )}
           <ToolMenu
             label="Exchange"
-            items={[
+            items={() => [
               { title: 'Import a file', about: 'DXF, STL, OBJ, 3MF, glTF, STEP, points', act: () => showDialog('import') },
               { title: 'Paste a table', about: 'one line for each row', act: () => setTable('') },
               { title: 'Export the model', about: 'STL, glTF, DXF', act: () => showDialog('export') },
@@ -106,7 +109,7 @@ export function ShapeLedger() {
           onDragEnd={({ active, over }) => {
             if (!over || active.id === over.id) return;
             const from = names.indexOf(String(active.id));
-            const fold = folded.has(String(active.id)) ? sectionLength(document.lines, from) : 1;
+            const fold = folded.has(String(active.id)) ? sectionLength(lines, from) : 1;
             edit('reorder', (d) => moveLine(d, from, names.indexOf(String(over.id)), fold));
           }}
         >

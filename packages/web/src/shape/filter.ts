@@ -1,4 +1,4 @@
-import { atPath, type Line, type Project, shapeOf, shapes } from '@jadebell/core/document';
+import { type Line, type Parameter, type Project, shapes, usedByLine } from '@jadebell/core/document';
 import { namesUsed } from '@jadebell/core/expressions/uses';
 
 /** What lines are left in the ledger by: a kind, a material, or a parameter that they follow. */
@@ -13,7 +13,7 @@ export const filterText = ({ by, value }: LineFilter): string =>
   by === 'kind' ? (titles.get(value) ?? value) : by === 'material' ? `of ${value}` : `follows ${value}`;
 
 /** The parameter and all that follow from it. */
-function dependents({ parameters }: Pick<Project, 'parameters'>, name: string): Set<string> {
+function dependents(parameters: readonly Parameter[], name: string): Set<string> {
   const found = new Set([name]);
   for (let before = 0; before < found.size;) {
     before = found.size;
@@ -23,15 +23,11 @@ function dependents({ parameters }: Pick<Project, 'parameters'>, name: string): 
 }
 
 /** Whether a line is left by a filter. */
-export function passes(project: Project, filter: LineFilter | null): (line: Line) => boolean {
-  if (!filter) return () => true;
+export function passes(parameters: readonly Parameter[], filter: LineFilter): (line: Line) => boolean {
   if (filter.by === 'kind') return (line) => line.kind === filter.value;
   if (filter.by === 'material') return (line) => 'material' in line && line.material === filter.value;
-  const names = dependents(project, filter.value);
-  return (line) =>
-    shapeOf(line)
-      .chips(line)
-      .some(({ path }) => namesUsed(String(atPath(line, path) ?? '')).some((n) => names.has(n)));
+  const names = dependents(parameters, filter.value);
+  return (line) => usedByLine(line).some((n) => names.has(n));
 }
 
 /** Filters that leave some lines of a project and not all. */
@@ -46,7 +42,7 @@ export function filtersFor(project: Project): LineFilter[] {
     ...project.parameters.map(({ name }): LineFilter => ({ by: 'uses', value: name })),
   ];
   return all.filter((f) => {
-    const left = lines.filter(passes(project, f)).length;
+    const left = lines.filter(passes(project.parameters, f)).length;
     return left > 0 && left < lines.length;
   });
 }

@@ -81,7 +81,7 @@ test('the rows of the ledger: folded sections keep their title, a search shows w
 
 test('the ledger is filtered by kind, by material, and by the parameter that lines follow, through others too', () => {
   const p = project();
-  const left = (filter: Parameters<typeof passes>[1]): string[] => p.lines.filter(passes(p, filter)).map((l) => l.name);
+  const left = (filter: Parameters<typeof passes>[1]): string[] => p.lines.filter(passes(p.parameters, filter)).map((l) => l.name);
   expect(left({ by: 'kind', value: 'cylinder' })).toEqual(['c']);
   expect(left({ by: 'material', value: 'Reed' })).toEqual(['a']);
   // w follows from u, and a from w.
@@ -90,6 +90,6 @@ test('the ledger is filtered by kind, by material, and by the parameter that lin
   const offered = filtersFor(p).map(filterText);
   expect(offered).toEqual(expect.arrayContaining(['Cylinder', 'of Reed', 'follows w', 'follows u']));
   expect(offered).not.toContain('follows other');
-  const rows = rowsOf(inSections(p.lines), '', new Set(['s']), passes(p, { by: 'kind', value: 'cylinder' }));
+  const rows = rowsOf(inSections(p.lines), '', new Set(['s']), passes(p.parameters, { by: 'kind', value: 'cylinder' }));
   expect(rows.map((r) => (r.head ?? r.line).name)).toEqual(['s', 'c']);
 });

@@ -114,26 +114,7 @@ export function Shelf() {
         <FilePicker ref={picker} accept=".json,application/json" label="Project file" onFiles={([f]) => void importFile(f)} />
       </div>
       {(fault ?? error) && <Message style={{ marginBottom: 12 }}>{fault ?? (error as Error).message}</Message>}
-      {!tour.seen && (
-        <Alert
-          severity="info"
-          icon={false}
-          variant="outlined"
-          sx={{ mb: 1.5 }}
-          action={
-            <>
-              <Button size="small" variant="contained" onClick={() => void takeTour()}>
-                Take the tour
-              </Button>
-              <Button size="small" onClick={tour.end}>
-                Not now
-              </Button>
-            </>
-          }
-        >
-          New here? Go round with an antenna that is solved in seconds.
-        </Alert>
-      )}
+      {!tour.seen && <TourOffer onTake={() => void takeTour()} onEnd={tour.end} />}
       {data?.length === 0 && <p className="quiet">The Shelf is empty. Start a new project, or import one.</p>}
       {data && data.length > few && (
         <div className="row" style={{ marginBottom: 12 }}>
@@ -165,16 +146,47 @@ export function Shelf() {
           <StarterDialog onStart={(document) => void add({ document })} onClose={closeDialog} />
         </Suspense>
       )}
-      <Dialog open={removing !== null} onClose={() => setRemoving(null)}>
-        <DialogTitle sx={{ fontSize: 17 }}>Remove {removing?.title}?</DialogTitle>
-        <DialogContent>The project and its {removing?.runs ?? 0} runs are removed for good. Export it first if you may want it back.</DialogContent>
-        <DialogActions>
-          <Button onClick={() => setRemoving(null)}>Keep it</Button>
-          <Button color="error" onClick={() => removing && void remove(removing)}>
-            Remove
-          </Button>
-        </DialogActions>
-      </Dialog>
+      <RemoveDialog project={removing} onKeep={() => setRemoving(null)} onRemove={(p) => void remove(p)} />
     </ShelfPage>
+  );
+}
+
+/** Offers the tour to who has not seen it. */
+function TourOffer({ onTake, onEnd }: { onTake(): void; onEnd(): void }) {
+  return (
+    <Alert
+      severity="info"
+      icon={false}
+      variant="outlined"
+      sx={{ mb: 1.5 }}
+      action={
+        <>
+          <Button size="small" variant="contained" onClick={onTake}>
+            Take the tour
+          </Button>
+          <Button size="small" onClick={onEnd}>
+            Not now
+          </Button>
+        </>
+      }
+    >
+      New here? Go round with an antenna that is solved in seconds.
+    </Alert>
+  );
+}
+
+/** Asks before a project goes with its runs. */
+function RemoveDialog({ project, onKeep, onRemove }: { project: ProjectSummary | null; onKeep(): void; onRemove(p: ProjectSummary): void }) {
+  return (
+    <Dialog open={project !== null} onClose={onKeep}>
+      <DialogTitle sx={{ fontSize: 17 }}>Remove {project?.title}?</DialogTitle>
+      <DialogContent>The project and its {project?.runs ?? 0} runs are removed for good. Export it first if you may want it back.</DialogContent>
+      <DialogActions>
+        <Button onClick={onKeep}>Keep it</Button>
+        <Button color="error" onClick={() => project && onRemove(project)}>
+          Remove
+        </Button>
+      </DialogActions>
+    </Dialog>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect } from 'react';
 import { Plane, Raycaster, Vector2, Vector3 } from 'three';
 import { useModel } from '../project/model.ts';
 import { useStage } from '../project/stageState.ts';
+import { metBy } from '../space/batch.ts';
 import { roundLength } from '../space/frameOf.ts';
 import { hitsUnder } from './picking.ts';
 import { keepStanding, nextStep, placeAt, type Ray, sizeTo, stepOf } from './placing.ts';
@@ -48,7 +49,10 @@ export function PlacingPointer() {
       if (stepOf(placing)?.step.kind === 'sizes') return sizeTo(placing, asRay(caster), grain);
       const { view } = useModel.getState();
       const own = new Set(view.bodies.filter((b) => b.line === line || b.name === line).map((b) => b.name));
-      const found = caster.intersectObjects(scene.children, true).filter((i) => i.object.name && !own.has(i.object.name));
+      const found = caster.intersectObjects(scene.children, true).filter((i) => {
+        const met = metBy(i);
+        return met && !own.has(met.name);
+      });
       const face = found.find((i) => i.face && onShownSide(i.point));
       const up = face ? face.face!.normal.clone().transformDirection(face.object.matrixWorld).toArray() : ([0, 0, 1] as Point);
       const clean = up.map((c) => (Math.abs(c) < 1e-6 ? 0 : c)) as Point;

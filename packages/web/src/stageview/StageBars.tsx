@@ -20,7 +20,6 @@ function addByHand(kind: string): void {
 
 /** Menus of lines to add, a group each. */
 export function AddRow() {
-  const document = useProject((s) => s.document!);
   return (
     <div className="add-row" role="toolbar" aria-label="Add a line">
       {shapeGroups
@@ -29,9 +28,16 @@ export function AddRow() {
           <ToolMenu
             key={group}
             label={`+ ${group}`}
-            items={shapes
-              .filter((s) => s.group === group)
-              .map((s) => ({ title: s.title, about: s.about, disabled: !canAdd(s.kind, document), act: () => addByHand(s.kind) }))}
+            items={() =>
+              shapes
+                .filter((s) => s.group === group)
+                .map((s) => ({
+                  title: s.title,
+                  about: s.about,
+                  disabled: !canAdd(s.kind, useProject.getState().document!),
+                  act: () => addByHand(s.kind),
+                }))
+            }
           />
         ))}
     </div>
@@ -58,7 +64,7 @@ export function ViewBar({ fit, look }: { fit(): void; look(from: ViewName): void
       <Tool onClick={fit} hint="Fit (.)">
         Fit
       </Tool>
-      <ToolMenu label="View from" face="View" items={viewNames.map((v) => ({ title: v, act: () => look(v) }))} />
+      <ToolMenu label="View from" face="View" items={() => viewNames.map((v) => ({ title: v, act: () => look(v) }))} />
     </div>
   );
 }

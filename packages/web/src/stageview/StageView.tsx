@@ -38,18 +38,25 @@ function BodiesHere(pointing: Pointing) {
   return <Bodies {...pointing} {...{ bodies, curves, picked, lit, showing }} />;
 }
 
+interface Props {
+  stage: StagePath;
+  /** Something else is in its place: it is kept as it is, unseen. */
+  away: boolean;
+}
+
 /** The 3D view of the model with what the stage lays over it. */
-export default function StageView({ stage }: { stage: StagePath }) {
+export default function StageView({ stage, away }: Props) {
   const dark = useDark();
   const camera = useRef<CameraHandle>(null);
   const [scale, setScale] = useState(0);
   const [showMesh, setShowMesh] = useState(true);
   const { frame, shownFrame, region, fit } = useFrames(stage);
-  useHotkeys('.', fit);
+  useHotkeys('.', fit, { enabled: !away });
   useHotkeys('alt+up,alt+down,alt+left,alt+right,alt+home', (_, k) => camera.current?.look(arrowViews[k.keys?.join('') ?? 'home']), {
     preventDefault: true,
+    enabled: !away,
   });
-  const { under, step, note, onPoint, onLeave, onMissed, onPick } = usePicking();
+  const { under, step, note, onPoint, onLeave, onMissed, onPick } = usePicking(away);
 
   const layer = useRef<HTMLDivElement>(null);
   const handleLayer = useRef<HTMLDivElement>(null);
@@ -60,9 +67,9 @@ export default function StageView({ stage }: { stage: StagePath }) {
   const labels = useStageLabels(frame, region);
   const level = useModel((s) => s.view.bodies.find((b) => b.normal === 2)?.min[2] ?? 0);
   return (
-    <StageFrame className="stage" aria-label="Stage view">
+    <StageFrame className="stage" aria-label="Stage view" style={away ? { display: 'none' } : undefined}>
       <Canvas
-        frameloop="demand"
+        frameloop={away ? 'never' : 'demand'}
         dpr={[0.5, 2]}
         gl={{ antialias: true, preserveDrawingBuffer: true }}
         raycaster={{ params: { Line: { threshold: scale ? 6 / scale : 1e-4 } } as never }}
@@ -77,23 +84,27 @@ export default function StageView({ stage }: { stage: StagePath }) {
         <BodiesHere dark={dark} onPoint={onPoint} onLeave={onLeave} onPick={onPick} />
         <HitMarks pointed={under[step]} dark={dark} />
         <ModelMarks frame={frame} shownFrame={shownFrame} region={region} dark={dark} />
-        <LabelMover labels={labels} layer={layer} />
-        {stage === 'shape' && <PlacingPointer />}
-        {stage === 'shape' && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
+        {!away && <LabelMover labels={labels} layer={layer} />}
+        {stage === 'shape' && !away && <PlacingPointer />}
+        {stage === 'shape' && !away && <HandleMover handles={handles} layer={handleLayer} eye={eye} />}
         {stage === 'solve' && showMesh && <MeshMarks level={level} dark={dark} />}
       </Canvas>
-      <LabelLayer labels={labels} layer={layer} />
-      {stage === 'shape' && <HandleLayer hidden={placing} handles={handles} layer={handleLayer} eye={eye} />}
-      <div className="over top-rows">
-        {stage === 'shape' && <AddRow />}
-        {stage === 'solve' && <MeshToggle level={level} on={showMesh} onChange={setShowMesh} />}
-        <StageTools frame={frame} />
-      </div>
-      <ViewBar fit={fit} look={(from) => camera.current?.look(from)} />
-      <StatusLine picking={{ under, step, note }} scale={scale} />
-      {stage === 'shape' && <EmptyStage />}
-      {stage === 'shape' && <PlacingBar />}
-      <Dials />
+      {!away && (
+        <>
+          <LabelLayer labels={labels} layer={layer} />
+          {stage === 'shape' && <HandleLayer hidden={placing} handles={handles} layer={handleLayer} eye={eye} />}
+          <div className="over top-rows">
+            {stage === 'shape' && <AddRow />}
+            {stage === 'solve' && <MeshToggle level={level} on={showMesh} onChange={setShowMesh} />}
+            <StageTools frame={frame} />
+          </div>
+          <ViewBar fit={fit} look={(from) => camera.current?.look(from)} />
+          <StatusLine picking={{ under, step, note }} scale={scale} />
+          {stage === 'shape' && <EmptyStage />}
+          {stage === 'shape' && <PlacingBar />}
+          <Dials />
+        </>
+      )}
     </StageFrame>
   );
 }

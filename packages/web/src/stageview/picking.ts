@@ -1,5 +1,6 @@
 import type { ModelCurve } from '@jadebell/core/geometry';
 import { type Camera, type Intersection, Vector3 } from 'three';
+import { metBy } from '../space/batch.ts';
 import type { View, ViewBody } from '../workers/protocol.ts';
 import type { Hit, PickMode } from '../project/stageState.ts';
 
@@ -60,19 +61,21 @@ function nearestPoint(eye: Eye, { edges, corners }: Edged): { pixels: number; po
 /** All that lies under the pointer in the given mode, front to back. */
 export function hitsUnder(mode: PickMode, found: readonly Intersection[], view: View, eye: Eye): Hit[] {
   const hits: Hit[] = [];
-  const front = found.filter((i) => i.object.name && eye.visible(i.point));
-  const at = (i: Intersection): Hit['point'] => [i.point.x, i.point.y, i.point.z];
-  const bodies = [...new Set(front.map((i) => i.object.name))];
+  const front = found.flatMap((i) => {
+    const met = eye.visible(i.point) && metBy(i);
+    return met ? [{ ...met, point: [i.point.x, i.point.y, i.point.z] as Hit['point'] }] : [];
+  });
+  const bodies = [...new Set(front.map((i) => i.name))];
   if (mode === 'bodies') {
-    for (const i of front) if (!hits.some((h) => h.body === i.object.name)) hits.push({ kind: 'body', body: i.object.name, point: at(i) });
+    for (const { name, point } of front) if (!hits.some((h) => h.body === name)) hits.push({ kind: 'body', body: name, point });
     return hits;
   }
   if (mode === 'faces') {
-    for (const i of front) {
-      const body = view.bodies.find((b) => b.name === i.object.name);
-      if (!body || i.faceIndex === undefined || i.faceIndex === null) continue;
-      const face = body.faceOf[i.faceIndex];
-      if (!hits.some((h) => h.body === body.name && h.face === face)) hits.push({ kind: 'face', body: body.name, face, point: at(i) });
+    for (const { name, triangle, point } of front) {
+      const body = view.bodies.find((b) => b.name === name);
+      if (!body || triangle === null) continue;
+      const face = body.faceOf[triangle];
+      if (!hits.some((h) => h.body === name && h.face === face)) hits.push({ kind: 'face', body: name, face, point });
     }
     return hits;
   }

@@ -17,8 +17,8 @@ function hitsOf(e: PointerOn): Hit[] {
   return hitsUnder(useStage.getState().mode, e.intersections, useModel.getState().view, eye);
 }
 
-/** What lies under the pointer, and what a click makes of it: a reference in an open chip, a point of a measurement, or what is picked. */
-export function usePicking() {
+/** What lies under the pointer, unless the view is `away`, and what a click makes of it: a reference in an open chip, a point of a measurement, or what is picked. */
+export function usePicking(away: boolean) {
   const pick = useProject((s) => s.pick);
   const light = useProject((s) => s.light);
   const set = useStage((s) => s.set);
@@ -50,8 +50,8 @@ export function usePicking() {
     setStep(next);
     take(under[next]);
   };
-  useHotkeys('bracketleft', () => through(-1), { useKey: false }, [under, step]);
-  useHotkeys('bracketright', () => through(1), { useKey: false }, [under, step]);
+  useHotkeys('bracketleft', () => through(-1), { useKey: false, enabled: !away }, [under, step]);
+  useHotkeys('bracketright', () => through(1), { useKey: false, enabled: !away }, [under, step]);
 
   const onPoint = useCallback(
     (e: PointerOn) => {
@@ -86,12 +86,12 @@ export function usePicking() {
     },
     [take, onMissed],
   );
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    if (away) return;
+    return () => {
       light(null);
       set({ hit: null, measuring: null });
-    },
-    [light, set],
-  );
+    };
+  }, [away, light, set]);
   return { under, step, note, onPoint, onLeave, onMissed, onPick };
 }

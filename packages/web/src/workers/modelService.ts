@@ -4,6 +4,7 @@ import { type Body, evaluateModel, type Kernel, isSheet, ModelCache } from '@jad
 import { wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
 import { solverOf } from '@jadebell/core/solvers';
+import { gathered } from './gathered.ts';
 import { ProjectReceiver } from './sentProject.ts';
 import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
 
@@ -36,7 +37,7 @@ function preview({ text, quantity, sampled }: ExpressionRequest, scope: Scope): 
  * What answers the page's questions on a model: evaluates projects, of which only the newest asked for, and tries expressions in the scope of the one
  * evaluated last.
  */
-export function modelService(kernel: Promise<Kernel>, answer: (reply: Reply) => void): (request: Request) => Promise<void> {
+export function modelService(kernel: Promise<Kernel>, answer: (reply: Reply, moved?: ArrayBuffer[]) => void): (request: Request) => Promise<void> {
   const cache = new ModelCache();
   const receiver = new ProjectReceiver();
   /** Geometry that the page holds already. */
@@ -51,8 +52,9 @@ export function modelService(kernel: Promise<Kernel>, answer: (reply: Reply) => 
    */
   async function evaluate({ ticket, machine, wantMesh }: EvaluateRequest, project: Project): Promise<void> {
     const { model, ports, guides, source, recorders, wires, scene, problems } = buildScene(project, await kernel, cache);
+    const { things: bodies, buffer } = gathered(model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))));
     const view: SentView = {
-      bodies: model.bodies.map((b) => (sent.has(b.id) ? headOf(b) : drawn(b))),
+      bodies,
       curves: model.curves,
       frames: model.frames,
       kinds: model.kinds,
@@ -70,8 +72,8 @@ export function modelService(kernel: Promise<Kernel>, answer: (reply: Reply) => 
     };
     sent = new Set(model.bodies.map((b) => b.id));
     scope = model.scope;
-    if (!scene || !machine) return answer({ ticket, view, whole: true });
-    answer({ ticket, view, whole: false });
+    if (!scene || !machine) return answer({ ticket, view, whole: true }, [buffer]);
+    answer({ ticket, view, whole: false }, [buffer]);
     const heads = model.bodies.map(headOf);
     await new Promise((resolve) => setTimeout(resolve, settle));
     if (ticket !== newest) return;

@@ -1,4 +1,4 @@
-import { usePlotArea, useXAxisScale, useYAxisScale } from 'recharts';
+import { usePlotArea, useXAxisScale, useYAxisScale, ZIndexLayer } from 'recharts';
 import type { PlotLimit, PlotMark } from './parts.ts';
 
 /** A numbered marker stands on its curve, a note has its text beside it. */
@@ -29,6 +29,30 @@ export function PlotMarkShape({ mark }: { mark: PlotMark }) {
         {mark.label}
       </text>
     </g>
+  );
+}
+
+/** Over curves and their grid, below markers. */
+const overCurves = 450;
+
+/** A line across the plot at an x that moves often: a part of its own, as one of the library's has all of the chart reckoned anew. */
+export function PlotCursor({ x: value, width = 1 }: { x: number; width?: number }) {
+  const area = usePlotArea();
+  const x = useXAxisScale()?.(value);
+  if (!area || x === undefined || !(x >= area.x && x <= area.x + area.width)) return null;
+  return (
+    <ZIndexLayer zIndex={overCurves}>
+      <line
+        className="plot-cursor"
+        x1={x}
+        x2={x}
+        y1={area.y}
+        y2={area.y + area.height}
+        stroke="var(--plum)"
+        strokeWidth={width}
+        strokeDasharray="3 3"
+      />
+    </ZIndexLayer>
   );
 }
 

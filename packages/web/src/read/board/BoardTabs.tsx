@@ -47,10 +47,10 @@ export function BoardTabs({ meta, run, lit, ...shown }: Props) {
           onDone={() => setRenaming(false)}
         />
       )}
-      <ToolMenu label="+ Card" items={cardEntries(meta, addCard)} />
+      <ToolMenu label="+ Card" items={() => cardEntries(meta, addCard)} />
       <ToolMenu
         label="Board"
-        items={[
+        items={() => [
           ...boardEntries(shown, () => setRenaming(true)),
           { title: 'Bring in data', about: 'Touchstone, CSV', act: () => file.current?.click() },
           ...data.map((d) => ({

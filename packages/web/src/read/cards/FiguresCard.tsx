@@ -145,7 +145,7 @@ interface TableProps<F> {
 
 /** A row for each figure, a column for each frequency, whose head moves the lens there; below, what is read where the lens is. */
 function FigureTable<F extends { frequency: number }>({ title, about, run, figures, columns, now, tools, csv }: TableProps<F>) {
-  const { set } = useLens();
+  const { set } = useLens.getState();
   const { far } = useFarField(run);
   return (
     <Card

@@ -23,9 +23,9 @@ export function useDrawing(card: CurvesCard): { drawing: Drawing; traces: PlotTr
     card.traces.some((t) => quantities[t.quantity]?.group === 'antenna'),
   );
   const overParameter = card.over !== 'own' && card.over !== 'wavelength';
-  const lens = useFrequency();
   // Only curves over a parameter depend on the frequency: the others are not drawn anew when it moves.
-  const frequency = overParameter ? lens : null;
+  const looked = useFrequency(overParameter);
+  const frequency = overParameter ? looked : null;
   const drawing = useMemo(() => {
     const named = readings.map((r) => ({
       ...r,
