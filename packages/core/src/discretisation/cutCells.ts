@@ -126,8 +126,14 @@ export class CutCells {
   area(n: Axis, at: readonly number[]): number {
     if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return 1;
     const known = this.number.get(this.id(n, at));
-    if (known !== undefined) return this.faces.area[known];
-    return this.node[this.at(at[0], at[1], at[2])] ? 0 : 1;
+    return known === undefined ? this.uncut(n, at) : this.faces.area[known];
+  }
+
+  /** Free part of a face that metal does not cut: nothing where all of its sides are metal, else all of it, also where a corner just touches metal. */
+  private uncut(n: Axis, at: readonly number[]): number {
+    const [u, v] = [(n + 1) % 3, (n + 2) % 3] as [Axis, Axis];
+    const first = this.at(at[0], at[1], at[2]);
+    return this.part[u][first] || this.part[v][first] || this.part[u][first + this.stride(v)] || this.part[v][first + this.stride(u)] ? 1 : 0;
   }
 
   /** Length of the metal that bounds a cut face, metres, and its mark; null where none does. */
@@ -327,8 +333,7 @@ export class CutCells {
     const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
     const free = (n: Axis, at: number[]): number => {
       const known = this.number.get(this.id(n, at));
-      if (known !== undefined) return cut.area[known];
-      return this.node[this.at(at[0], at[1], at[2])] ? 0 : 1;
+      return known === undefined ? this.uncut(n, at) : cut.area[known];
     };
     const normal = (n: Axis, cell: number[]): number => {
       const [u, v] = [(n + 1) % 3, (n + 2) % 3];

@@ -1,10 +1,11 @@
-import type { Body } from '../../geometry/index.ts';
+import { type Body, isSheet } from '../../geometry/index.ts';
 import { buildGrid, gridLines } from '../../grid/index.ts';
 import { indexAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import type { Filled } from '../../geometry/index.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { sameMesh } from '../../numerics/tolerance.ts';
 
 /** Grid of a section. The solver's u and v follow the normal in cyclic order, so that a mode runs towards larger coordinates. */
 export interface SectionGrid {
@@ -51,6 +52,20 @@ export function sliceOf(bodies: readonly Body[], s: SceneSection, depth: number)
 /** A section has no absorbing layers of the grid's own, and its cells follow the materials as at normal accuracy. */
 const walled = { boundaries: Array<'electric'>(6).fill('electric'), accuracy: 'normal' } as const;
 
+/**
+ * Where sheets stand and end on an axis between two ends: also on a uniform grid these are lines, as a sheet of no thickness stands on a line or not at
+ * all.
+ */
+function sheetLines(bodies: readonly Body[], a: Axis, from: number, to: number): number[] {
+  const least = sameMesh * (to - from);
+  return bodies
+    .filter(isSheet)
+    .flatMap((b) => [b.min[a], b.max[a]])
+    .filter((x) => x > from + least && x < to - least)
+    .sort((p, q) => p - q)
+    .filter((x, k, all) => k === 0 || x - all[k - 1] > least);
+}
+
 /** The grid of a section, with cells so many `times` smaller than it asks for. */
 export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1): SectionGrid {
   const finer = times * (s.finer ?? 1);
@@ -66,10 +81,16 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
     s.axes.forEach((a, i) => {
       const span = s.max[i] - s.min[i];
       const count = Math.max(2, Math.round((finer * span) / cell[i]));
+      const size = span / count;
       const boxes = s.boxes.filter((b) => b.max[i] > s.min[i] && b.min[i] < s.max[i]);
-      lines[a] = boxes.length
-        ? gridLines([{ at: s.min[i], size: span / count }, { at: s.max[i], size: span / count }], [{ from: s.min[i], to: s.max[i], size: span / count }, ...boxes.map((b) => ({ from: b.min[i], to: b.max[i], size: b.cell / finer }))]) // prettier-ignore
-        : Float64Array.from({ length: count + 1 }, (_, k) => s.min[i] + (span * k) / count);
+      const inner = sheetLines(slice.bodies, a, s.min[i], s.max[i]);
+      lines[a] =
+        boxes.length || inner.length
+          ? gridLines(
+              [s.min[i], ...inner, s.max[i]].map((at) => ({ at, size })),
+              [{ from: s.min[i], to: s.max[i], size }, ...boxes.map((b) => ({ from: b.min[i], to: b.max[i], size: b.cell / finer }))],
+            )
+          : Float64Array.from({ length: count + 1 }, (_, k) => s.min[i] + (span * k) / count);
     });
     // Where faces do not fall on lines, the averages must know them.
     for (const b of slice.bodies) for (const a of s.axes) unsnapped[a].push(b.min[a], b.max[a], ...(b.planes[a].length < 200 ? b.planes[a] : []));

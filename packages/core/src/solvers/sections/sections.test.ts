@@ -4,7 +4,7 @@ import type { Body, Exact } from '../../geometry/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import { plainBody } from '@jadebell/verification/bench';
-import { bar, copper, dielectric, sectionAcross } from '@jadebell/verification/modes/parts';
+import { bar, copper, dielectric, rod, sectionAcross } from '@jadebell/verification/modes/parts';
 import {
   convergeSection,
   followers,
@@ -218,6 +218,49 @@ describe('grids of a section', () => {
     expect(f[nodeParts * n] / ((modes[0].e.u.re[n] + modes[0].e.u.re[n - 1]) / 2)).toBeCloseTo(1, 6);
     expect(f.length).toBe(nodeParts * w * filled.section.v.length);
   });
+  test('round guides have their cutoffs wherever the lines of the grid lie, also where a node just touches metal', () => {
+    const radius = 5e-3;
+    // First zeros of J1', J0, J2': TE11 twice, TM01, TE21 twice.
+    const zeros = [1.841184, 1.841184, 2.404826, 3.054237, 3.054237];
+    // With 20, 40 and 50 cells across, lines through the middle pass through points (3, 4, 5) of the circle.
+    for (const across of [20, 23, 26, 40, 50])
+      for (const [du, dv] of [
+        [0, 0],
+        [0.5, 0],
+        [0.5, 0.5],
+        [0.17, 0.05],
+      ]) {
+        // prettier-ignore
+        const cell = (2 * radius) / across;
+        const from = [du, dv].map((d) => -(Math.floor(across / 2) + 2 + d) * cell) as [number, number];
+        const s = sectionAcross({ min: from, max: from.map((x) => x + (across + 5) * cell) as [number, number], frequency: 40e9, modes: 5, grid: { cell: [cell, cell] } }); // prettier-ignore
+        const bodies = [plainBody('block', 0, copper, bar(-1, 1, -1, 1)), { ...plainBody('hole', 1, dielectric(1), rod(radius)), curved: true }];
+        const { figures } = solve(bodies, s);
+        const far = figures.map((f, n) => Math.abs((f.cutoff! * 2 * Math.PI * radius) / c0 / zeros[n] - 1));
+        expect(Math.max(...far)).toBeLessThan(3e-3);
+      }
+  });
+
+  test('a sheet between the lines of a uniform grid has lines of its own', () => {
+    const [w, h, cell] = [0.6e-3, 0.3e-3, 0.05e-3];
+    const index = (grid: SceneSection['grid'], height: number, shift: number): number => {
+      const sheet = plainBody('strip', 1, copper, { form: 'sheet', normal: 1, offset: height, loops: [[[-1, shift - w / 2], [1, shift - w / 2], [1, shift + w / 2], [-1, shift + w / 2]]] }); // prettier-ignore
+      const board = plainBody('board', 0, dielectric(3.5), bar(-1, 1, 0, height));
+      return solve([board, sheet], sectionAcross({ min: [-3e-3, 0], max: [3e-3, 3e-3], frequency: 2e9, grid })).figures[0].index[0] ** 2;
+    };
+    // The sheet's height above the lines and its shift between them, in cells.
+    for (const [off, shift] of [
+      [0, 0],
+      [0.3, 0],
+      [0.5, 0.5],
+      [0.8, 0.3],
+    ]) {
+      // prettier-ignore
+      const height = h + off * cell;
+      expect(Math.abs(index({ cell: [cell, cell] }, height, shift * cell) / index({ perWavelength: 20 }, height, 0) - 1)).toBeLessThan(0.02);
+    }
+  });
+
   test('what cannot be solved is told before', () => {
     const told = (s: SceneSection, bodies = ridge()): string =>
       prepareSection(bodies, s)
