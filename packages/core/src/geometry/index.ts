@@ -9,3 +9,4 @@ export * from './model.ts';
 export * from './outlinesOfModel.ts';
 export * from './picture.ts';
 export type { Face, Surface } from './surface.ts';
+export { slantedWidths, type Width } from './widths.ts';

@@ -54,8 +54,11 @@ const cellsText = (of: keyof typeof gridAccuracy): string => {
  */
 export const steppingDefaults = { pmlLayers: 10, stopAt: 1e-5, stopAtGuided: 1e-7, periods: 200 } as const;
 
+/** Cells of the shortest wavelength that can be set by hand. */
+export const mostCellsPerWavelength = 200;
+
 const details = {
-  cellsPerWavelength: { schema: z.number().min(6).max(200), label: 'cells a wavelength' },
+  cellsPerWavelength: { schema: z.number().min(6).max(mostCellsPerWavelength), label: 'cells a wavelength' },
   smallestCell: { schema: expression, label: 'smallest cell', hint: 'e.g. 0.2 mm; from the metal if empty' },
   pmlLayers: {
     schema: z.number().int().min(4).max(40),

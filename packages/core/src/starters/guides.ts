@@ -253,7 +253,7 @@ export const guides: Starter[] = [
     inputs: [frequencyInput('24 GHz')],
     build: ({ f0 }) =>
       project('Cell of a ring', {
-        note: 'A screen of rings stops the band in which a ring is one wavelength around. Periodic boundaries come with the Feed stage later; the cell is ready for them. (B. A. Munk, Frequency Selective Surfaces, 2000)',
+        note: 'A screen of rings stops the band in which a ring is one wavelength around. Let its sides repeat and light it with a plane wave, both under Feed. (B. A. Munk, Frequency Selective Surfaces, 2000)',
         parameters: [
           parameter('f0', f0, 'frequency'),
           ...cell,
@@ -297,7 +297,7 @@ export const guides: Starter[] = [
     inputs: opticalInputs,
     build: (g) =>
       project('Channel waveguide', {
-        note: 'The core guides where its index is above that of the cladding; the width holds it near single-mode. Sources of guided light come with the Feed stage later.',
+        note: 'The core guides where its index is above that of the cladding; the width holds it near single-mode. Guided ports at its ends, under Feed, send and take its modes.',
         parameters: [...chip(g), parameter('l', '10 * w0', 'length', 'chip')],
         lines: [cladding(g.clad, 'l', '10 * width'), box('core', g.core, ['l', 'width', 'thick'], zero, 'centre')],
         band,

@@ -8,6 +8,7 @@ import type { Machine, Plan } from '../solver.ts';
 import { cutsCells } from '../../discretisation/cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
+import { narrow } from './narrow.ts';
 import { dielectricsOf } from '../../discretisation/media.ts';
 import { pulseFor } from '../../numerics/pulse.ts';
 import { memoryNeeded } from './simulation.ts';
@@ -127,7 +128,7 @@ export function planScene(scene: GridScene, machine: Machine): Plan<Grid, TimeEs
     throw error;
   }
   const estimate = estimateScene(scene, grid, machine);
-  problems.push(...sliver(scene, grid), ...tooMuch(estimate, limit));
+  problems.push(...sliver(scene, grid), ...narrow(scene, grid), ...tooMuch(estimate, limit));
   return problems.some((p) => p.severity === 'error') ? { problems } : { problems, ready: { mesh: grid, estimate } };
 }
 

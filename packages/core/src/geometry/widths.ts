@@ -1,0 +1,137 @@
+import type { Point2, Point3 } from '../shapes/index.ts';
+import { type Body, inPlane, isSheet, liftPoint } from './body.ts';
+import { either, type Exact, flatSpans, insideLoops, spansAlong } from './exact.ts';
+
+/** How wide metal, or the space between metal, is at a place of an edge that runs across no axis. */
+export interface Width {
+  kind: 'metal' | 'gap';
+  body: Body;
+  /** Where it is measured from, and the unit vector along which. Metres. */
+  at: Point3;
+  along: Point3;
+  width: number;
+}
+
+/** An edge of a sheet, or a part of a surface, from which widths are measured. */
+interface Sample {
+  body: Body;
+  at: Point3;
+  /** Unit vector across the edge or surface, and one along it. */
+  across: Point3;
+  beside: Point3;
+}
+
+/** Cosine from which on a direction counts as that of an axis: one degree and a half. */
+const aligned = 0.9997;
+/** Edges and triangles of one body that are looked at, spread over all of them. */
+const mostOfBody = 300;
+/** Places on each edge of a sheet, as parts of its length. */
+const places = [0.2, 0.5, 0.8];
+/** How far the drawing of a curved surface may lie from it, as a part of the body's size: what 24 straight pieces a round leave out. */
+const drawnWithin = 0.01;
+/** Metal that narrows faster than this, metres a metre of edge, is a tip: it has no width. */
+const mostTaper = 0.3;
+
+const conducts = (b: Body): boolean => b.material.kind === 'conductor' && b.shape.form !== 'tilted sheet';
+const slanted = (v: Point3): boolean => v.every((c) => Math.abs(c) < aligned);
+const moved = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]];
+const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
+
+/** Places on the slanted edges of a sheet. */
+function edgesOfSheet(body: Body): Sample[] {
+  if (body.shape.form !== 'sheet') return [];
+  const { normal, offset, loops } = body.shape;
+  const turned = ([u, w]: Point2): Point3 => {
+    const v: Point3 = [0, 0, 0];
+    v[inPlane[normal][0]] = u;
+    v[inPlane[normal][1]] = w;
+    return v;
+  };
+  const edges = loops.flatMap((loop) => loop.map((a, i) => [a, loop[(i + 1) % loop.length]] as const));
+  return spread(edges).flatMap(([a, b]) => {
+    const [du, dw] = [b[0] - a[0], b[1] - a[1]];
+    const length = Math.hypot(du, dw);
+    const across = turned([dw / length, -du / length]);
+    if (!(length > 0) || Math.max(...across.map(Math.abs)) > aligned) return [];
+    const beside = turned([du / length, dw / length]);
+    return places.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside }));
+  });
+}
+
+/** Places on the slanted parts of a solid's surface. */
+function facesOfSolid(body: Body): Sample[] {
+  if (!body.curved || isSheet(body)) return [];
+  const { positions: p, triangles } = body;
+  const corner = (n: number): Point3 => [p[3 * n], p[3 * n + 1], p[3 * n + 2]];
+  const all = Array.from({ length: triangles.length / 3 }, (_, t) => t);
+  return spread(all).flatMap((t): Sample[] => {
+    const [a, b, c] = [0, 1, 2].map((k) => corner(triangles[3 * t + k]));
+    const [e, f] = [0, 1].map((k) => [0, 1, 2].map((i) => (k ? c : b)[i] - a[i]));
+    const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
+    const [size, long] = [Math.hypot(...n), Math.hypot(...e)];
+    if (!(size > 0)) return [];
+    const across = n.map((x) => x / size) as Point3;
+    return slanted(across)
+      ? [{ body, at: [0, 1, 2].map((i) => (a[i] + b[i] + c[i]) / 3) as Point3, across, beside: e.map((x) => x / long) as Point3 }]
+      : [];
+  });
+}
+
+/** Stretches of the line through p along d that lie in metal, in metres from p. */
+function metalAlong(metal: readonly Body[], p: Point3, d: Point3): number[] {
+  let spans: number[] = [];
+  for (const b of metal) {
+    if (b.shape.form === 'sheet') {
+      const { normal, offset, loops } = b.shape;
+      const [u, w] = inPlane[normal];
+      const slack = 1e-9 * Math.max(1, Math.abs(offset));
+      if (Math.abs(d[normal]) > 1e-12) {
+        // A sheet that is crossed is metal of no thickness.
+        const t = (offset - p[normal]) / d[normal];
+        if (insideLoops(loops, [p[u] + t * d[u], p[w] + t * d[w]])) spans = either(spans, [t, t]);
+      } else if (Math.abs(p[normal] - offset) <= slack) spans = either(spans, flatSpans(loops, [p[u], p[w]], [d[u], d[w]]));
+    } else spans = either(spans, spansAlong(b.shape as Exact, p, d));
+  }
+  return spans;
+}
+
+/** Stretches, those that touch within a slack as one. */
+const joined = (spans: readonly number[], slack: number): number[] =>
+  spans.filter((x, i) => i === 0 || i === spans.length - 1 || Math.abs((i % 2 ? spans[i + 1] : spans[i - 1]) - x) > slack);
+
+/** Width of the metal that has its end within reach of a place, and of the gap that begins there; Infinity where there is none; null where no metal ends. */
+function measured(metal: readonly Body[], at: Point3, across: Point3, slack: number, reach: number): { metal: number; gap: number } | null {
+  const spans = joined(metalAlong(metal, at, across), slack);
+  let end = -1;
+  for (let i = 0; i < spans.length; i++) if (Math.abs(spans[i]) <= reach && (end < 0 || Math.abs(spans[i]) < Math.abs(spans[end]))) end = i;
+  if (end < 0) return null;
+  const [other, beyond] = end % 2 ? [end - 1, end + 1] : [end + 1, end - 1];
+  return { metal: Math.abs(spans[end] - spans[other]), gap: beyond < 0 || beyond >= spans.length ? Infinity : Math.abs(spans[beyond] - spans[end]) };
+}
+
+/**
+ * Local widths of metal, and of the gaps between it, along the normals of edges of sheets and of surfaces of solids that stand across no axis: what a grid
+ * along the axes does not follow by itself. Tips are left out. Bodies in metres.
+ */
+export function slantedWidths(bodies: readonly Body[]): Width[] {
+  const metal = bodies.filter(conducts);
+  return metal.flatMap((body) => {
+    const size = Math.max(...[0, 1, 2].map((a) => body.max[a] - body.min[a]));
+    const slack = 1e-5 * size;
+    // What is drawn of a curved surface lies a little within it.
+    const reach = isSheet(body) ? slack : drawnWithin * size;
+    return [...edgesOfSheet(body), ...facesOfSolid(body)].flatMap(({ at, across, beside }): Width[] => {
+      const here = measured(metal, at, across, slack, reach);
+      if (!here) return [];
+      return (['metal', 'gap'] as const).flatMap((kind): Width[] => {
+        const width = here[kind];
+        if (!(width > slack) || !Number.isFinite(width)) return [];
+        // How it changes along the edge.
+        const step = 0.05 * width;
+        const [before, after] = [-step, step].map((t) => measured(metal, moved(at, beside, t), across, slack, reach)?.[kind] ?? width);
+        if (Math.abs(after - before) > 2 * step * mostTaper) return [];
+        return [{ kind, body, at, along: across, width }];
+      });
+    });
+  });
+}
