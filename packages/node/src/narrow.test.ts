@@ -20,22 +20,25 @@ function dipole(angle: number, w: number, details: GridScene['details'] = {}): G
     details,
   });
 }
-const told = (s: GridScene): Problem[] => solvers.fdtd.plan(s, machine).problems.filter((p) => p.code === 'grid.narrow');
+const found = (s: GridScene, code: string): Problem[] => solvers.fdtd.plan(s, machine).problems.filter((p) => p.code === code);
+const told = (s: GridScene): Problem[] => found(s, 'grid.narrow');
 
-test('strips that run across no axis and get fewer than two cells are told, with how many cells would do', () => {
-  const [left, right, ...gaps] = told(dipole(Math.PI / 4, 0.3e-3));
-  expect(left.message).toMatch(/^left is 300 um wide at .* mm, .*, and gets 0\.\d+ cells there; with fewer than 2 the grid loses its shape\.$/);
+test('the grid follows strips that run across no axis with the cells of the accuracy, as far as they are affordable, and says where they are not', () => {
+  // Wide ones as asked, thinner ones with fewer cells, and what no affordable grid could hold not at all.
+  expect([told(dipole(Math.PI / 4, 1.2e-3)), found(dipole(Math.PI / 4, 1.2e-3), 'grid.followed')]).toEqual([[], []]);
+  const [fewer] = found(dipole(Math.PI / 4, 0.3e-3), 'grid.followed');
+  expect(fewer.message).toMatch(/^Strips and gaps that run across no axis get [23] of 4 cells across: 4 would take \d+(\.\d)? million cells\.$/);
+  expect(fewer.fix).toMatch(/^Fine follows them up to 20 million cells/);
+  expect(found({ ...dipole(Math.PI / 4, 0.3e-3), accuracy: 'fine' }, 'grid.followed')[0]?.message ?? 'all').not.toMatch(/get [23] of/);
+  expect(told(dipole(Math.PI / 4, 0.3e-3))).toEqual([]);
+
+  const [left, right] = told(dipole(0.6, 0.05e-3));
+  expect(left.message).toMatch(/^left is 50 um wide at .* mm, .*, and gets 0\.\d+ cells there; with fewer than 2 the grid loses its shape\.$/);
+  expect(left.fix).toMatch(/no number of cells that can be set would do/);
   expect(left).toMatchObject({ severity: 'warning', place: { part: 'lines', name: 'left' } });
-  expect([right.place.name, gaps]).toEqual(['right', []]);
-  // What it says is enough, and no more than is needed.
-  const cells = Number(/Set (\d+) cells a wavelength/.exec(told(dipole(Math.PI / 4, 1.2e-3))[0].fix)![1]);
-  expect(told(dipole(Math.PI / 4, 1.2e-3, { cellsPerWavelength: cells }))).toEqual([]);
-  expect(told(dipole(Math.PI / 4, 1.2e-3, { cellsPerWavelength: Math.floor(0.7 * cells) }))).not.toEqual([]);
+  expect(right.place.name).toBe('right');
 });
 
-test('a strip along an axis has its cells, a wide one too, and one that none could resolve is told so', () => {
-  expect(told(dipole(0, 0.3e-3))).toEqual([]);
-  // Of wide arms it is the gap between them that the grid has lost.
-  expect(told(dipole(0.6, 9e-3)).map((p) => /^(.*) (left|right) is 1 mm wide/.exec(p.message)?.[1])).toEqual(['The gap beside', 'The gap beside']);
-  expect(told(dipole(0.6, 0.05e-3))[0].fix).toMatch(/no number of cells that can be set would do/);
+test('a strip along an axis has its cells as before, whatever its width', () => {
+  for (const w of [0.05e-3, 0.3e-3, 3e-3]) expect([told(dipole(0, w)), found(dipole(0, w), 'grid.followed')]).toEqual([[], []]);
 });

@@ -12,7 +12,7 @@ const strip = (angle: number, w: number, [from, to]: Point2, side = 0): Point2[]
   const corners: Point2[] = [[from, side - w / 2], [to, side - w / 2], [to, side + w / 2], [from, side + w / 2]]; // prettier-ignore
   return corners.map(([x, y]) => [x * c - y * s, x * s + y * c]);
 };
-const least = (all: Width[], kind: Width['kind']): number => Math.min(...all.filter((p) => p.kind === kind).map((p) => p.width));
+const least = (all: readonly Width[], kind: Width['kind']): number => Math.min(...all.filter((p) => p.kind === kind).map((p) => p.width));
 const slant = fc.double({ min: 0.1, max: 1.4, noNaN: true });
 const size = fc.double({ min: 0.05, max: 2, noNaN: true });
 

@@ -6,10 +6,12 @@ import { either, type Exact, flatSpans, insideLoops, spansAlong } from './exact.
 export interface Width {
   kind: 'metal' | 'gap';
   body: Body;
-  /** Where it is measured from, and the unit vector along which. Metres. */
+  /** Where it is measured from, and the unit vector along which it lies. Metres. */
   at: Point3;
   along: Point3;
   width: number;
+  /** The stretch of edge that it stands for, from its middle to either end. Metres. */
+  edge: Point3;
 }
 
 /** An edge of a sheet, or a part of a surface, from which widths are measured. */
@@ -19,14 +21,16 @@ interface Sample {
   /** Unit vector across the edge or surface, and one along it. */
   across: Point3;
   beside: Point3;
+  /** Half the length of edge for which it stands. */
+  half: number;
 }
 
 /** Cosine from which on a direction counts as that of an axis: one degree and a half. */
 const aligned = 0.9997;
 /** Edges and triangles of one body that are looked at, spread over all of them. */
 const mostOfBody = 300;
-/** Places on each edge of a sheet, as parts of its length. */
-const places = [0.2, 0.5, 0.8];
+/** Places on each edge of a sheet, each in the middle of a third of it. */
+const places = [1 / 6, 1 / 2, 5 / 6];
 /** How far the drawing of a curved surface may lie from it, as a part of the body's size: what 24 straight pieces a round leave out. */
 const drawnWithin = 0.01;
 /** Metal that narrows faster than this, metres a metre of edge, is a tip: it has no width. */
@@ -54,7 +58,7 @@ function edgesOfSheet(body: Body): Sample[] {
     const across = turned([dw / length, -du / length]);
     if (!(length > 0) || Math.max(...across.map(Math.abs)) > aligned) return [];
     const beside = turned([du / length, dw / length]);
-    return places.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside }));
+    return places.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside, half: length / 6 }));
   });
 }
 
@@ -72,7 +76,7 @@ function facesOfSolid(body: Body): Sample[] {
     if (!(size > 0)) return [];
     const across = n.map((x) => x / size) as Point3;
     return slanted(across)
-      ? [{ body, at: [0, 1, 2].map((i) => (a[i] + b[i] + c[i]) / 3) as Point3, across, beside: e.map((x) => x / long) as Point3 }]
+      ? [{ body, at: [0, 1, 2].map((i) => (a[i] + b[i] + c[i]) / 3) as Point3, across, beside: e.map((x) => x / long) as Point3, half: 0 }]
       : [];
   });
 }
@@ -99,38 +103,48 @@ function metalAlong(metal: readonly Body[], p: Point3, d: Point3): number[] {
 const joined = (spans: readonly number[], slack: number): number[] =>
   spans.filter((x, i) => i === 0 || i === spans.length - 1 || Math.abs((i % 2 ? spans[i + 1] : spans[i - 1]) - x) > slack);
 
-/** Width of the metal that has its end within reach of a place, and of the gap that begins there; Infinity where there is none; null where no metal ends. */
-function measured(metal: readonly Body[], at: Point3, across: Point3, slack: number, reach: number): { metal: number; gap: number } | null {
+/** Width of the metal that has its end within reach of a place, and of the gap that begins there; negative against the direction that is looked along, Infinity where there is none; null where no metal ends. */
+function measured(metal: readonly Body[], at: Point3, across: Point3, slack: number, reach: number): Record<Width['kind'], number> | null {
   const spans = joined(metalAlong(metal, at, across), slack);
   let end = -1;
   for (let i = 0; i < spans.length; i++) if (Math.abs(spans[i]) <= reach && (end < 0 || Math.abs(spans[i]) < Math.abs(spans[end]))) end = i;
   if (end < 0) return null;
   const [other, beyond] = end % 2 ? [end - 1, end + 1] : [end + 1, end - 1];
-  return { metal: Math.abs(spans[end] - spans[other]), gap: beyond < 0 || beyond >= spans.length ? Infinity : Math.abs(spans[beyond] - spans[end]) };
+  return { metal: spans[other] - spans[end], gap: beyond < 0 || beyond >= spans.length ? Infinity : spans[beyond] - spans[end] };
 }
 
 /**
  * Local widths of metal, and of the gaps between it, along the normals of edges of sheets and of surfaces of solids that stand across no axis: what a grid
  * along the axes does not follow by itself. Tips are left out. Bodies in metres.
  */
-export function slantedWidths(bodies: readonly Body[]): Width[] {
+export function slantedWidths(bodies: readonly Body[]): readonly Width[] {
+  let found = known.get(bodies);
+  if (!found) known.set(bodies, (found = widthsOf(bodies)));
+  return found;
+}
+/** Of one list of bodies they are sought once: grids are made more than once of it. */
+const known = new WeakMap<readonly Body[], readonly Width[]>();
+
+function widthsOf(bodies: readonly Body[]): Width[] {
   const metal = bodies.filter(conducts);
   return metal.flatMap((body) => {
     const size = Math.max(...[0, 1, 2].map((a) => body.max[a] - body.min[a]));
     const slack = 1e-5 * size;
     // What is drawn of a curved surface lies a little within it.
     const reach = isSheet(body) ? slack : drawnWithin * size;
-    return [...edgesOfSheet(body), ...facesOfSolid(body)].flatMap(({ at, across, beside }): Width[] => {
+    return [...edgesOfSheet(body), ...facesOfSolid(body)].flatMap(({ at, across, beside, half }): Width[] => {
       const here = measured(metal, at, across, slack, reach);
       if (!here) return [];
       return (['metal', 'gap'] as const).flatMap((kind): Width[] => {
-        const width = here[kind];
+        const width = Math.abs(here[kind]);
         if (!(width > slack) || !Number.isFinite(width)) return [];
         // How it changes along the edge.
         const step = 0.05 * width;
-        const [before, after] = [-step, step].map((t) => measured(metal, moved(at, beside, t), across, slack, reach)?.[kind] ?? width);
+        const [before, after] = [-step, step].map((t) => Math.abs(measured(metal, moved(at, beside, t), across, slack, reach)?.[kind] ?? width));
         if (Math.abs(after - before) > 2 * step * mostTaper) return [];
-        return [{ kind, body, at, along: across, width }];
+        return [
+          { kind, body, at, along: across.map((c) => Math.sign(here[kind]) * c) as Point3, width, edge: beside.map((c) => half * c) as Point3 },
+        ];
       });
     });
   });

@@ -1,10 +1,11 @@
 import type { Filled } from '../geometry/index.ts';
 import { gridAccuracy, steppingDefaults } from '../methods/index.ts';
 import { c0 } from '../numerics/constants.ts';
-import type { Grid } from '../yee/index.ts';
+import { cellCount, type Grid } from '../yee/index.ts';
 import { type AxisLimit, constraintsOf, densest, featureSize, gapSize, type Gridded, type Sizes } from './constraints.ts';
 import { gridLines } from './lines.ts';
 import { resolveConstraints } from './resolve.ts';
+import { slantedLimits } from './slanted.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
 /** What a pass asks of a grid beyond its scene. */
@@ -15,6 +16,8 @@ export interface Refinement {
   cellsPerWavelength?: number;
   /** Stretches of an axis with a largest cell of their own, metres. */
   limits: readonly AxisLimit[];
+  /** What runs across no axis is left as it falls. */
+  alongAxes?: boolean;
 }
 
 /** The grid as the scene asks for it. */
@@ -35,12 +38,31 @@ function sizesOf(scene: Gridded, { finer, cellsPerWavelength }: Refinement): Siz
   return { ...asked, minCell: details.smallestCell ?? Math.max(closest * Math.min(coarsest, ...features), coarsest / mostRatio) };
 }
 
+/** Least cells across a strip or gap for which the grid follows it: with fewer it would have no shape anyway. */
+const leastAcross = 2;
+
 /** Grid of a scene: lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside; finer where a pass asks for it. */
 export function buildGrid(scene: Gridded, refinement: Refinement = unrefined): Grid {
   const sizes = sizesOf(scene, refinement);
+  if (refinement.alongAxes) return lay(scene, sizes, refinement.limits);
+  const asked = Math.max(leastAcross, sizes.across);
+  let most = 0;
+  for (let across = asked; across >= leastAcross; across = across > leastAcross ? Math.max(leastAcross, across - 1) : 0) {
+    const own = slantedLimits(scene, sizes, across);
+    const grid = lay(scene, sizes, [...refinement.limits, ...own]);
+    if (!own.length) return grid;
+    const cells = cellCount(grid);
+    most ||= cells;
+    if (cells <= gridAccuracy[scene.accuracy].followed) return across < asked ? { ...grid, followed: { across, asked, cells: most } } : grid;
+  }
+  return { ...lay(scene, sizes, refinement.limits), followed: { across: 0, asked, cells: most } };
+}
+
+/** A grid with what its scene asks for along the axes, and given largest cells. */
+function lay(scene: Gridded, sizes: Sizes, limits: Refinement['limits']): Grid {
   const pmlLayers = scene.details?.pmlLayers ?? steppingDefaults.pmlLayers;
   const axes = ([0, 1, 2] as const).map((axis) => {
-    const asked = constraintsOf(scene, axis, sizes, refinement.limits);
+    const asked = constraintsOf(scene, axis, sizes, limits);
     const { points, dropped } = resolveConstraints(asked, [scene.min[axis], scene.max[axis]], sizes.minCell);
     const kinds = [0, 1].map((s) => scene.boundaries[2 * axis + s]);
     const outer = kinds.map((k) => (k === 'open' ? pmlLayers : k === 'electric' ? 0 : 1));

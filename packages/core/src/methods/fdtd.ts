@@ -35,13 +35,16 @@ export interface TimeEvidence extends CommonEvidence {
   gapsKept?: { name: string; why: string }[];
 }
 
-/** What the accuracies mean: cells per shortest wavelength; cells across a strip or gap; across a layer. */
+/**
+ * What the accuracies mean: cells per shortest wavelength; cells across a strip or gap; across a layer; and cells of the whole grid up to which it follows
+ * what runs across no axis.
+ */
 export const gridAccuracy = {
-  draft: { cellsPerWavelength: 12, across: 2, layers: 1 },
-  normal: { cellsPerWavelength: 18, across: 4, layers: 2 },
-  fine: { cellsPerWavelength: 28, across: 6, layers: 3 },
+  draft: { cellsPerWavelength: 12, across: 2, layers: 1, followed: 1.5e6 },
+  normal: { cellsPerWavelength: 18, across: 4, layers: 2, followed: 5e6 },
+  fine: { cellsPerWavelength: 28, across: 6, layers: 3, followed: 20e6 },
   /** The first of several passes. */
-  adaptive: { cellsPerWavelength: 18, across: 4, layers: 2 },
+  adaptive: { cellsPerWavelength: 18, across: 4, layers: 2, followed: 5e6 },
 } as const;
 const cellsText = (of: keyof typeof gridAccuracy): string => {
   const { cellsPerWavelength, across } = gridAccuracy[of];

@@ -9,6 +9,8 @@ export interface Grid {
   cellsPerWavelength: number;
   /** Coordinates of faces that are not grid lines and are met by averaging within a cell, per axis. */
   unsnapped: [number[], number[], number[]];
+  /** Of strips and gaps that run across no axis: cells across that they have, where the accuracy's are too many, and cells of the whole grid with those. */
+  followed?: { across: number; asked: number; cells: number };
 }
 
 /** Number of cells along an axis. */

@@ -1,47 +1,70 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { formatSI } from '../../expressions/format.ts';
-import { slantedWidths, type Width } from '../../geometry/index.ts';
+import { isSheet, slantedWidths, type Width } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
-import { mostCellsPerWavelength } from '../../methods/index.ts';
+import { gridAccuracy, mostCellsPerWavelength } from '../../methods/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { GridScene } from '../../scene/index.ts';
 
-/** Cells across metal or a gap below which another structure would be solved than was drawn: on the grid it would come and go with the place of the lines. */
+/** Cells across a strip or a gap below which another structure would be solved than was drawn: on the grid it would come and go with the place of the lines. */
 const least = 2;
+/** The same of walls of solid metal, whose two faces lie where they are drawn: below it both would fall into one cell. */
+const leastOfWall = 0.5;
+/** Of such a number, what is close enough to it: drawings in straight pieces are a little narrower than what they stand for. */
+const enough = 0.97;
 
 /** Cells across a width, seen along it; null where it is measured from outside the region. */
-function cellsAcross(scene: GridScene, grid: Grid, { at, along, width }: Width): number | null {
+export function cellsAcross(scene: GridScene, grid: Grid, { at, along, width }: Width): number | null {
   if (at.some((x, a) => x < scene.min[a] || x > scene.max[a])) return null;
   const cell = grid.lines.map((lines, a) => {
-    const next = Math.max(
-      1,
-      lines.findIndex((l) => l > at[a]),
-    );
-    return (lines[next] - lines[next - 1]) * along[a];
+    const middle = at[a] + 0.5 * width * along[a];
+    const next = lines.findIndex((l) => l > middle);
+    return (next > 0 ? lines[next] - lines[next - 1] : 0) * along[a];
   });
   return width / Math.hypot(...cell);
 }
 
-/** Metal and gaps that run across no axis and have fewer than two cells across: where, how many, and what would help. */
+/** Where strips, gaps and walls that run across no axis have too few cells across: how many, and what would help. */
 export function narrow(scene: GridScene, grid: Grid): Problem[] {
-  const worst = new Map<string, Width & { cells: number }>();
+  const worst = new Map<string, Width & { cells: number; wanted: number }>();
   for (const place of slantedWidths(scene.bodies)) {
     const cells = cellsAcross(scene, grid, place);
+    const wanted = place.kind === 'metal' && !isSheet(place.body) ? leastOfWall : least;
     const key = `${place.kind} ${place.body.line}`;
-    if (cells !== null && cells < least && !(worst.get(key)!?.cells <= cells)) worst.set(key, { ...place, cells });
+    const known = worst.get(key);
+    if (cells !== null && cells < enough * wanted && !(known && known.cells <= cells)) worst.set(key, { ...place, cells, wanted });
   }
-  return [...worst.values()].map(({ kind, body, at, width, cells }) => {
-    const wanted = Math.ceil((least * c0) / scene.band.to / width);
+  const few = [...worst.values()].map(({ kind, body, at, width, cells, wanted }) => {
+    const perWavelength = Math.ceil((wanted * c0) / scene.band.to / width);
     const text = (x: number): string => formatSI(x, 'length', 3);
     const what = kind === 'metal' ? `${body.name} is ${text(width)} wide` : `The gap beside ${body.name} is ${text(width)} wide`;
     return problem(
       'warning',
       'grid.narrow',
       { part: 'lines', name: body.line },
-      `${what} at ${at.map(text).join(', ')}, across no axis, and gets ${cells.toPrecision(2)} cells there; with fewer than ${least} the grid loses its shape.`,
-      wanted <= mostCellsPerWavelength
-        ? `Set ${wanted} cells a wavelength by hand under Solve, or, if it is straight, turn the model so that it runs along an axis.`
+      `${what} at ${at.map(text).join(', ')}, across no axis, and gets ${cells.toPrecision(2)} cells there; with fewer than ${wanted} the grid loses its shape.`,
+      perWavelength <= mostCellsPerWavelength
+        ? `Set ${perWavelength} cells a wavelength by hand under Solve, or, if it is straight, turn the model so that it runs along an axis.`
         : 'If it is straight, turn the model so that it runs along an axis; no number of cells that can be set would do.',
     );
   });
+  return [...few, ...fewer(scene, grid)];
+}
+
+/** Where the grid follows what runs across no axis with fewer cells than the accuracy asks for. */
+function fewer({ accuracy }: GridScene, { followed }: Grid): Problem[] {
+  if (!followed?.across) return [];
+  const millions = (n: number): string => `${Number((n / 1e6).toPrecision(2))} million`;
+  const { fine } = gridAccuracy;
+  return [
+    problem(
+      'warning',
+      'grid.followed',
+      { part: 'solve' },
+      `Strips and gaps that run across no axis get ${followed.across} of ${followed.asked} cells across: ${followed.asked} would take ${millions(followed.cells)} cells.`,
+      gridAccuracy[accuracy].followed < fine.followed
+        ? `Fine follows them up to ${millions(fine.followed)} cells; straight ones cost less along an axis.`
+        : 'Straight ones cost less along an axis: turn the model.',
+    ),
+  ];
 }

@@ -105,7 +105,7 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
     });
     ({ lines, unsnapped } = buildGrid(
       { ...slice, ...walled, boxes, band: { to: s.frequency } },
-      { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [] },
+      { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [], alongAxes: true },
     ));
   }
   const open = (a: Axis, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';

@@ -1,0 +1,47 @@
+import { isSheet, slantedWidths, type Width } from '../geometry/index.ts';
+import type { Axis } from '../numerics/axis.ts';
+import type { AxisLimit, Gridded, Sizes } from './constraints.ts';
+
+/** Share of an axis in a direction from which on its cells matter to a width that lies along it. */
+const matters = 0.15;
+/** Cells of stretches that are told apart differ by so much. */
+const classes = 1.15;
+/** What drawings in straight pieces take off a width. */
+const pieces = 1.02;
+
+/** The stretch of an axis on which metal or a gap lies, over the edge that a width stands for. */
+const stretch = ({ at, along, width, edge }: Width, a: Axis): [number, number] => {
+  const [end, side] = [at[a] + width * along[a], Math.abs(edge[a])];
+  return [Math.min(at[a], end) - side, Math.max(at[a], end) + side];
+};
+
+/**
+ * Largest cells, so that strips of sheets and gaps between them which run across no axis get `across` cells: on each axis stretches without overlap of like
+ * cells. Solids have theirs from their extents.
+ */
+export function slantedLimits(scene: Gridded, { coarsest }: Sizes, across: number): AxisLimit[] {
+  const widths = slantedWidths(scene.bodies).filter((w) => isSheet(w.body));
+  return ([0, 1, 2] as const).flatMap((axis) => {
+    const byClass = new Map<number, [number, number][]>();
+    for (const w of widths) {
+      const size = (pieces * w.width) / across;
+      const [from, to] = stretch(w, axis);
+      if (Math.abs(w.along[axis]) < matters || size >= coarsest || to < scene.min[axis] || from > scene.max[axis]) continue;
+      const key = Math.floor(Math.log(size) / Math.log(classes));
+      const list = byClass.get(key);
+      if (list) list.push([from, to]);
+      else byClass.set(key, [[from, to]]);
+    }
+    return [...byClass].flatMap(([key, list]): AxisLimit[] => {
+      const size = classes ** key;
+      const joined: AxisLimit[] = [];
+      for (const [from, to] of list.sort((p, q) => p[0] - q[0])) {
+        const last = joined.at(-1);
+        // Between stretches that are nearly one, cells would not grow.
+        if (last && from <= last.to + 4 * size) last.to = Math.max(last.to, to);
+        else joined.push({ axis, from, to, size });
+      }
+      return joined;
+    });
+  });
+}
