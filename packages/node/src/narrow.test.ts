@@ -32,6 +32,8 @@ test('the grid follows strips that run across no axis with the cells of the accu
   expect(found({ ...dipole(Math.PI / 4, 0.3e-3), accuracy: 'fine' }, 'grid.followed')[0]?.message ?? 'all').not.toMatch(/get [23] of/);
   expect(told(dipole(Math.PI / 4, 0.3e-3))).toEqual([]);
 
+  // Far thinner ones, of which no grid is even tried, are told like those.
+  expect(told(dipole(0.6, 1e-6)).map((p) => p.place.name)).toEqual(['left', 'right']);
   const [left, right] = told(dipole(0.6, 0.05e-3));
   expect(left.message).toMatch(/^left is 50 um wide at .* mm, .*, and gets 0\.\d+ cells there; with fewer than 2 the grid loses its shape\.$/);
   expect(left.fix).toMatch(/no number of cells that can be set would do/);

@@ -5,7 +5,7 @@ import { cellCount, type Grid } from '../yee/index.ts';
 import { type AxisLimit, constraintsOf, densest, featureSize, gapSize, type Gridded, type Sizes } from './constraints.ts';
 import { gridLines } from './lines.ts';
 import { resolveConstraints } from './resolve.ts';
-import { slantedLimits } from './slanted.ts';
+import { leastCells, slantedLimits } from './slanted.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
 /** What a pass asks of a grid beyond its scene. */
@@ -46,14 +46,17 @@ export function buildGrid(scene: Gridded, refinement: Refinement = unrefined): G
   const sizes = sizesOf(scene, refinement);
   if (refinement.alongAxes) return lay(scene, sizes, refinement.limits);
   const asked = Math.max(leastAcross, sizes.across);
+  const affordable = gridAccuracy[scene.accuracy].followed;
   let most = 0;
   for (let across = asked; across >= leastAcross; across = across > leastAcross ? Math.max(leastAcross, across - 1) : 0) {
     const own = slantedLimits(scene, sizes, across);
-    const grid = lay(scene, sizes, [...refinement.limits, ...own]);
-    if (!own.length) return grid;
-    const cells = cellCount(grid);
+    // What is far beyond all means is not laid at all.
+    const least = leastCells(own);
+    const grid = least <= affordable ? lay(scene, sizes, [...refinement.limits, ...own]) : null;
+    if (grid && !own.length) return grid;
+    const cells = grid ? cellCount(grid) : least;
     most ||= cells;
-    if (cells <= gridAccuracy[scene.accuracy].followed) return across < asked ? { ...grid, followed: { across, asked, cells: most } } : grid;
+    if (grid && cells <= affordable) return across < asked ? { ...grid, followed: { across, asked, cells: most } } : grid;
   }
   return { ...lay(scene, sizes, refinement.limits), followed: { across: 0, asked, cells: most } };
 }

@@ -45,3 +45,13 @@ export function slantedLimits(scene: Gridded, { coarsest }: Sizes, across: numbe
     });
   });
 }
+
+/** Cells that a grid has at least with such limits: on each axis those of the stretches of one size. */
+export function leastCells(limits: readonly AxisLimit[]): number {
+  const onAxis = [0, 1, 2].map((axis) => {
+    const bySize = new Map<number, number>();
+    for (const l of limits) if (l.axis === axis) bySize.set(l.size, (bySize.get(l.size) ?? 0) + (l.to - l.from) / l.size);
+    return Math.max(1, ...bySize.values());
+  });
+  return onAxis[0] * onAxis[1] * onAxis[2];
+}
