@@ -47,18 +47,18 @@ export function buildGrid(scene: Gridded, refinement: Refinement = unrefined): G
   if (refinement.alongAxes) return lay(scene, sizes, refinement.limits);
   const asked = Math.max(leastAcross, sizes.across);
   const affordable = gridAccuracy[scene.accuracy].followed;
-  let most = 0;
+  let [most, cells] = [0, 0];
   for (let across = asked; across >= leastAcross; across = across > leastAcross ? Math.max(leastAcross, across - 1) : 0) {
     const own = slantedLimits(scene, sizes, across);
     // What is far beyond all means is not laid at all.
     const least = leastCells(own);
     const grid = least <= affordable ? lay(scene, sizes, [...refinement.limits, ...own]) : null;
     if (grid && !own.length) return grid;
-    const cells = grid ? cellCount(grid) : least;
+    cells = grid ? cellCount(grid) : least;
     most ||= cells;
-    if (grid && cells <= affordable) return across < asked ? { ...grid, followed: { across, asked, cells: most } } : grid;
+    if (grid && cells <= affordable) return across < asked ? { ...grid, followed: { across, asked, cells: most, least: cells } } : grid;
   }
-  return { ...lay(scene, sizes, refinement.limits), followed: { across: 0, asked, cells: most } };
+  return { ...lay(scene, sizes, refinement.limits), followed: { across: 0, asked, cells: most, least: cells } };
 }
 
 /** A grid with what its scene asks for along the axes, and given largest cells. */

@@ -9,8 +9,11 @@ export interface Grid {
   cellsPerWavelength: number;
   /** Coordinates of faces that are not grid lines and are met by averaging within a cell, per axis. */
   unsnapped: [number[], number[], number[]];
-  /** Of strips and gaps that run across no axis: cells across that they have, where the accuracy's are too many, and cells of the whole grid with those. */
-  followed?: { across: number; asked: number; cells: number };
+  /**
+   * Of strips and gaps that run across no axis: cells across that they have, where those that the accuracy asks for are too many, and cells of the whole grid
+   * with these and with the least that there may be across.
+   */
+  followed?: { across: number; asked: number; cells: number; least: number };
 }
 
 /** Number of cells along an axis. */

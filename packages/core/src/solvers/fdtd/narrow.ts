@@ -43,12 +43,24 @@ export function narrow(scene: GridScene, grid: Grid): Problem[] {
       'grid.narrow',
       { part: 'lines', name: body.line },
       `${what} at ${at.map(text).join(', ')}, across no axis, and gets ${cells.toPrecision(2)} cells there; with fewer than ${wanted} the grid loses its shape.`,
-      perWavelength <= mostCellsPerWavelength
-        ? `Set ${perWavelength} cells a wavelength by hand under Solve, or, if it is straight, turn the model so that it runs along an axis.`
-        : 'If it is straight, turn the model so that it runs along an axis; no number of cells that can be set would do.',
+      finer(scene, grid) ??
+        (perWavelength <= mostCellsPerWavelength
+          ? `Set ${perWavelength} cells a wavelength by hand under Solve, or, if it is straight, turn the model so that it runs along an axis.`
+          : 'If it is straight, turn the model so that it runs along an axis; no number of cells that can be set would do.'),
     );
   });
   return [...few, ...fewer(scene, grid)];
+}
+
+/** Part of what an accuracy affords that a grid of a coarser one may have, to be affordable with the finer cells of all else. */
+const spare = 0.7;
+/** The accuracy that affords what this one does not, as a remedy. */
+function finer({ accuracy }: GridScene, { followed }: Grid): string | undefined {
+  const afforded = gridAccuracy[accuracy].followed;
+  const other = followed?.across === 0 && (['normal', 'fine'] as const).find((a) => gridAccuracy[a].followed > afforded && followed.least < spare * gridAccuracy[a].followed); // prettier-ignore
+  return other
+    ? `Take ${other} accuracy, which can afford to follow it; or, if it is straight, turn the model so that it runs along an axis.`
+    : undefined;
 }
 
 /** Where the grid follows what runs across no axis with fewer cells than the accuracy asks for. */
