@@ -33,7 +33,7 @@ test('the grid follows strips that run across no axis with the cells of the accu
   expect(told(dipole(Math.PI / 4, 0.3e-3))).toEqual([]);
 
   // Where a finer accuracy affords them, that is the remedy, and it does.
-  const thin = { ...dipole(Math.PI / 4, 0.25e-3), accuracy: 'draft' as const };
+  const thin = { ...dipole(Math.PI / 4, 0.3e-3), accuracy: 'draft' as const };
   expect(told(thin)[0].fix).toMatch(/^Take normal accuracy/);
   expect(told({ ...thin, accuracy: 'normal' })).toEqual([]);
   // Far thinner ones, of which no grid is even tried, are told like those.

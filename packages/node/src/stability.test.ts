@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { Point3 } from '@jadebell/core/document';
+import type { Point2, Point3 } from '@jadebell/core/document';
 import type { Body, Exact } from '@jadebell/core/geometry';
 import { type Affine, compose, invert, rotation, translation } from '@jadebell/core/numerics';
 import { discretise, Simulation, isMetal } from '@jadebell/core/solvers/fdtd/parts';
@@ -36,12 +36,12 @@ function clutter(next: () => number): Body[] {
 }
 
 /** Noise on every free edge of a closed box; energies at the start and after `steps`. */
-async function noise(bodies: Body[], next: () => number, steps: number): Promise<[number, number]> {
-  const grid = uniformGrid([0, 0, 0], [side, side, side], [cells, cells, cells], 0);
+async function noise(bodies: Body[], next: () => number, steps: number, across: Point3 = [cells, cells, cells]): Promise<[number, number]> {
+  const grid = uniformGrid([0, 0, 0], [side, side, side], across, 0);
   grid.outerCells = [0, 0, 0, 0, 0, 0];
   const scene = plainScene({
     bodies,
-    ports: [filament('probe', grid.lines.map((x) => x[7]) as Point3, 2, side / cells, 1e9)],
+    ports: [filament('probe', grid.lines.map((x) => x[Math.floor(x.length / 2)]) as Point3, 2, side / across[2], 1e9)],
     min: [0, 0, 0],
     max: [side, side, side],
     band: { from: 1e9, to: 10e9, points: 2 },
@@ -74,6 +74,39 @@ test('no curved or slanted body, cut or crossed in whatever way, makes the schem
   for (let n = 0; n < 24; n++) {
     const bodies = clutter(next);
     const [before, after] = await noise(bodies, next, 4000);
+    expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });
+  }
+});
+
+/** Sheets of odd outlines on one or two planes, some of copper, which overlap or touch; now and then a rod through them. */
+function plates(next: () => number, across: Point3): Body[] {
+  const sheet = (n: number): Body => {
+    const normal = Math.floor(next() * 3) as 0 | 1 | 2;
+    const offset = (side * Math.floor(across[normal] * (0.3 + 0.4 * next()))) / across[normal];
+    const [u, w] = [0.3 + 0.4 * next(), 0.3 + 0.4 * next()];
+    const corners = 3 + Math.floor(next() * 12);
+    const turn = 7 * next();
+    const loop = Array.from({ length: corners }, (_, i): Point2 => {
+      const r = side * (0.1 + 0.2 * next());
+      const a = turn + (2 * Math.PI * i) / corners;
+      return [side * u + r * Math.cos(a), side * w + r * Math.sin(a)];
+    });
+    const material = { name: 'm', kind: 'conductor' as const, ...(next() < 0.5 ? { conductivity: 10 ** (4 + 4 * next()) } : {}) };
+    return {
+      ...plainBody(`sheet ${n}`, n, material, { form: 'sheet', normal, offset, loops: [loop] }),
+      conductor: { perfect: false, thickness: 1e-5, sides: 2 },
+    };
+  };
+  const all = Array.from({ length: 1 + Math.floor(next() * 3) }, (_, n) => sheet(n));
+  const rod: Exact = { form: 'cylinder', axis: 2, base: [side / 2, side / 2, 0], height: side, radius: side * 0.08 };
+  return next() < 0.3 ? [...all, plainBody('rod', 9, { name: 'metal', kind: 'conductor' }, rod)] : all;
+}
+
+test('no sheet across no axis does, of perfect metal or lossy, whatever its outline and the shape of the cells', async () => {
+  const next = numbers(20261201);
+  for (let n = 0; n < 30; n++) {
+    const across = [14, 9 + Math.floor(10 * next()), 6 + Math.floor(16 * next())] as Point3;
+    const [before, after] = await noise(plates(next, across), next, 3000, across);
     expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });
   }
 });

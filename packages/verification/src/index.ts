@@ -10,6 +10,7 @@ import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
+import { turnedSheets } from './turnedSheets.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
 import { wireEarth, wirePickUp } from './wiresOverGround.ts';
@@ -64,6 +65,7 @@ export const cases: readonly Case[] = [
   mediaSlabs,
   portGaps,
   portSpread,
+  turnedSheets,
   bodyEnergy,
   wireDipoles,
   wireMutual,

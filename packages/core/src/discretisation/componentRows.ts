@@ -1,6 +1,6 @@
 import type { Grid } from '../grid/index.ts';
 import type { Axis } from '../numerics/axis.ts';
-import type { CutCells } from './cutCells.ts';
+import type { Cuts } from './cuts.ts';
 import type { FilledOverBand } from '../geometry/index.ts';
 import { anisotropic, collectMedia, dielectricsOf } from './media.ts';
 import { EdgeRows } from './rows.ts';
@@ -23,7 +23,7 @@ export const remembers = (scene: FilledOverBand): boolean => axes.some((a) => di
  * Edge rows of each component: three where some medium differs along the axes, otherwise the same one. Their first view is at the band's centre;
  * where media have memory the others are at the frequencies of `lookAt`.
  */
-export function componentRows(scene: FilledOverBand, grid: Grid, cuts: CutCells | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
+export function componentRows(scene: FilledOverBand, grid: Grid, cuts: Cuts | null): { rows: EdgeRows[]; subpixel: Subpixel | null } {
   const frequencies = [undefined, ...(remembers(scene) ? lookAt(scene) : [])];
   const rowsAlong = (axis: Axis): { rows: EdgeRows; subpixel: Subpixel | null } => {
     const views = frequencies.map((f) => collectMedia(scene, f, dielectricsOf(scene, axis)));

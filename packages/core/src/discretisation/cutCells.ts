@@ -3,6 +3,7 @@ import type { Grid } from '../grid/index.ts';
 import type { Point3 } from '../document/index.ts';
 import type { Filled } from '../geometry/index.ts';
 import type { Media } from './media.ts';
+import { type Cut, type CutFaces, enlargeFaces, faceName, numbersOf, shifted } from './enlarge.ts';
 import { nodesAround } from './nodeRegion.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
@@ -18,7 +19,7 @@ function cutters({ bodies }: Filled): Body[] {
   return bodies.filter((b) => b.curved && !isSheet(b) && (metal(b) || bodies.some((m) => metal(m) && m.order < b.order && overlap(m, b))));
 }
 
-/** Courant number where metal cuts cells: what is left of small cells then needs little enlarging. */
+/** Courant number where solid metal cuts cells: what is left of small cells then needs little enlarging. */
 export const cutCourant = 0.9;
 
 /** Least free area of a face over its longest free side, both as parts of the whole; stable with that Courant number. */
@@ -26,33 +27,6 @@ const leastArea = 0.35;
 
 /** Walls that lean further than this stand along a face and have next to no field through it. */
 const mostTilt = 5;
-
-/** Faces of the grid that curved metal cuts, and those that lend to them. */
-export interface CutFaces {
-  count: number;
-  /** 3, 4, 5: Hx, Hy, Hz. */
-  field: Uint8Array;
-  /** Grid indices, three a face. */
-  index: Int32Array;
-  /** Free part of the face's area. */
-  area: Float64Array;
-  /** 1 + class of the metal that bounds it, and the length of metal in it, metres. */
-  metal: Uint16Array;
-  wall: Float64Array;
-  /**
-   * What the change of H in a face is made of, with the changes that whole, unlinked faces would have: `own` times its own,
-   * and links to others, those of face n from link start[n] to start[n + 1].
-   */
-  own: Float64Array;
-  start: Int32Array;
-  other: Int32Array;
-  factor: Float64Array;
-}
-
-/** Cut faces as they are found. */
-type Cut = Record<'field' | 'index' | 'area' | 'metal' | 'wall', number[]>;
-
-const shifted = (at: readonly number[], axis: number, by: number): number[] => at.map((x, a) => (a === axis ? x + by : x));
 
 /** Full scale of a stored fraction. */
 const whole = 65535;
@@ -71,7 +45,7 @@ const small = 0.002;
 export class CutCells {
   readonly faces: CutFaces;
   /** Number of each cut face by its place. */
-  private readonly number: Map<number, number>;
+  private number: ReadonlyMap<string, number>;
   private readonly lo: number[];
   private readonly size: number[];
   /** Mark of the metal at each node of the region; 0 free. */
@@ -100,9 +74,15 @@ export class CutCells {
     this.closeSaddles();
     this.joinForced();
     const cut = this.cutFaces();
-    this.number = this.numbers(cut);
+    this.number = numbersOf(cut);
     this.tilt(cut);
-    this.faces = this.enlargeCells(cut, this.leastShares(cut));
+    this.faces = enlargeFaces(cut, this.leastShares(cut), {
+      grid,
+      free: (c, i, j, k) => this.free(c, i, j, k),
+      inside: (at) => this.inside(at),
+    });
+    // Lenders are known by now.
+    this.number = numbersOf(this.faces);
   }
 
   private at(i: number, j: number, k: number): number {
@@ -125,7 +105,7 @@ export class CutCells {
   /** Free part of a face's area, 0..1, before anything is borrowed. */
   area(n: Axis, at: readonly number[]): number {
     if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return 1;
-    const known = this.number.get(this.id(n, at));
+    const known = this.number.get(faceName(n, at));
     return known === undefined ? this.uncut(n, at) : this.faces.area[known];
   }
 
@@ -136,10 +116,15 @@ export class CutCells {
     return this.part[u][first] || this.part[v][first] || this.part[u][first + this.stride(v)] || this.part[v][first + this.stride(u)] ? 1 : 0;
   }
 
+  /** Whether a face is among those that metal cuts, or lends to one. */
+  cuts(n: Axis, at: readonly number[]): boolean {
+    return this.inside(at) && this.number.has(faceName(n, at));
+  }
+
   /** Length of the metal that bounds a cut face, metres, and its mark; null where none does. */
   wall(n: Axis, at: readonly number[]): { length: number; mark: number } | null {
     if (!this.inside(at) || !this.inside(at.map((x, a) => x + (a === n ? 0 : 1)))) return null;
-    const known = this.number.get(this.id(n, at));
+    const known = this.number.get(faceName(n, at));
     return known === undefined || !(this.faces.wall[known] > 0) ? null : { length: this.faces.wall[known], mark: this.faces.metal[known] };
   }
 
@@ -332,7 +317,7 @@ export class CutCells {
   private tilt(cut: Cut): void {
     const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
     const free = (n: Axis, at: number[]): number => {
-      const known = this.number.get(this.id(n, at));
+      const known = this.number.get(faceName(n, at));
       return known === undefined ? this.uncut(n, at) : cut.area[known];
     };
     const normal = (n: Axis, cell: number[]): number => {
@@ -363,91 +348,6 @@ export class CutCells {
       const longest = Math.max(side(u, at), side(v, at), side(u, shifted(at, v, 1)), side(v, shifted(at, u, 1)));
       return Math.max(cut.area[f], leastArea * longest);
     });
-  }
-
-  private id(n: number, at: readonly number[]): number {
-    return 3 * this.at(at[0], at[1], at[2]) + n;
-  }
-
-  private numbers(cut: Cut): Map<number, number> {
-    return new Map(cut.field.map((field, f) => [this.id(field - 3, cut.index.slice(3 * f, 3 * f + 3)), f]));
-  }
-
-  /** Lets faces that are too small borrow from the largest neighbour in their plane. */
-  private enlargeCells(cut: Cut, wanted: Float64Array): CutFaces {
-    const steps = this.grid.lines.map((x) => x.map((_, i) => (i + 1 < x.length ? x[i + 1] - x[i] : 0)));
-    const { number } = this;
-    const area = [...cut.area];
-    const whole = (f: number): number => {
-      const n = cut.field[f] - 3;
-      const [u, v] = [(n + 1) % 3, (n + 2) % 3];
-      return steps[u][cut.index[3 * f + u]] * steps[v][cut.index[3 * f + v]];
-    };
-    const lent = new Map<number, number>();
-    const loans: { to: number; from: number; ratio: number; area: number }[] = [];
-    const borrows = (f: number): boolean => f < wanted.length && wanted[f] > cut.area[f];
-    for (let f = 0; f < wanted.length; f++) {
-      if (!borrows(f)) continue;
-      const n = (cut.field[f] - 3) as Axis;
-      const at = cut.index.slice(3 * f, 3 * f + 3);
-      const missing = (wanted[f] - cut.area[f]) * whole(f);
-      let best: { place: number[]; known: number | undefined; spare: number; size: number } | null = null;
-      for (const across of [(n + 1) % 3, (n + 2) % 3] as Axis[])
-        for (const way of [-1, 1]) {
-          const along = (3 - n - across) as Axis;
-          const place = shifted(at, across, way);
-          if (place[across] < 0 || !this.inside(place) || !this.inside(shifted(place, across, 1))) continue;
-          // Only across a side that is at least partly free.
-          const side = way < 0 ? at : place;
-          if (this.free(along, side[0], side[1], side[2]) === 0) continue;
-          const known = number.get(this.id(n, place));
-          if (known !== undefined && borrows(known)) continue;
-          const size = (known === undefined ? 1 : area[known]) * steps[across][place[across]] * steps[along][place[along]];
-          const spare = size * (1 - (known === undefined ? 0 : (lent.get(known) ?? 0)));
-          if (spare > 2 * missing && (!best || spare > best.spare)) best = { place, known, spare, size };
-        }
-      if (!best) {
-        // Nobody to lend: the face counts as larger than it is.
-        area[f] = wanted[f];
-        continue;
-      }
-      let from = best.known;
-      if (from === undefined) {
-        from = cut.field.push(3 + n) - 1;
-        cut.index.push(...best.place);
-        cut.metal.push(0);
-        cut.wall.push(0);
-        area.push(1);
-        number.set(this.id(n, best.place), from);
-      }
-      const ratio = missing / best.size;
-      lent.set(from, (lent.get(from) ?? 0) + ratio);
-      loans.push({ to: f, from, ratio, area: wanted[f] * whole(f) });
-    }
-    const count = cut.field.length;
-    const own = Float64Array.from({ length: count }, (_, f) => (1 - (lent.get(f) ?? 0)) / area[f]);
-    const links: [number, number][][] = Array.from({ length: count }, () => []);
-    for (const { to, from, ratio, area: enlarged } of loans) {
-      own[to] = whole(to) / enlarged;
-      own[from] += (ratio * ratio * whole(from)) / enlarged;
-      links[to].push([from, (ratio * whole(from)) / enlarged]);
-      links[from].push([to, (ratio * whole(to)) / enlarged]);
-    }
-    const start = new Int32Array(count + 1);
-    links.forEach((l, f) => (start[f + 1] = start[f] + l.length));
-    const flat = links.flat();
-    return {
-      count,
-      field: Uint8Array.from(cut.field),
-      index: Int32Array.from(cut.index),
-      area: Float64Array.from(area),
-      metal: Uint16Array.from(cut.metal),
-      wall: Float64Array.from(cut.wall),
-      own,
-      start,
-      other: Int32Array.from(flat, (l) => l[0]),
-      factor: Float64Array.from(flat, (l) => l[1]),
-    };
   }
 
   private inside(at: readonly number[]): boolean {

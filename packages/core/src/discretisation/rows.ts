@@ -2,7 +2,8 @@ import { Filling, inPlane, loopCrossings } from '../geometry/index.ts';
 import type { Point2 } from '../document/index.ts';
 import type { Grid } from '../grid/index.ts';
 import type { Filled } from '../geometry/index.ts';
-import type { CutCells } from './cutCells.ts';
+import type { Cuts } from './cuts.ts';
+import type { SheetRow } from './sheetCuts.ts';
 import type { Subpixel } from './subpixel.ts';
 import type { Media } from './media.ts';
 import { cutPieces, type Pieces } from './pieces.ts';
@@ -51,6 +52,8 @@ export class EdgeRows {
   private readonly row: EdgeRow;
   private readonly nx: number;
   private readonly parts: Float64Array;
+  /** Edges of the row that a sheet makes metal, which no solid does. */
+  private readonly onSheet: Uint8Array;
   private readonly media: Media;
   private readonly kept = new Map<string, Kept>();
   private readonly mostKept: number;
@@ -60,7 +63,7 @@ export class EdgeRows {
     scene: Filled,
     private readonly grid: Grid,
     private readonly views: readonly Media[],
-    private readonly cuts: CutCells | null = null,
+    private readonly cuts: Cuts | null = null,
     private readonly subpixel: Subpixel | null = null,
   ) {
     const [media] = views;
@@ -94,6 +97,7 @@ export class EdgeRows {
       sheet: new Uint16Array(lines.length),
     };
     this.parts = new Float64Array(lines.length);
+    this.onSheet = new Uint8Array(lines.length);
     // Metal is asked for at the middle of Ex edges, and just left and right of the node for Ey and Ez.
     const middle = Float64Array.from({ length: this.nx }, (_, i) => this.filling.clamp(0, (lines[i] + lines[i + 1]) / 2));
     const beside = Float64Array.from(
@@ -113,12 +117,14 @@ export class EdgeRows {
     if (name === this.at0) return this.row;
     this.at0 = name;
     const sheet = this.sheets.get(name);
+    const cutSheet = this.cuts?.sheets?.rows.get(name);
     const at = (l: Float64Array, i: number): number => l[Math.min(Math.max(i, 0), l.length - 1)];
     const near = this.filling.near(at(ly, j - 1), at(ly, j + 1), at(lz, k - 1), at(lz, k + 1));
-    this.row.mixed = near || sheet !== undefined;
+    this.row.mixed = near || sheet !== undefined || cutSheet !== undefined;
     if (!this.row.mixed) return this.row;
     this.row.metal.fill(0);
     this.row.sheet.fill(0);
+    this.onSheet.fill(0);
     this.row.free = null;
     if (near) {
       this.average(c, j, k);
@@ -134,10 +140,24 @@ export class EdgeRows {
     if (sheet)
       for (let i = 0; i <= this.nx; i++) {
         if (sheet[i] === 0 || this.row.metal[i]) continue;
+        this.onSheet[i] = 1;
         if (sheet[i] === 1) this.row.metal[i] = 1;
         else this.row.sheet[i] = sheet[i];
       }
+    if (cutSheet) this.cutSheets(cutSheet);
     return this.row;
+  }
+
+  /** Beside outlines of sheets that run across no axis, parts of edges take the place of the marks at the edges' middles; solids go first. */
+  private cutSheets({ part, mark }: SheetRow): void {
+    const { row, parts } = this;
+    if (!row.free) row.free = parts.fill(1);
+    for (let i = 0; i <= this.nx; i++) {
+      if (Number.isNaN(part[i]) || parts[i] !== 1 || (row.metal[i] && !this.onSheet[i])) continue;
+      row.metal[i] = mark[i] === 1 ? 1 : 0;
+      row.sheet[i] = mark[i] > 1 ? mark[i] : 0;
+      if (part[i] > 0) parts[i] = part[i];
+    }
   }
 
   /** Half cells beside node i (dual cell), or of cell i (along the edge), on an axis, as a range of pieces. */
@@ -279,12 +299,13 @@ export class EdgeRows {
   /** Where curved metal is near, its exact cuts take the place of the marks at the edges' middles. */
   private cut(c: Axis, j: number, k: number): void {
     const { cuts, parts } = this;
-    const range = cuts?.range(c, j, k);
-    if (!cuts || !range) return;
+    const solids = cuts?.solids;
+    const range = solids?.range(c, j, k);
+    if (!solids || !range) return;
     parts.fill(1);
     for (let i = range[0]; i < range[1]; i++) {
-      const free = cuts.free(c, i, j, k);
-      this.row.metal[i] = free === 0 ? cuts.metal(c, i, j, k) : 0;
+      const free = solids.free(c, i, j, k);
+      this.row.metal[i] = free === 0 ? solids.metal(c, i, j, k) : 0;
       if (free > 0) parts[i] = free;
     }
     this.row.free = parts;

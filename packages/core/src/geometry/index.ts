@@ -4,6 +4,7 @@ export { fillOf, Filling } from './fill.ts';
 export type { Filled, FilledOverBand } from './filled.ts';
 export type { Fold } from './fold.ts';
 export { foldedBodies, mirrorOf } from './folded.ts';
+export { Grounds } from './grounds.ts';
 export * from './kernel.ts';
 export * from './model.ts';
 export * from './outlinesOfModel.ts';

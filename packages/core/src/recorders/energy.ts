@@ -189,7 +189,7 @@ function energiesAt(
         const e = [0, 1, 2].map((a): Complex => (a === c ? [fields[c].re[n], fields[c].im[n]] : beside(fields[a], a, c, at)));
         e2 += acrossFace(m.re, size / total, other, eighths.normal(mark, c, at), c, e);
       }
-      const scaled = (mean2 * e2 * size) / (g.freePart(c, at[0], at[1], at[2]) || 1) ** 2;
+      const scaled = (mean2 * e2 * size) / (g.energyPart(c, at[0], at[1], at[2]) || 1);
       out.electric += (eps0 / 4) * m.stored * scaled;
       out.lost += Math.PI * frequency * eps0 * m.loss * scaled;
     }

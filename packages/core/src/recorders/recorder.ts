@@ -109,8 +109,8 @@ export interface GridRecording {
   modes(normal: Axis, lo: Index, hi: Index, count: number): () => RectangleModes;
   /** Dielectric of each body as an axis sees it; null of metal. */
   dielectrics(axis: Axis): readonly (Dielectric | null)[];
-  /** Part of an edge of E that is free of metal, where cells are cut; 0 for none. */
-  freePart(component: Axis, i: number, j: number, k: number): number;
+  /** By how much the square of the field kept on an edge that metal cuts is to be divided for its energy; 0 inside metal or where nothing cuts. */
+  energyPart(component: Axis, i: number, j: number, k: number): number;
 }
 
 /** What a run on a grid offers when a recorder is read: at frequencies, or over time. */

@@ -102,7 +102,7 @@ export class BranchBuilder {
     grid: Grid,
     private readonly dt: number,
     metals: readonly (MetalClass | null)[],
-    private readonly cuts: CutCells | null = null,
+    private readonly cuts: CutCells | null | undefined = null,
   ) {
     this.metals = metals.slice(1) as MetalClass[];
     this.needed = this.metals.length > 0;

@@ -5,7 +5,6 @@ import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
 import type { GridScene } from '../../scene/index.ts';
 import { gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
 import type { Machine, Plan } from '../solver.ts';
-import { cutsCells } from '../../discretisation/cutCells.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
 import { narrow } from './narrow.ts';
@@ -71,7 +70,7 @@ function statesOf(scene: GridScene, grid: Grid): number {
 /** Cost of a scene on its grid: cells, bytes, steps, seconds; of adaptive accuracy that of its first pass. */
 function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEstimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
-  const dt = timeStep(grid, cutsCells(scene));
+  const dt = timeStep(grid, scene);
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
   const steps = Math.min(

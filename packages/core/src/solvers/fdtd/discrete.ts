@@ -3,7 +3,7 @@ import type { Grid } from '../../grid/index.ts';
 import { modelAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { Branches } from './branches.ts';
-import { CutCells } from '../../discretisation/cutCells.ts';
+import type { Cuts } from '../../discretisation/cuts.ts';
 import type { PortEdge } from './portEdges.ts';
 import type { MediumClass } from './dispersion.ts';
 import type { Mixing } from '../../discretisation/subpixel.ts';
@@ -48,7 +48,7 @@ export interface Discrete {
   /** Guided ports, in the order of the scene. */
   guides: GuidePlane[];
   /** Cells that curved metal cuts, if there is any. */
-  cuts: CutCells | null;
+  cuts: Cuts | null;
   /** Edges at curved dielectric surfaces whose changes mix. */
   mixing: Mixing | null;
   /** Losses of metal. */

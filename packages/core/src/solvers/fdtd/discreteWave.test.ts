@@ -38,7 +38,7 @@ function added(plan: WavePlan, row: WavePlan['rows'][number], i: number, n: numb
 /** Largest difference of what is added on one face to the tangential fields from the wave in free space, relative to the largest, in the middle of its rows. */
 function off(grid: Grid): number {
   const n = grid.lines[0].length - 1;
-  const dt = timeStep(grid, false);
+  const dt = timeStep(grid, { bodies: [], min: [0, 0, 0], max: [0, 0, 0] });
   const inner: TotalBox = { lo: box.lo, hi: [n - 3, n - 3, n - 3] };
   const plan = planWave(grid, dt, inner, { towards: [...tilt], re: [...field], im: [0, 0, 0] }, pulse);
   const h = [0, 1, 2].map((a) => tilt[(a + 1) % 3] * field[(a + 2) % 3] - tilt[(a + 2) % 3] * field[(a + 1) % 3]);
@@ -90,7 +90,7 @@ describe('the plane wave of the grid', () => {
       [-0.6, 0.8, 0],
     ] as [number, number, number][]) {
       // prettier-ignore
-      const plan = planWave(grid, timeStep(grid, false), inner, { towards, re: [0, 0, 0].map((_, a) => (a === (towards[2] ? 0 : 2) ? 1 : 0)) as [number, number, number], im: [0, 0, 0] }, pulse); // prettier-ignore
+      const plan = planWave(grid, timeStep(grid, { bodies: [], min: [0, 0, 0], max: [0, 0, 0] }), inner, { towards, re: [0, 0, 0].map((_, a) => (a === (towards[2] ? 0 : 2) ? 1 : 0)) as [number, number, number], im: [0, 0, 0] }, pulse); // prettier-ignore
       const first = towards.map((d, a) => (d >= 0 ? grid.lines[a][2] : grid.lines[a][14]));
       expect(plan.delay).toBeCloseTo(-towards.reduce((s, d, a) => s + (d * first[a]) / c0, 0), 15);
       const row = plan.rows.find((r) => r.factors.some((f) => Math.abs(f) > 0))!;

@@ -1,9 +1,10 @@
 import { type Problem, problem } from '../../document/index.ts';
+import type { Filled } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { GridScene } from '../../scene/index.ts';
 import { BranchBuilder } from './branches.ts';
-import { cutCourant, CutCells, cutsCells } from '../../discretisation/cutCells.ts';
+import { courantOfCuts, Cuts } from '../../discretisation/cuts.ts';
 import { anisotropic, collectMedia } from '../../discretisation/media.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
 import { componentRows } from '../../discretisation/componentRows.ts';
@@ -19,16 +20,16 @@ import type { Axis } from '../../numerics/axis.ts';
 const courant = 0.99;
 
 /**
- * The largest stable step times 0.99, from the smallest cells (Courant, Friedrichs and Lewy 1928; Taflove 2005, ch. 4). `cut`
- * says that curved metal cuts cells, which asks for a shorter one.
+ * The largest stable step times 0.99, from the smallest cells (Courant, Friedrichs and Lewy 1928; Taflove 2005, ch. 4), and times what
+ * metal leaves of it that cuts cells.
  */
-export function timeStep(grid: Grid, cut: boolean): number {
+export function timeStep(grid: Grid, scene: Filled): number {
   const smallest = grid.lines.map((x) => {
     let least = Infinity;
     for (let i = 1; i < x.length; i++) least = Math.min(least, x[i] - x[i - 1]);
     return least;
   });
-  return ((cut ? cutCourant : 1) * courant) / (c0 * Math.sqrt(smallest.reduce((s, d) => s + 1 / (d * d), 0)));
+  return (courantOfCuts(scene) * courant) / (c0 * Math.sqrt(smallest.reduce((s, d) => s + 1 / (d * d), 0)));
 }
 
 /** Row length: room for nx + 1 values, a multiple of four. */
@@ -148,15 +149,14 @@ class RowMaker {
 /** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
 export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdges = portEdges): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
-  const cut = cutsCells(scene);
-  const dt = timeStep(grid, cut);
+  const dt = timeStep(grid, scene);
   const sx = rowLength(nx);
   const omega = Math.PI * (scene.band.from + scene.band.to);
   const found = collectMedia(scene);
-  const cuts = cut ? new CutCells(scene, grid, found) : null;
+  const cuts = Cuts.of(scene, grid, found);
   const { rows, subpixel } = componentRows(scene, grid, cuts);
   const spectral = SpectralRows.of(scene, grid, dt);
-  const branches = new BranchBuilder(grid, dt, found.metals, cuts);
+  const branches = new BranchBuilder(grid, dt, found.metals, cuts?.solids);
   const maker = new RowMaker(nx, sx, dt, omega, spectral, branches);
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));

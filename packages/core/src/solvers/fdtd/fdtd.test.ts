@@ -144,7 +144,7 @@ describe('discrete model', () => {
   });
 
   test('the time step is 0.99 of the stable one', () => {
-    const step = timeStep(uniformGrid(cube.min, cube.max, [10, 10, 10], 0), false);
+    const step = timeStep(uniformGrid(cube.min, cube.max, [10, 10, 10], 0), { bodies: [], min: cube.min, max: cube.max });
     expect(step * 299792458 * Math.sqrt(3)).toBeCloseTo(0.99, 9);
   });
 

@@ -116,7 +116,7 @@ export function planRecording(scene: GridScene, d: Discrete, total?: TotalBox): 
         return () => one.found!;
       },
       dielectrics: (axis) => dielectricsOf(scene, axis),
-      freePart: (c, i, j, k) => d.cuts?.free(c, i, j, k) ?? 0,
+      energyPart: (c, i, j, k) => d.cuts?.energyPart(c, i, j, k) ?? 0,
     } satisfies GridRecording);
     return read ? [{ recorder, over: kind.over, read }] : [];
   });

@@ -4,6 +4,7 @@ import { c0 } from '../../numerics/constants.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import type { Filled } from '../../geometry/index.ts';
 import { CutCells, cutsCells } from '../../discretisation/cutCells.ts';
+import { Cuts } from '../../discretisation/cuts.ts';
 import { EdgeRows } from '../../discretisation/rows.ts';
 import { blendsCells, Subpixel } from '../../discretisation/subpixel.ts';
 import { absorberStrength, closeWalls, type Section, type Walls } from '../modes/index.ts';
@@ -50,7 +51,7 @@ export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGri
     const media = sectionMedia(bodies, frequency, c);
     if (curvedMetal) cuts ??= new CutCells(filled, grid, media);
     const subpixel = blendsCells(filled) ? new Subpixel(filled, grid, [media]) : null;
-    const rows = new EdgeRows(filled, grid, [media], cuts, subpixel);
+    const rows = new EdgeRows(filled, grid, [media], cuts && new Cuts(cuts, null, grid), subpixel);
     const [to, lost, marks, free] = c === u ? [section.eu, loss.u, metal.u, lu] : c === v ? [section.ev, loss.v, metal.v, lv] : [section.ew, loss.w, null, null]; // prettier-ignore
     const from = [0, 0, 0];
     const until = lines.map((l) => l.length);
