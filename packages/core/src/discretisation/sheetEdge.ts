@@ -4,7 +4,7 @@ import type { EdgeField } from './edgeField.ts';
  * Parts by which the elements of a grid count beside the edge of a thin sheet. E across the edge, and H of a wave along it, are those of a static field (edgeField.ts);
  * E along the edge grows as the root of the distance. Voltage over flux of that field on an edge, and flux over magnetic tension on a face, over what they are in
  * a uniform field, is the part by which the element counts, as if that much of it were free: static field solutions in the coefficients of Yee's
- * scheme, whose symmetric use is stable (I. J. Craddock and C. J. Railton, IEEE Trans. Microwave Theory Tech. 46, 1043, 1998), here for any angle between edge and grid.
+ * scheme, whose symmetric use is stable (I. J. Craddock and C. J. Railton, IEEE Trans. Microwave Theory Tech. 46, 1091, 1998), here for any angle between edge and grid.
  */
 
 const off = (d: number): number => Math.sqrt(Math.max(0, d));
@@ -72,7 +72,7 @@ export interface EdgePlace {
 }
 
 /** Largest part of an edge, above which only such come as run close along a corner; across an edge that ends at the node it is 1.55. */
-const mostOfEdge = 1.7;
+const mostOfEdge = 2;
 /** Share of E along the edge beside that across it, as squares, for an edge of the grid in between. */
 const ofAlong = 0.05;
 

@@ -47,6 +47,18 @@ describe('widths of what runs across no axis', () => {
     expect(slantedWidths([sheet('wedge', [[[0, 0], [9, 1], [9, 6]]])]).filter((p) => p.kind === 'metal')).toEqual([]); // prettier-ignore
   });
 
+  test('of an outline of very many edges the places that are looked at stand for all of it', () => {
+    const circle = (r: number, n: number): Point2[] => Array.from({ length: n }, (_, i) => [r * Math.cos((2 * Math.PI * (i + 0.3)) / n), r * Math.sin((2 * Math.PI * (i + 0.3)) / n)]); // prettier-ignore
+    const ring = slantedWidths([sheet('ring', [circle(5, 1400), circle(4.6, 900).reverse()])]).filter((p) => p.kind === 'metal');
+    expect(least(ring, 'metal')).toBeCloseTo(0.4, 3);
+    expect(ring.length).toBeLessThan(1000);
+    const length = ring.reduce((sum, p) => sum + 2 * Math.hypot(...p.edge), 0);
+    // Less what counts as along an axis.
+    expect(length / (2 * Math.PI * 9.6)).toBeGreaterThan(0.92);
+    const around = ring.map((p) => Math.atan2(p.at[1], p.at[0])).sort((a, b) => a - b);
+    expect(Math.max(...around.map((a, i) => (i ? a - around[i - 1] : 0)))).toBeLessThan(0.12);
+  });
+
   test('a turned wall of metal is as thick as it is, and a tube as its wall', async () => {
     const kernel = await loadGeometryKernel();
     const line = (kind: string, name: string, change: object): Line => ({ ...shapes.find((s) => s.kind === kind)!.fresh(name), ...change }) as unknown as Line; // prettier-ignore

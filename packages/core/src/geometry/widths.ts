@@ -52,13 +52,22 @@ function edgesOfSheet(body: Body): Sample[] {
     return v;
   };
   const edges = loops.flatMap((loop) => loop.map((a, i) => [a, loop[(i + 1) % loop.length]] as const));
-  return spread(edges).flatMap(([a, b]) => {
+  const lengthOf = ([a, b]: readonly [Point2, Point2]): number => Math.hypot(b[0] - a[0], b[1] - a[1]);
+  // Of very many edges places stand at even distances along all of them, each for its share.
+  const apart = edges.length > mostOfBody ? edges.reduce((s, e) => s + lengthOf(e), 0) / (places.length * mostOfBody) : 0;
+  let next = apart / 2;
+  return edges.flatMap((edge) => {
+    const [a, b] = edge;
     const [du, dw] = [b[0] - a[0], b[1] - a[1]];
-    const length = Math.hypot(du, dw);
+    const length = lengthOf(edge);
+    const here: number[] = apart ? [] : [...places];
+    for (; apart && next < length; next += apart) here.push(next / length);
+    next -= apart ? length : 0;
     const across = turned([dw / length, -du / length]);
     if (!(length > 0) || Math.max(...across.map(Math.abs)) > aligned) return [];
     const beside = turned([du / length, dw / length]);
-    return places.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside, half: length / 6 }));
+    const half = apart ? apart / 2 : length / 6;
+    return here.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside, half }));
   });
 }
 
