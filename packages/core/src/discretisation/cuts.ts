@@ -28,7 +28,7 @@ export class Cuts {
   ) {
     if (solids && sheets) sheets.yieldTo((n, at) => solids.cuts(n, at));
     const ofSheets = this.sheetFaces();
-    this.faces = solids ? joined(solids.faces, ofSheets) : ofSheets;
+    this.faces = solids && ofSheets.count ? joined(solids.faces, ofSheets) : (solids?.faces ?? ofSheets);
   }
 
   /** Those of a scene; null where nothing cuts. */
@@ -88,19 +88,33 @@ export class Cuts {
   }
 }
 
+/** Two arrays one after another, of the first's kind. */
+function after<T extends Float64Array | Int32Array | Uint16Array | Uint8Array>(a: T, b: ArrayLike<number>): T {
+  const out = new (a.constructor as new (length: number) => T)(a.length + b.length);
+  out.set(a);
+  out.set(b, a.length);
+  return out;
+}
+
 /** Two lists of faces as one. */
-function joined(a: CutFaces, b: CutFaces): CutFaces {
+export function joined(a: CutFaces, b: CutFaces): CutFaces {
   const [faces, links] = [a.count, a.other.length];
   return {
     count: faces + b.count,
-    field: Uint8Array.of(...a.field, ...b.field),
-    index: Int32Array.of(...a.index, ...b.index),
-    area: Float64Array.of(...a.area, ...b.area),
-    metal: Uint16Array.of(...a.metal, ...b.metal),
-    wall: Float64Array.of(...a.wall, ...b.wall),
-    own: Float64Array.of(...a.own, ...b.own),
-    start: Int32Array.of(...a.start.subarray(0, faces), ...b.start.map((n) => n + links)),
-    other: Int32Array.of(...a.other, ...b.other.map((n) => n + faces)),
-    factor: Float64Array.of(...a.factor, ...b.factor),
+    field: after(a.field, b.field),
+    index: after(a.index, b.index),
+    area: after(a.area, b.area),
+    metal: after(a.metal, b.metal),
+    wall: after(a.wall, b.wall),
+    own: after(a.own, b.own),
+    start: after(
+      a.start.slice(0, faces),
+      b.start.map((n) => n + links),
+    ),
+    other: after(
+      a.other,
+      b.other.map((n) => n + faces),
+    ),
+    factor: after(a.factor, b.factor),
   };
 }

@@ -9,6 +9,23 @@ export interface Piece {
   slanted: boolean;
 }
 
+interface Box {
+  min: Point2;
+  max: Point2;
+}
+function boxOf(points: readonly Point2[]): Box {
+  const [min, max]: [Point2, Point2] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ];
+  for (const p of points)
+    for (const i of [0, 1]) {
+      min[i] = Math.min(min[i], p[i]);
+      max[i] = Math.max(max[i], p[i]);
+    }
+  return { min, max };
+}
+
 const lerp = ([ax, ay]: Point2, [bx, by]: Point2, t: number): Point2 => [ax + t * (bx - ax), ay + t * (by - ay)];
 
 /** Where two straight pieces cross or touch, as parts of the first. */
@@ -30,12 +47,12 @@ function crossings(a: Point2, b: Point2, c: Point2, d: Point2): number[] {
  * alone; those that two shapes share come twice. Metres.
  */
 export function commonOutline(shapes: readonly (readonly Point2[][])[]): Piece[] {
-  const covered = (p: Point2): boolean => shapes.some((loops) => insideLoops(loops, p));
-  const edges = shapes.map((loops) => loops.flatMap((loop) => loop.map((a, i): [Point2, Point2] => [a, loop[(i + 1) % loop.length]])));
-  const size = Math.max(...shapes.flat(2).flat().map(Math.abs), 0);
+  const boxes = shapes.map((loops) => boxOf(loops.flat()));
+  const size = boxes.reduce((most, { min, max }) => Math.max(most, ...[...min, ...max].map(Math.abs)), 0);
   const beside = 1e-7 * size;
-  const apart = ([a, b]: [Point2, Point2], [c, d]: [Point2, Point2]): boolean =>
-    [0, 1].some((i) => Math.max(a[i], b[i]) < Math.min(c[i], d[i]) - beside || Math.min(a[i], b[i]) > Math.max(c[i], d[i]) + beside);
+  const covered = (p: Point2): boolean => shapes.some((loops, n) => !apart(boxes[n], { min: p, max: p }) && insideLoops(loops, p));
+  const edges = shapes.map((loops) => loops.flatMap((loop) => loop.map((a, i): [Point2, Point2] => [a, loop[(i + 1) % loop.length]])));
+  const apart = (a: Box, b: Box): boolean => [0, 1].some((i) => a.max[i] < b.min[i] - beside || a.min[i] > b.max[i] + beside);
   return edges.flatMap((own, n) =>
     own.flatMap((edge): Piece[] => {
       const [a, b] = edge;
@@ -43,7 +60,10 @@ export function commonOutline(shapes: readonly (readonly Point2[][])[]): Piece[]
       const length = Math.hypot(ux, uy);
       if (!(length > beside)) return [];
       const slanted = ux !== 0 && uy !== 0;
-      const cuts = edges.flatMap((other, m) => (m === n ? [] : other.filter((e) => !apart(edge, e)).flatMap(([c, d]) => crossings(a, b, c, d))));
+      const box = boxOf(edge);
+      const cuts = edges.flatMap((other, m) =>
+        m === n || apart(box, boxes[m]) ? [] : other.filter((e) => !apart(box, boxOf(e))).flatMap(([c, d]) => crossings(a, b, c, d)),
+      );
       const parts = [0, ...cuts.filter((t) => t > 0 && t < 1).sort((s, t) => s - t), 1];
       return parts.slice(1).flatMap((to, i): Piece[] => {
         const from = parts[i];

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry, Point2 } from '../document/index.ts';
 import type { Body } from '../geometry/index.ts';
 import { plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
-import { Cuts } from './cuts.ts';
+import { Cuts, joined } from './cuts.ts';
+import { enlargeFaces } from './enlarge.ts';
 import { collectMedia } from './media.ts';
 import { commonOutline } from './outline.ts';
 import { SheetCuts } from './sheetCuts.ts';
@@ -82,5 +83,26 @@ describe('sheets across no axis', () => {
       const [c, j, k, i] = name.split(' ').map(Number);
       expect(cuts.energyPart(c as 0, i, j, k)).toBe(part);
     }
+  });
+
+  test('a film beside a sheet keeps its edges, though the sheet is cut there', () => {
+    const film = {
+      ...sheet('film', rectangle(1, 5), { ...metal, conductivity: 1e4 }),
+      conductor: { perfect: false, thickness: 1e-6, sides: 2 as const },
+    };
+    const [alone, both] = [told(cutsOf(sheet('plate', rectangle(-5, 1)))), told(cutsOf(sheet('plate', rectangle(-5, 1)), film))];
+    expect(both.size).toBeLessThan(alone.size);
+    for (const [name, part] of both) expect(part).toBe(alone.get(name));
+  });
+
+  test('faces of solids and of sheets are joined however many there are', () => {
+    const many = (count: number) =>
+      enlargeFaces(
+        { field: Array<number>(count).fill(5), index: Array<number>(3 * count).fill(1), area: Array<number>(count).fill(0.5), metal: Array<number>(count).fill(0), wall: Array<number>(count).fill(0) },
+        Array<number>(count).fill(0.4),
+        { grid, free: () => 1, inside: () => true },
+      ); // prettier-ignore
+    const all = joined(many(300_000), many(2));
+    expect([all.count, all.index.length, all.start.length, all.own[300_001]]).toEqual([300_002, 900_006, 300_003, 2]);
   });
 });

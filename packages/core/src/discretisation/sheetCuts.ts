@@ -79,8 +79,8 @@ export class SheetCuts {
   readonly rows = new Map<string, SheetRow>();
   readonly faces: SheetFaces = { field: [], index: [], area: [], tension: [] };
   private readonly numbers = new Map<string, number>();
-  /** All sheets of metal, with the coordinate of the grid line that each lies on. */
-  private readonly sheets: { shape: SheetRecipe; plane: number }[] = [];
+  /** All sheets of metal, with the coordinate of the grid line that each lies on, and whether it is a film that is cut nowhere. */
+  private readonly sheets: { shape: SheetRecipe; plane: number; film: boolean }[] = [];
   private readonly solids: { shape: Exact; min: Point3; max: Point3 }[];
 
   constructor(
@@ -96,9 +96,10 @@ export class SheetCuts {
       if (!sheet) return;
       const plane = nearestLine(grid.lines[sheet.normal], sheet.offset);
       const name = `${sheet.normal} ${plane}`;
-      this.sheets.push({ shape: sheet, plane: grid.lines[sheet.normal][nearestLine(grid.lines[sheet.normal], sheet.offset)] });
       const mark = media.conductor[media.ofBody[n]];
-      if (mark > 1 && resistance(media, mark, band) > resistive) return;
+      const film = mark > 1 && resistance(media, mark, band) > resistive;
+      this.sheets.push({ shape: sheet, plane: grid.lines[sheet.normal][plane], film });
+      if (film) return;
       const known = planes.get(name) ?? { normal: sheet.normal, plane, plates: [] };
       planes.set(name, known);
       known.plates.push({ loops: sheet.loops, mark });
@@ -204,10 +205,14 @@ export class SheetCuts {
     return Math.min(...(here.length ? here : plates).map((p) => p.mark));
   }
 
-  /** Whether other metal holds a point: a solid, or a sheet across another axis. What touches that stays as it is. */
+  /** Whether other metal holds a point: a solid, a film, or a sheet across another axis. What touches that stays as it is. */
   private taken(p: Point3, normal: Axis): boolean {
-    for (const { shape, plane } of this.sheets)
-      if (shape.normal !== normal && p[shape.normal] === plane && insideLoops(shape.loops, inPlane[shape.normal].map((a) => p[a]) as Point2))
+    for (const { shape, plane, film } of this.sheets)
+      if (
+        (film || shape.normal !== normal) &&
+        p[shape.normal] === plane &&
+        insideLoops(shape.loops, inPlane[shape.normal].map((a) => p[a]) as Point2)
+      )
         return true;
     return this.solids.some(({ shape, min, max }) => {
       if (p.some((x, a) => x < min[a] || x > max[a])) return false;
