@@ -76,6 +76,8 @@ export const words = [
   ['PROBES', 'table probe: samples kept at every step'],
   ['PROBE_COUNT'],
   ['MIRROR', 'table side: what stands behind magnetic and periodic walls; 0 = there are none'],
+  ['ANNEXES', 'table annex: guides that go on behind a port in cells of their own'],
+  ['ANNEX_COUNT'],
   ['BUSY', 'f64 of each thread: milliseconds of the sweep in the last call, without waiting'],
 ];
 
@@ -122,6 +124,11 @@ export const tables = {
     fields: [['edges', 'u32'], ['count', 'i32'], ['modes', 'i32'], ['profiles', 'i32'], ['sources', 'u32'], ['records', 'u32'], ['steps', 'i32']], // prettier-ignore
   },
   portalEdge: { about: 'an edge of a portal; then f32 what each mode’s current does to E, then f32 weights of E and of H for each profile', fields: [['field', 'u32'], ['beyond', 'u32']] }, // prettier-ignore
+  annex: {
+    about: 'a guide that goes on behind its port in cells of its own: its parameter block, samples of H that come from the model, of E that go to it',
+    fields: [['config', 'u32'], ['inward', 'u32'], ['inwardCount', 'i32'], ['outward', 'u32'], ['outwardCount', 'i32']], // prettier-ignore
+  },
+  annexLink: { about: 'a sample that is copied', fields: [['from', 'u32'], ['to', 'u32']] }, // prettier-ignore
   cutFace: { about: 'a face cut by curved metal, or a lender', fields: [['field', 'u32'], ['before', 'f32'], ['change', 'f32'], ['own', 'f32'], ['first', 'i32'], ['end', 'i32']] }, // prettier-ignore
   cutLink: { about: 'of a cut face to another', fields: [['face', 'i32'], ['factor', 'f32']] }, // prettier-ignore
   mixedEdge: {

@@ -281,12 +281,11 @@ function energy(cfg: usize, thread: i32, k0: i32, k1: i32): void {
 }
 
 /**
- * Runs `steps` time steps from step `first` on one of `threads` threads; all threads call it with the same arguments.
- * Electric and magnetic planes are updated in one sweep: H of plane k-1 follows E of plane k while both are in cache,
- * which halves the traffic to memory. H of a slab's last plane waits for the barrier, as it needs the next slab's E.
- * `withEnergy` asks for the field energy after the last step.
+ * One time step on one of `threads` threads. Electric and magnetic planes are updated in one sweep: H of plane k-1 follows E of plane k while both
+ * are in cache, which halves the traffic to memory. H of a slab's last plane waits for the barrier, as it needs the next slab's E. Gives the
+ * milliseconds of the sweep.
  */
-export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i32, withEnergy: i32): void {
+function step(cfg: usize, thread: i32, threads: i32, n: i32): f64 {
   const slabs = word(cfg, L.P_SLABS);
   const k0 = i32At(slabs, thread),
     k1 = i32At(slabs, thread + 1);
@@ -300,57 +299,88 @@ export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i3
     endMixed = ((thread + 1) * mixed) / threads;
   const cutBranches = i32At(word(cfg, L.P_FACE_START), <i32>word(cfg, L.P_NZ)),
     allBranches = i32At(word(cfg, L.P_FACE_START), <i32>word(cfg, L.P_NZ) + 1);
-  let busy: f64 = 0;
-  for (let s = 0; s < steps; s++) {
-    const n = first + s;
-    if (mixed) {
-      mixChanges(word(cfg, L.P_MIX), firstMixed, endMixed);
-      barrier(gate, threads);
-      mixShares(word(cfg, L.P_MIX), word(cfg, L.P_MIX_LINKS), firstMixed, endMixed);
-    }
-    if (cuts) cutSave(word(cfg, L.P_CUTS), firstCut, endCut);
-    if (thread == 0) {
-      updatePorts(cfg, n);
-      guides(word(cfg, L.P_GUIDES), <i32>word(cfg, L.P_GUIDE_COUNT), n);
-      portals(word(cfg, L.P_PORTALS), <i32>word(cfg, L.P_PORTAL_COUNT), n);
-    }
+  if (mixed) {
+    mixChanges(word(cfg, L.P_MIX), firstMixed, endMixed);
     barrier(gate, threads);
-    const began = now();
-    electricPlane(cfg, k0, n);
-    for (let k = k0 + 1; k < k1; k++) {
-      electricPlane(cfg, k, n);
-      magneticPlane(cfg, k - 1, n);
-    }
-    busy += now() - began;
-    barrier(gate, threads);
-    magneticPlane(cfg, k1 - 1, n);
-    barrier(gate, threads);
-    if (cuts) {
-      cutChanges(word(cfg, L.P_CUTS), firstCut, endCut);
-      barrier(gate, threads);
-      cutMixed(word(cfg, L.P_CUTS), word(cfg, L.P_CUT_LINKS), firstCut, endCut);
-      barrier(gate, threads);
-      const last = thread + 1 == threads ? allBranches : cutBranches + ((allBranches - cutBranches) / threads) * (thread + 1);
-      branches(word(cfg, L.P_FACES), cutBranches + ((allBranches - cutBranches) / threads) * thread, last, word(cfg, L.P_BRANCH));
-      barrier(gate, threads);
-    }
-    if (word(cfg, L.P_MIRROR)) {
-      if (cuts) {
-        for (let k = k0; k < k1; k++) mirrorPlane(cfg, k);
-        barrier(gate, threads);
-      }
-      mirrorEnds(cfg, thread, threads);
-      barrier(gate, threads);
-    }
-    if (thread == 0) probes(word(cfg, L.P_PROBES), <i32>word(cfg, L.P_PROBE_COUNT), n);
-    if (every > 0 && (n + 1) % every == 0) {
-      accumulate(cfg, thread, threads, (n + 1) / every - 1);
-      barrier(gate, threads);
-    }
+    mixShares(word(cfg, L.P_MIX), word(cfg, L.P_MIX_LINKS), firstMixed, endMixed);
   }
+  if (cuts) cutSave(word(cfg, L.P_CUTS), firstCut, endCut);
+  if (thread == 0) {
+    updatePorts(cfg, n);
+    guides(word(cfg, L.P_GUIDES), <i32>word(cfg, L.P_GUIDE_COUNT), n);
+    portals(word(cfg, L.P_PORTALS), <i32>word(cfg, L.P_PORTAL_COUNT), n);
+  }
+  annexes(cfg, thread, threads, n);
+  barrier(gate, threads);
+  const began = now();
+  electricPlane(cfg, k0, n);
+  for (let k = k0 + 1; k < k1; k++) {
+    electricPlane(cfg, k, n);
+    magneticPlane(cfg, k - 1, n);
+  }
+  const busy = now() - began;
+  barrier(gate, threads);
+  magneticPlane(cfg, k1 - 1, n);
+  barrier(gate, threads);
+  if (cuts) {
+    cutChanges(word(cfg, L.P_CUTS), firstCut, endCut);
+    barrier(gate, threads);
+    cutMixed(word(cfg, L.P_CUTS), word(cfg, L.P_CUT_LINKS), firstCut, endCut);
+    barrier(gate, threads);
+    const last = thread + 1 == threads ? allBranches : cutBranches + ((allBranches - cutBranches) / threads) * (thread + 1);
+    branches(word(cfg, L.P_FACES), cutBranches + ((allBranches - cutBranches) / threads) * thread, last, word(cfg, L.P_BRANCH));
+    barrier(gate, threads);
+  }
+  if (word(cfg, L.P_MIRROR)) {
+    if (cuts) {
+      for (let k = k0; k < k1; k++) mirrorPlane(cfg, k);
+      barrier(gate, threads);
+    }
+    mirrorEnds(cfg, thread, threads);
+    barrier(gate, threads);
+  }
+  const probed = <i32>word(cfg, L.P_PROBE_COUNT);
+  if (thread == 0) probes(word(cfg, L.P_PROBES), probed, n);
+  // An annex of another thread would else set E while it is still read.
+  if (probed && word(cfg, L.P_ANNEX_COUNT)) barrier(gate, threads);
+  if (every > 0 && (n + 1) % every == 0) {
+    accumulate(cfg, thread, threads, (n + 1) / every - 1);
+    barrier(gate, threads);
+  }
+  return busy;
+}
+
+/**
+ * Guides that go on behind their ports: each takes H half a cell inside the model, makes a step of its own on one thread, and gives the port's plane its E, which
+ * the model's sweep leaves as it is. Both together are one space, cut along the plane.
+ */
+function annexes(cfg: usize, thread: i32, threads: i32, n: i32): void {
+  const count = <i32>word(cfg, L.P_ANNEX_COUNT);
+  for (let a = thread; a < count; a += threads) {
+    const annex = word(cfg, L.P_ANNEXES) + <usize>a * L.ANNEX_SIZE;
+    copyLinks(<usize>load<u32>(annex, L.ANNEX_INWARD), load<i32>(annex, L.ANNEX_INWARD_COUNT));
+    step(<usize>load<u32>(annex, L.ANNEX_CONFIG), 0, 1, n);
+    copyLinks(<usize>load<u32>(annex, L.ANNEX_OUTWARD), load<i32>(annex, L.ANNEX_OUTWARD_COUNT));
+  }
+}
+
+function copyLinks(links: usize, count: i32): void {
+  const end = links + <usize>count * L.ANNEX_LINK_SIZE;
+  for (let at = links; at < end; at += L.ANNEX_LINK_SIZE)
+    store<f32>(<usize>load<u32>(at, L.ANNEX_LINK_TO), load<f32>(<usize>load<u32>(at, L.ANNEX_LINK_FROM)));
+}
+
+/**
+ * Runs `steps` time steps from step `first` on one of `threads` threads; all threads call it with the same arguments.
+ * `withEnergy` asks for the field energy after the last step.
+ */
+export function run(cfg: usize, thread: i32, threads: i32, first: i32, steps: i32, withEnergy: i32): void {
+  let busy: f64 = 0;
+  for (let s = 0; s < steps; s++) busy += step(cfg, thread, threads, first + s);
   store<f64>(word(cfg, L.P_BUSY) + ((<usize>thread) << 3), busy);
   if (withEnergy) {
-    energy(cfg, thread, k0, k1);
-    barrier(gate, threads);
+    const slabs = word(cfg, L.P_SLABS);
+    energy(cfg, thread, i32At(slabs, thread), i32At(slabs, thread + 1));
+    barrier(word(cfg, L.P_BARRIER), threads);
   }
 }

@@ -73,8 +73,10 @@ export const P_MEMORY: i32 = 89; // table memoryRun
 export const P_PROBES: i32 = 90; // table probe: samples kept at every step
 export const P_PROBE_COUNT: i32 = 91;
 export const P_MIRROR: i32 = 92; // table side: what stands behind magnetic and periodic walls; 0 = there are none
-export const P_BUSY: i32 = 93; // f64 of each thread: milliseconds of the sweep in the last call, without waiting
-export const P_WORDS: i32 = 94;
+export const P_ANNEXES: i32 = 93; // table annex: guides that go on behind a port in cells of their own
+export const P_ANNEX_COUNT: i32 = 94;
+export const P_BUSY: i32 = 95; // f64 of each thread: milliseconds of the sweep in the last call, without waiting
+export const P_WORDS: i32 = 96;
 
 /** A lumped port. */
 export const PORT_EDGES: usize = 0;
@@ -181,6 +183,19 @@ export const PORTAL_SIZE: usize = 28;
 export const PORTAL_EDGE_FIELD: usize = 0;
 export const PORTAL_EDGE_BEYOND: usize = 4;
 export const PORTAL_EDGE_SIZE: usize = 8;
+
+/** A guide that goes on behind its port in cells of its own: its parameter block, samples of H that come from the model, of E that go to it. */
+export const ANNEX_CONFIG: usize = 0;
+export const ANNEX_INWARD: usize = 4;
+export const ANNEX_INWARD_COUNT: usize = 8;
+export const ANNEX_OUTWARD: usize = 12;
+export const ANNEX_OUTWARD_COUNT: usize = 16;
+export const ANNEX_SIZE: usize = 20;
+
+/** A sample that is copied. */
+export const ANNEX_LINK_FROM: usize = 0;
+export const ANNEX_LINK_TO: usize = 4;
+export const ANNEX_LINK_SIZE: usize = 8;
 
 /** A face cut by curved metal, or a lender. */
 export const CUT_FACE_FIELD: usize = 0;
@@ -430,6 +445,19 @@ export function echo(table: i32, at: usize, out: usize): usize {
     return PORTAL_EDGE_SIZE;
   }
   if (table === 11) {
+    store<f64>(out, <f64>load<u32>(at, ANNEX_CONFIG), 0);
+    store<f64>(out, <f64>load<u32>(at, ANNEX_INWARD), 8);
+    store<f64>(out, <f64>load<i32>(at, ANNEX_INWARD_COUNT), 16);
+    store<f64>(out, <f64>load<u32>(at, ANNEX_OUTWARD), 24);
+    store<f64>(out, <f64>load<i32>(at, ANNEX_OUTWARD_COUNT), 32);
+    return ANNEX_SIZE;
+  }
+  if (table === 12) {
+    store<f64>(out, <f64>load<u32>(at, ANNEX_LINK_FROM), 0);
+    store<f64>(out, <f64>load<u32>(at, ANNEX_LINK_TO), 8);
+    return ANNEX_LINK_SIZE;
+  }
+  if (table === 13) {
     store<f64>(out, <f64>load<u32>(at, CUT_FACE_FIELD), 0);
     store<f64>(out, <f64>load<f32>(at, CUT_FACE_BEFORE), 8);
     store<f64>(out, <f64>load<f32>(at, CUT_FACE_CHANGE), 16);
@@ -438,12 +466,12 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<i32>(at, CUT_FACE_END), 40);
     return CUT_FACE_SIZE;
   }
-  if (table === 12) {
+  if (table === 14) {
     store<f64>(out, <f64>load<i32>(at, CUT_LINK_FACE), 0);
     store<f64>(out, <f64>load<f32>(at, CUT_LINK_FACTOR), 8);
     return CUT_LINK_SIZE;
   }
-  if (table === 13) {
+  if (table === 15) {
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_FIELD), 0);
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_P), 8);
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_BACK_P), 16);
@@ -461,12 +489,12 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_NEXT), 112);
     return MIXED_EDGE_SIZE;
   }
-  if (table === 14) {
+  if (table === 16) {
     store<f64>(out, <f64>load<i32>(at, MIX_LINK_EDGE), 0);
     store<f64>(out, <f64>load<f32>(at, MIX_LINK_FACTOR), 8);
     return MIX_LINK_SIZE;
   }
-  if (table === 15) {
+  if (table === 17) {
     store<f64>(out, <f64>load<u32>(at, INJECTED_ROW_FIRST), 0);
     store<f64>(out, <f64>load<u32>(at, INJECTED_ROW_STRIDE), 8);
     store<f64>(out, <f64>load<i32>(at, INJECTED_ROW_COUNT), 16);
@@ -475,19 +503,19 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, INJECTED_ROW_TO_IM), 40);
     return INJECTED_ROW_SIZE;
   }
-  if (table === 16) {
+  if (table === 18) {
     store<f64>(out, <f64>load<u32>(at, MEMORY_RUN_FIELD), 0);
     store<f64>(out, <f64>load<u32>(at, MEMORY_RUN_KIND), 8);
     store<f64>(out, <f64>load<i32>(at, MEMORY_RUN_COUNT), 16);
     store<f64>(out, <f64>load<u32>(at, MEMORY_RUN_STATES), 24);
     return MEMORY_RUN_SIZE;
   }
-  if (table === 17) {
+  if (table === 19) {
     store<f64>(out, <f64>load<i32>(at, MEMORY_CLASS_REALS), 0);
     store<f64>(out, <f64>load<i32>(at, MEMORY_CLASS_PAIRS), 8);
     return MEMORY_CLASS_SIZE;
   }
-  if (table === 18) {
+  if (table === 20) {
     store<f64>(out, <f64>load<u32>(at, PROBE_A), 0);
     store<f64>(out, <f64>load<u32>(at, PROBE_B), 8);
     store<f64>(out, <f64>load<f32>(at, PROBE_WA), 16);
@@ -495,13 +523,13 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, PROBE_SERIES), 32);
     return PROBE_SIZE;
   }
-  if (table === 19) {
+  if (table === 21) {
     store<f64>(out, <f64>load<i32>(at, SIDE_TO), 0);
     store<f64>(out, <f64>load<i32>(at, SIDE_FROM), 8);
     store<f64>(out, <f64>load<f32>(at, SIDE_SIGN), 16);
     return SIDE_SIZE;
   }
-  if (table === 20) {
+  if (table === 22) {
     store<f64>(out, <f64>load<f64>(at, WIRE_FILL_K), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_FILL_VECTOR), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_FILL_SCALAR), 16);
@@ -524,7 +552,7 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<i32>(at, WIRE_FILL_HALF), 152);
     return WIRE_FILL_SIZE;
   }
-  if (table === 21) {
+  if (table === 23) {
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_X), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_Y), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_Z), 16);
@@ -535,7 +563,7 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_RADIUS), 56);
     return WIRE_SEGMENT_SIZE;
   }
-  if (table === 22) {
+  if (table === 24) {
     store<f64>(out, <f64>load<i32>(at, WIRE_NEAR_SOURCE), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_RHO2), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T00), 16);
@@ -544,18 +572,18 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T11), 40);
     return WIRE_NEAR_SIZE;
   }
-  if (table === 23) {
+  if (table === 25) {
     store<f64>(out, <f64>load<i32>(at, WIRE_HALF_SEGMENT), 0);
     store<f64>(out, <f64>load<i32>(at, WIRE_HALF_END), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_HALF_SIGN), 16);
     return WIRE_HALF_SIZE;
   }
-  if (table === 24) {
+  if (table === 26) {
     store<f64>(out, <f64>load<i32>(at, WIRE_END_BASIS), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_END_SIGN), 8);
     return WIRE_END_SIZE;
   }
-  if (table === 25) {
+  if (table === 27) {
     store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V00), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V00_IM), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V01), 16);

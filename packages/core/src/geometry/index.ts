@@ -10,4 +10,5 @@ export * from './model.ts';
 export * from './outlinesOfModel.ts';
 export * from './picture.ts';
 export type { Face, Surface } from './surface.ts';
+export { alignedWidths } from './alignedWidths.ts';
 export { slantedWidths, type Width } from './widths.ts';

@@ -2,7 +2,7 @@ import type { Point2, Point3 } from '../shapes/index.ts';
 import { type Body, inPlane, isSheet, liftPoint } from './body.ts';
 import { either, type Exact, flatSpans, insideLoops, spansAlong } from './exact.ts';
 
-/** How wide metal, or the space between metal, is at a place of an edge that runs across no axis. */
+/** How wide metal, or the space between metal, is at a place of an edge or a surface. */
 export interface Width {
   kind: 'metal' | 'gap';
   body: Body;
@@ -15,7 +15,7 @@ export interface Width {
 }
 
 /** An edge of a sheet, or a part of a surface, from which widths are measured. */
-interface Sample {
+export interface Sample {
   body: Body;
   at: Point3;
   /** Unit vector across the edge or surface, and one along it. */
@@ -26,7 +26,7 @@ interface Sample {
 }
 
 /** Cosine from which on a direction counts as that of an axis: one degree and a half. */
-const aligned = 0.9997;
+export const aligned = 0.9997;
 /** Edges and triangles of one body that are looked at, spread over all of them. */
 const mostOfBody = 300;
 /** Places on each edge of a sheet, each in the middle of a third of it. */
@@ -35,14 +35,16 @@ const places = [1 / 6, 1 / 2, 5 / 6];
 const drawnWithin = 0.01;
 /** Metal that narrows faster than this, metres a metre of edge, is a tip: it has no width. */
 const mostTaper = 0.3;
+/** Of a width, how far beside a place it is measured again. */
+const nextTo = 0.05;
 
-const conducts = (b: Body): boolean => b.material.kind === 'conductor' && b.shape.form !== 'tilted sheet';
-const slanted = (v: Point3): boolean => v.every((c) => Math.abs(c) < aligned);
-const moved = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]];
-const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
+export const conducts = (b: Body): boolean => b.material.kind === 'conductor' && b.shape.form !== 'tilted sheet';
+const slanted = (v: Point3): boolean => v.every((c) => Math.abs(c) <= aligned);
+export const moved = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]];
+export const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
 
-/** Places on the slanted edges of a sheet. */
-function edgesOfSheet(body: Body): Sample[] {
+/** Places on the edges of a sheet: those across no axis, or all the others. */
+export function edgesOfSheet(body: Body, acrossNone: boolean): Sample[] {
   if (body.shape.form !== 'sheet') return [];
   const { normal, offset, loops } = body.shape;
   const turned = ([u, w]: Point2): Point3 => {
@@ -64,7 +66,7 @@ function edgesOfSheet(body: Body): Sample[] {
     for (; apart && next < length; next += apart) here.push(next / length);
     next -= apart ? length : 0;
     const across = turned([dw / length, -du / length]);
-    if (!(length > 0) || Math.max(...across.map(Math.abs)) > aligned) return [];
+    if (!(length > 0) || slanted(across) !== acrossNone) return [];
     const beside = turned([du / length, dw / length]);
     const half = apart ? apart / 2 : length / 6;
     return here.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside, half }));
@@ -90,10 +92,26 @@ function facesOfSolid(body: Body): Sample[] {
   });
 }
 
+/** Whether a line surely passes by a body. */
+function misses({ min, max }: Body, p: Point3, d: Point3): boolean {
+  let [from, to] = [-Infinity, Infinity];
+  for (let a = 0; a < 3; a++) {
+    const slack = 1e-6 * (max[a] - min[a]) + 1e-12;
+    if (Math.abs(d[a]) < 1e-12) {
+      if (p[a] < min[a] - slack || p[a] > max[a] + slack) return true;
+      continue;
+    }
+    const ends = [(min[a] - slack - p[a]) / d[a], (max[a] + slack - p[a]) / d[a]];
+    [from, to] = [Math.max(from, Math.min(...ends)), Math.min(to, Math.max(...ends))];
+  }
+  return from > to;
+}
+
 /** Stretches of the line through p along d that lie in metal, in metres from p. */
 function metalAlong(metal: readonly Body[], p: Point3, d: Point3): number[] {
   let spans: number[] = [];
   for (const b of metal) {
+    if (misses(b, p, d)) continue;
     if (b.shape.form === 'sheet') {
       const { normal, offset, loops } = b.shape;
       const [u, w] = inPlane[normal];
@@ -113,7 +131,7 @@ const joined = (spans: readonly number[], slack: number): number[] =>
   spans.filter((x, i) => i === 0 || i === spans.length - 1 || Math.abs((i % 2 ? spans[i + 1] : spans[i - 1]) - x) > slack);
 
 /** Width of the metal that has its end within reach of a place, and of the gap that begins there; negative against the direction that is looked along, Infinity where there is none; null where no metal ends. */
-function measured(metal: readonly Body[], at: Point3, across: Point3, slack: number, reach: number): Record<Width['kind'], number> | null {
+export function measured(metal: readonly Body[], at: Point3, across: Point3, slack: number, reach: number): Record<Width['kind'], number> | null {
   const spans = joined(metalAlong(metal, at, across), slack);
   let end = -1;
   for (let i = 0; i < spans.length; i++) if (Math.abs(spans[i]) <= reach && (end < 0 || Math.abs(spans[i]) < Math.abs(spans[end]))) end = i;
@@ -134,6 +152,13 @@ export function slantedWidths(bodies: readonly Body[]): readonly Width[] {
 /** Of one list of bodies they are sought once: grids are made more than once of it. */
 const known = new WeakMap<readonly Body[], readonly Width[]>();
 
+/** Whether a width changes quickly along an edge, as that of a tip does. */
+export function tapers(widthAt: (p: Point3) => number | undefined, at: Point3, beside: Point3, width: number): boolean {
+  const step = nextTo * width;
+  const [before, after] = [-step, step].map((t) => Math.abs(widthAt(moved(at, beside, t)) ?? width));
+  return Math.abs(after - before) > 2 * step * mostTaper;
+}
+
 function widthsOf(bodies: readonly Body[]): Width[] {
   const metal = bodies.filter(conducts);
   return metal.flatMap((body) => {
@@ -141,16 +166,13 @@ function widthsOf(bodies: readonly Body[]): Width[] {
     const slack = 1e-5 * size;
     // What is drawn of a curved surface lies a little within it.
     const reach = isSheet(body) ? slack : drawnWithin * size;
-    return [...edgesOfSheet(body), ...facesOfSolid(body)].flatMap(({ at, across, beside, half }): Width[] => {
+    return [...edgesOfSheet(body, true), ...facesOfSolid(body)].flatMap(({ at, across, beside, half }): Width[] => {
       const here = measured(metal, at, across, slack, reach);
       if (!here) return [];
       return (['metal', 'gap'] as const).flatMap((kind): Width[] => {
         const width = Math.abs(here[kind]);
         if (!(width > slack) || !Number.isFinite(width)) return [];
-        // How it changes along the edge.
-        const step = 0.05 * width;
-        const [before, after] = [-step, step].map((t) => Math.abs(measured(metal, moved(at, beside, t), across, slack, reach)?.[kind] ?? width));
-        if (Math.abs(after - before) > 2 * step * mostTaper) return [];
+        if (tapers((p) => measured(metal, p, across, slack, reach)?.[kind], at, beside, width)) return [];
         return [
           { kind, body, at, along: across.map((c) => Math.sign(here[kind]) * c) as Point3, width, edge: beside.map((c) => half * c) as Point3 },
         ];

@@ -32,6 +32,8 @@ export interface LineConstraint {
   length?: number;
   /** A magnetic wall: the next metal is an image, as far behind it again. */
   mirror?: boolean;
+  /** What ends here goes on all the same, behind a port: its edges are held by this line. */
+  through?: boolean;
   /** The cell that begins here is one with the next line. */
   whole?: boolean;
 }
@@ -130,7 +132,7 @@ function ofPort(p: ScenePort, axis: Axis, sizes: Sizes): Asked {
 }
 
 const ofGuide = (g: SceneGuide, axis: Axis, { coarsest: size }: Sizes): Asked => ({
-  lines: [...new Set([g.min[axis], g.max[axis]])].map((at) => ({ at, size, by: 'port' })),
+  lines: [...new Set([g.min[axis], g.max[axis]])].map((at) => ({ at, size, by: 'port', through: axis === g.normal && g.ends })),
   limits: [],
 });
 
@@ -151,5 +153,9 @@ export function constraintsOf(scene: Gridded, axis: Axis, sizes: Sizes, stretche
     { lines: pointsOf(source).map((p) => ({ at: p[axis], size, by: 'current' })), limits: stretches.filter((l) => l.axis === axis) },
     ...guides.map((g) => ofGuide(g, axis, sizes)),
   ];
-  return { lines: asked.flatMap((a) => a.lines), limits: asked.flatMap((a) => a.limits) };
+  // What ends at a port behind which it goes on has no end there that would ask for small cells.
+  const through = guides.filter((g) => g.ends && g.normal === axis).map((g) => g.min[axis]);
+  const goesOn = ({ at }: LineConstraint): boolean => through.some((x) => Math.abs(at - x) < sameNumber * (max[axis] - min[axis]));
+  const lines = asked.flatMap((a) => a.lines);
+  return { lines: lines.map((l) => (goesOn(l) ? { ...l, size: Math.max(l.size, size) } : l)), limits: asked.flatMap((a) => a.limits) };
 }

@@ -5,6 +5,7 @@ import { cellCount, type Grid } from '../yee/index.ts';
 import { type AxisLimit, constraintsOf, densest, featureSize, gapSize, type Gridded, type Sizes } from './constraints.ts';
 import { gridLines } from './lines.ts';
 import { resolveConstraints } from './resolve.ts';
+import { alignedLimits, closestNeeded } from './aligned.ts';
 import { leastCells, slantedLimits } from './slanted.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
@@ -35,7 +36,8 @@ function sizesOf(scene: Gridded, { finer, cellsPerWavelength }: Refinement): Siz
   const coarsest = c0 / scene.band.to / (cellsPerWavelength ?? details.cellsPerWavelength ?? table.cellsPerWavelength);
   const asked = { coarsest, across: table.across * finer, layers: table.layers * finer };
   const features = [...scene.bodies.map((b) => featureSize(b, asked)), ...ports.map((p) => gapSize(p, asked)), ...boxes.map((b) => b.cell)];
-  return { ...asked, minCell: details.smallestCell ?? Math.max(closest * Math.min(coarsest, ...features), coarsest / mostRatio) };
+  const least = Math.min(closest * Math.min(coarsest, ...features), closestNeeded(scene, asked, closest));
+  return { ...asked, minCell: details.smallestCell ?? Math.max(least, coarsest / mostRatio) };
 }
 
 /** Least cells across a strip or gap for which the grid follows it: with fewer it would have no shape anyway. */
@@ -44,12 +46,12 @@ const leastAcross = 2;
 /** Grid of a scene: lines on faces, sheet edges and ports, local cell sizes, absorbing layers outside; finer where a pass asks for it. */
 export function buildGrid(scene: Gridded, refinement: Refinement = unrefined): Grid {
   const sizes = sizesOf(scene, refinement);
-  if (refinement.alongAxes) return lay(scene, sizes, refinement.limits);
+  if (refinement.alongAxes) return lay(scene, sizes, [...refinement.limits, ...alignedLimits(scene, sizes, sizes.across)]);
   const asked = Math.max(leastAcross, sizes.across);
   const affordable = gridAccuracy[scene.accuracy].followed;
   let [most, cells] = [0, 0];
   for (let across = asked; across >= leastAcross; across = across > leastAcross ? Math.max(leastAcross, across - 1) : 0) {
-    const own = slantedLimits(scene, sizes, across);
+    const own = [...alignedLimits(scene, sizes, across), ...slantedLimits(scene, sizes, across)];
     // What is far beyond all means is not laid at all.
     const least = leastCells(own);
     const grid = least <= affordable ? lay(scene, sizes, [...refinement.limits, ...own]) : null;

@@ -21,12 +21,13 @@ function edgesOf(inside: readonly LineConstraint[], limits: Asked['limits'], [mi
   const same = sameOn(min, max);
   const metal = inside.filter(isMetal);
   const mirrors = inside.filter((w) => w.mirror);
+  const through = inside.filter((w) => w.through).map((w) => w.at);
   /** Distance to the next metal there, behind a magnetic wall to its image. */
   const apart = (w: LineConstraint, at: number): number => Math.abs(w.at - at) * (mirrors.some((m) => Math.abs(m.at - w.at) <= same) ? 2 : 1);
   const edges: Edge[] = [];
   for (const { at, outward, size: wanted } of [...inside].sort((a, b) => (b.length ?? 0) - (a.length ?? 0))) {
-    // At the region's end the sheet goes on.
-    if (Math.min(Math.abs(at - min), Math.abs(at - max)) <= same) continue;
+    // At the region's end, and behind some ports, the sheet goes on.
+    if ([min, max, ...through].some((x) => Math.abs(at - x) <= same)) continue;
     if (outward === undefined || edges.some((t) => Math.abs(t.at - at) <= same)) continue;
     const solidHere = metal.some((w) => Math.abs(w.at - at) <= same && w.by !== 'sheet edge' && w.by !== 'port');
     // One cell must span the two lines, so it may be no larger than what stands around allows.

@@ -1,4 +1,4 @@
-import { count, length, type Field, type SentencePart, vector2 } from '../entries/index.ts';
+import { count, length, optionalChoice, type Field, type SentencePart, vector2 } from '../entries/index.ts';
 import { z } from 'zod';
 import type { Body } from '../geometry/index.ts';
 import type { Point3 } from '../shapes/index.ts';
@@ -27,16 +27,21 @@ export const guidedFields = {
   modes: count('modes', '1', 1, 12, 'How many modes of the cross-section it sends and takes, those of lowest cutoff first'),
   shift: length('reference plane shift', '0 mm', 'Distance by which the reference plane lies inside the structure'),
   path: voltagePath,
+  behind: optionalChoice(
+    'behind it',
+    { on: 'the model goes on', ends: 'the model ends' },
+    'What lies behind a port that sees several media: its cross-section without end, or empty space with a metal back in it, as at the edge of a board',
+  ),
 };
-export const guidedSentence = '· {modes} modes · reference plane {shift} inside · voltage along {path}';
+export const guidedSentence = '· {modes} modes · reference plane {shift} inside · voltage along {path} · behind it {behind}';
 
-/** What guided ports have in common, in SI: name, place among the ports, modes, shift and voltage path; null where the path has no length. */
+/** What guided ports have in common, in SI: name, place among the ports, modes, shift, voltage path and what lies behind; null where the path has no length. */
 export function guidedCommon(
-  { name, path }: { name: string; path?: [string, string][] },
+  { name, path, behind }: { name: string; path?: [string, string][]; behind?: 'on' | 'ends' },
   v: Record<string, number>,
   { order, fail }: Placing,
-): Pick<SceneGuide, 'name' | 'order' | 'modes' | 'shift' | 'path'> | null {
-  const common = { name, order, modes: v.modes, shift: v.shift };
+): Pick<SceneGuide, 'name' | 'order' | 'modes' | 'shift' | 'path' | 'ends'> | null {
+  const common = { name, order, modes: v.modes, shift: v.shift, ...(behind === 'ends' ? { ends: true } : {}) };
   if (!path?.length) return common;
   const [p, q] = path.map((_, i): [number, number] => [v[`path.${i}.0`], v[`path.${i}.1`]]);
   if (!q || (p[0] === q[0] && p[1] === q[1]))

@@ -71,6 +71,8 @@ export interface SceneGuide {
   path?: [[number, number], [number, number]];
   /** It sees several media: the guide goes on behind it into absorbing layers. */
   inhomogeneous?: boolean;
+  /** The model ends at its plane, where it sees several media: the guide goes on in cells of its own, and in the model metal stands behind it. */
+  ends?: boolean;
   /** Sides of the region (xMin .. zMax) that are magnetic walls and on which its rim lies; absent: none. */
   magnetic?: boolean[];
   /** Parts of the whole port, of which this is one, where planes of symmetry cut it; absent: 1. */

@@ -75,8 +75,10 @@ export const P = {
   PROBES: 90,
   PROBE_COUNT: 91,
   MIRROR: 92,
-  BUSY: 93,
-  WORDS: 94,
+  ANNEXES: 93,
+  ANNEX_COUNT: 94,
+  BUSY: 95,
+  WORDS: 96,
 } as const;
 
 /** Tables that the kernel reads: size of an entry, and its fields with their types and offsets, bytes. */
@@ -218,6 +220,25 @@ export const tables = {
     fields: {
       field: ['u32', 0],
       beyond: ['u32', 4],
+    },
+  },
+  /** A guide that goes on behind its port in cells of its own: its parameter block, samples of H that come from the model, of E that go to it. */
+  annex: {
+    size: 20,
+    fields: {
+      config: ['u32', 0],
+      inward: ['u32', 4],
+      inwardCount: ['i32', 8],
+      outward: ['u32', 12],
+      outwardCount: ['i32', 16],
+    },
+  },
+  /** A sample that is copied. */
+  annexLink: {
+    size: 8,
+    fields: {
+      from: ['u32', 0],
+      to: ['u32', 4],
     },
   },
   /** A face cut by curved metal, or a lender. */

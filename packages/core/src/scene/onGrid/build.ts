@@ -82,7 +82,9 @@ export function buildOnGrid(resolving: Resolving): Built {
   const around = regionAround({ bodies, ...placed }, boundaries, margin, mirrors);
   const guides = placed.guides.map((g): SceneGuide => {
     const bounded = { ...g, ...magneticSides(g, around) };
-    return isInhomogeneous(bounded, bodies, [from, to]) ? { ...bounded, inhomogeneous: true } : bounded;
+    if (isInhomogeneous(bounded, bodies, [from, to])) return { ...bounded, inhomogeneous: true };
+    // In one medium a mode goes on in a line of its own, and metal stands behind the port in any case.
+    return { ...bounded, ends: undefined };
   });
   const { region, problems: atGuides } = endAtGuides(guides, bodies, [...ports, ...guides], around);
   const whole = wholeOf(region, mirrors);

@@ -74,7 +74,7 @@ const unfed: Check = ({ project, ports, guides, sources }) =>
 const cells: Check = ({ bodies, ports, guides, around }) => (bodies.length ? periodFaults(bodies, [...ports, ...guides], around) : []);
 
 const farBesideGuide: Check = (m) => {
-  const open = m.guides.find((g) => g.inhomogeneous);
+  const open = m.guides.find((g) => g.inhomogeneous && !g.ends);
   return open && farField(m)
     ? [
         problem(

@@ -59,8 +59,8 @@ export function isInhomogeneous(guide: SceneGuide, bodies: readonly Body[], [fro
 }
 
 /**
- * The region that ends at the planes of guided ports which see several media, where absorbing layers carry the guide on; tells of ports that do not stand at an
- * end of the model.
+ * The region that ends at the planes of guided ports which see several media and behind which the model goes on: absorbing layers carry the guide on there. Tells of ports
+ * that do not stand at an end of the model, and of those that want an end of it where there is none.
  */
 export function endAtGuides(
   guides: readonly SceneGuide[],
@@ -76,6 +76,20 @@ export function endAtGuides(
     const place: Place = { part: 'ports', name: g.name };
     const plane = g.min[a];
     const slack = sameMesh * (region.max[a] - region.min[a]);
+    if (g.ends) {
+      const side = g.into > 0 ? around.min[a] : around.max[a];
+      if (g.into > 0 ? plane > side + slack : plane < side - slack) continue;
+      problems.push(
+        problem(
+          'error',
+          'port.no-back',
+          { ...place, chip: 'behind' },
+          `The guided port stands on the side of the computed region, so that there is no room for its metal back.`,
+          'Let the model go on behind it, or open that side with a margin.',
+        ),
+      );
+      continue;
+    }
     const behind = (p: { min: Point3; max: Point3 }): boolean => (g.into > 0 ? p.max[a] <= plane + slack : p.min[a] >= plane - slack);
     const hidden = [...bodies, ...others.filter((o) => o.name !== g.name)].find(behind);
     if (hidden)

@@ -2,6 +2,7 @@ import type { Problem } from '../../document/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import { modelAt } from '../../materials/index.ts';
 import { c0 } from '../../numerics/constants.ts';
+import type { Annex } from './annex.ts';
 import type { Branches } from './branches.ts';
 import type { Cuts } from '../../discretisation/cuts.ts';
 import type { PortEdge } from './portEdges.ts';
@@ -47,6 +48,8 @@ export interface Discrete {
   mediumRows: Map<string, MediumRow>;
   /** Guided ports, in the order of the scene. */
   guides: GuidePlane[];
+  /** Where their guides go on in cells of their own; null where they do not. */
+  annexes: (Annex | null)[];
   /** Cells that curved metal cuts, if there is any. */
   cuts: Cuts | null;
   /** Edges at curved dielectric surfaces whose changes mix. */

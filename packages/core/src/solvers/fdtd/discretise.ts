@@ -3,6 +3,7 @@ import type { Filled } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { GridScene } from '../../scene/index.ts';
+import { type Annex, annexScene, hasAnnex } from './annex.ts';
 import { BranchBuilder } from './branches.ts';
 import { courantOfCuts, Cuts } from '../../discretisation/cuts.ts';
 import { anisotropic, collectMedia } from '../../discretisation/media.ts';
@@ -55,8 +56,10 @@ function overlays(scene: GridScene, grid: Grid, ports: readonly PortEdge[][], gu
     for (const edge of edges) at(scene.ports[port].axis, edge.index[1], edge.index[2]).loads.push({ port, edge });
   });
   guides.forEach((guide, g) => {
-    if (scene.guides[g].inhomogeneous) return;
-    const { held, backed } = guideEdges(guide, grid);
+    const annexed = hasAnnex(scene.guides[g]);
+    if (scene.guides[g].inhomogeneous && !annexed) return;
+    const { held, backed, rim } = guideEdges(guide, grid);
+    if (annexed) backed.push(...rim);
     for (const { c, at: [i, j, k] } of held) at(c, j, k).held.push(i); // prettier-ignore
     for (const { c, at: [i, j, k] } of backed) at(c, j, k).metal.push(i); // prettier-ignore
   });
@@ -146,10 +149,9 @@ class RowMaker {
   }
 }
 
-/** Scene to discrete model. Reports ports that the grid shows to be shorted or loose. */
-export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdges = portEdges): Discrete {
+/** Scene to discrete model, of its own largest step unless one is given (seconds). Reports ports that the grid shows to be shorted or loose. */
+export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdges = portEdges, dt = timeStep(grid, scene)): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
-  const dt = timeStep(grid, scene);
   const sx = rowLength(nx);
   const omega = Math.PI * (scene.band.from + scene.band.to);
   const found = collectMedia(scene);
@@ -209,6 +211,7 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
     mediaOf,
     ports,
     guides,
+    annexes: guides.map((g, n) => annexOf(scene, grid, n, g, dt)),
     classes: spectral?.classes.list ?? [],
     mediumRows,
     cuts,
@@ -220,6 +223,13 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
   if (subpixel?.nodes.length && !anisotropic(scene)) out.mixing = mixingOf(subpixel.nodes, grid, (c, at) => clearPermittivity(out, c, at));
   out.problems.push(...portFaults(out, scene, shorted));
   return out;
+}
+
+/** The cells in which a port's guide goes on, where it has some of its own. */
+function annexOf(scene: GridScene, grid: Grid, n: number, g: GuidePlane, dt: number): Annex | null {
+  if (!hasAnnex(scene.guides[n])) return null;
+  const own = annexScene(scene, grid, scene.guides[n], g);
+  return { discrete: discretise(own.scene, own.grid, portEdges, dt), plane: own.plane, boundaries: own.scene.boundaries };
 }
 
 /** The stretch of a row that lies in media with memory. */

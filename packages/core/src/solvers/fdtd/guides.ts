@@ -121,7 +121,8 @@ export function guideModes(
     if (mixed.length < guide.modes) return few(mixed.length);
     if (!mixed.some((m) => m.at(band.to).propagates)) return cutoffFault();
     const rim = openRim(d, plane, section, mixed.flatMap((m) => m.shape!.profiles)); // prettier-ignore
-    if (rim > faded)
+    // Where the model ends at the port the rim is metal indeed.
+    if (rim > faded && !guide.ends)
       return fail(
         'port.rim',
         `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the ${noun}’s rim where there is no metal, and the rim acts like metal.`,

@@ -1,6 +1,6 @@
 import { type Problem, problem } from '../../document/index.ts';
 import { formatSI } from '../../expressions/format.ts';
-import { isSheet, slantedWidths, type Width } from '../../geometry/index.ts';
+import { alignedWidths, isSheet, slantedWidths, type Width } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import { gridAccuracy, mostCellsPerWavelength } from '../../methods/index.ts';
 import { c0 } from '../../numerics/constants.ts';
@@ -10,6 +10,8 @@ import type { GridScene } from '../../scene/index.ts';
 const least = 2;
 /** The same of walls of solid metal, whose two faces lie where they are drawn: below it both would fall into one cell. */
 const leastOfWall = 0.5;
+/** The same along an axis, where lines lie on both ends. */
+const leastAligned = 1;
 /** Of such a number, what is close enough to it: drawings in straight pieces are a little narrower than what they stand for. */
 const enough = 0.97;
 
@@ -24,7 +26,30 @@ export function cellsAcross(scene: GridScene, grid: Grid, { at, along, width }: 
   return width / Math.hypot(...cell);
 }
 
-/** Where strips, gaps and walls that run across no axis have too few cells across: how many, and what would help. */
+/** Strips, walls and gaps along the axes that fall between the lines of the grid, so that they are lost or closed on it: where, and what would help. */
+function lost(scene: GridScene, grid: Grid): Problem[] {
+  const worst = new Map<string, Width & { cells: number }>();
+  for (const place of alignedWidths(scene.bodies)) {
+    const cells = cellsAcross(scene, grid, place);
+    const key = `${place.kind} ${place.body.line}`;
+    const known = worst.get(key);
+    if (cells !== null && cells < enough * leastAligned && !(known && known.cells <= cells)) worst.set(key, { ...place, cells });
+  }
+  const text = (x: number): string => formatSI(x, 'length', 3);
+  return [...worst.values()].map(({ kind, body, at, width, cells }) =>
+    problem(
+      'warning',
+      'grid.narrow',
+      { part: 'lines', name: body.line },
+      `${kind === 'metal' ? `${body.name} is ${text(width)} wide` : `Between ${body.name} and the next metal are ${text(width)}`} at ${at.map(text).join(', ')}, which is ${cells.toPrecision(2)} of the cell there: on the grid it is ${kind === 'metal' ? 'lost' : 'closed'}.`,
+      scene.details.smallestCell
+        ? 'Set a smaller smallest cell under Solve, or leave it to the program.'
+        : 'Bring both faces together if they are meant to touch, or set a smallest cell under Solve.',
+    ),
+  );
+}
+
+/** Where strips, gaps and walls have too few cells across: how many, and what would help. */
 export function narrow(scene: GridScene, grid: Grid): Problem[] {
   const worst = new Map<string, Width & { cells: number; wanted: number }>();
   for (const place of slantedWidths(scene.bodies)) {
@@ -49,7 +74,7 @@ export function narrow(scene: GridScene, grid: Grid): Problem[] {
           : 'If it is straight, turn the model so that it runs along an axis; no number of cells that can be set would do.'),
     );
   });
-  return [...few, ...fewer(scene, grid)];
+  return [...lost(scene, grid), ...few, ...fewer(scene, grid)];
 }
 
 /** Part of what an accuracy affords that a grid of a coarser one may have, to be affordable with the finer cells of all else. */

@@ -46,23 +46,25 @@ export const indexOf = (g: GuidePlane, n: number, i: number, j: number): Index =
   return at;
 };
 
-/** Tangential edges of the port's plane inside its rectangle: the port sets them. Edges of the plane behind, and between: metal. */
-export function guideEdges(g: GuidePlane, grid: Grid): { held: { c: Axis; at: Index }[]; backed: { c: Axis; at: Index }[] } {
+/**
+ * Tangential edges of the port's plane inside its rectangle: the port sets them. Edges of the plane behind, and between: metal; of the plane itself those of the
+ * rim, of which the guide knows nothing.
+ */
+export function guideEdges(g: GuidePlane, grid: Grid): Record<'held' | 'backed' | 'rim', { c: Axis; at: Index }[]> {
   const held: { c: Axis; at: Index }[] = [];
   const backed: { c: Axis; at: Index }[] = [];
+  const rim: { c: Axis; at: Index }[] = [];
   const behind = g.plane - g.into;
   const room = behind >= 0 && behind < grid.lines[g.normal].length;
   for (let j = g.lo[1]; j <= g.hi[1]; j++)
     for (let i = g.lo[0]; i <= g.hi[0]; i++) {
       const [offU, offV] = offRim(g, i - g.lo[0], j - g.lo[1]);
-      const inU = i < g.hi[0] && offV;
-      const inV = j < g.hi[1] && offU;
-      if (inU) held.push({ c: g.u, at: indexOf(g, g.plane, i, j) });
-      if (inV) held.push({ c: g.v, at: indexOf(g, g.plane, i, j) });
+      if (i < g.hi[0]) (offV ? held : rim).push({ c: g.u, at: indexOf(g, g.plane, i, j) });
+      if (j < g.hi[1]) (offU ? held : rim).push({ c: g.v, at: indexOf(g, g.plane, i, j) });
       if (!room) continue;
       if (i < g.hi[0]) backed.push({ c: g.u, at: indexOf(g, behind, i, j) });
       if (j < g.hi[1]) backed.push({ c: g.v, at: indexOf(g, behind, i, j) });
       backed.push({ c: g.normal, at: indexOf(g, Math.min(behind, g.plane), i, j) });
     }
-  return { held, backed };
+  return { held, backed, rim };
 }

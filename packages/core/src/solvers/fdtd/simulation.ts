@@ -1,5 +1,4 @@
 import type { Axis } from '../../numerics/axis.ts';
-import { c0 } from '../../numerics/constants.ts';
 import type { SceneLoad } from '../../scene/index.ts';
 import type { Region, RegionSums } from '../../yee/index.ts';
 import { kernelInstance, wasm } from '../kernels.ts';
@@ -8,6 +7,7 @@ import type { Discrete } from './discrete.ts';
 import type { Injection } from './injection.ts';
 import { P } from '../layout.ts';
 import type { GuideModes } from './modeTypes.ts';
+import { packAnnexes } from './packing/annexes.ts';
 import { packGuides } from './packing/guides.ts';
 import { packInjection } from './packing/injection.ts';
 import { packLayers, packRows } from './packing/layers.ts';
@@ -99,7 +99,7 @@ export class Simulation {
 
   static async create(plan: SimulationPlan, host: SolverHost): Promise<Simulation> {
     const sheet = new Sheet(plan);
-    const { d, words, arena } = sheet;
+    const { words, arena } = sheet;
     const [nx, ny, nz] = sheet.cells;
     // Small models lose more by waiting than they gain by sharing.
     const threads = nx * ny * nz < smallModel ? 1 : Math.max(1, Math.min(host.threads, nz));
@@ -113,13 +113,14 @@ export class Simulation {
     packCuts(sheet);
     const probes = packProbes(sheet);
     const sums = packSums(sheet);
+    const annexes = packAnnexes(sheet, records);
     const costs = packThreads(sheet, threads, { layer: (k) => zSlots[k] >= 0, ...media });
 
     const memory = new wasm.Memory({ initial: arena.pages(), maximum: arena.pages(), shared: true });
-    sheet.write(memory.buffer);
-    new Float32Array(memory.buffer, sheet.config, P.WORDS)[P.VACUUM] = c0 * d.dt;
-    // A faint static field keeps the quiet region ahead of the wave out of denormal numbers, which are slow.
-    for (const c of [0, 1, 2] as const) quietBias(new Float32Array(memory.buffer, words[P.EX + c], (fieldBytes(d.sx, ny, nz) / 4) | 0), d, c);
+    for (const one of [sheet, ...annexes]) {
+      one.write(memory.buffer);
+      quietBias(memory.buffer, one);
+    }
 
     const kernel = await kernelInstance(host.module, memory);
     const helpers = await Promise.all(Array.from({ length: threads - 1 }, () => host.spawn(host.module, memory)));
@@ -230,8 +231,11 @@ export class Simulation {
 /** Of the faint static field, V/m. */
 const bias = 1e-20;
 
-/** Writes the bias on every edge that is not metal, a wall or padding. */
-function quietBias(field: Float32Array, d: Discrete, c: Axis): void {
+/** Writes the bias on every edge that is not metal, a wall or padding: it keeps the quiet region ahead of the wave out of denormal numbers, which are slow. */
+function quietBias(memory: ArrayBufferLike, { d, cells: [, ny, nz], words }: Sheet): void {
+  for (const c of [0, 1, 2] as const) biasOf(new Float32Array(memory, words[P.EX + c], (fieldBytes(d.sx, ny, nz) / 4) | 0), d, c);
+}
+function biasOf(field: Float32Array, d: Discrete, c: Axis): void {
   const [nx, ny, nz] = d.grid.lines.map((x) => x.length - 1);
   for (let k = 0; k < nz; k++)
     for (let j = 0; j <= ny; j++) {

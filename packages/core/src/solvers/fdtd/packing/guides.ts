@@ -14,9 +14,11 @@ export function packGuides(sheet: Sheet): number[] {
   const guides = plan.guides ?? [];
   const records = guides.map(({ modes }) => arena.take(signalsOf(modes) * 2 * plan.maxSteps * 8));
   const [ended, open]: [number[], number[]] = [[], []];
-  guides.forEach((guide, g) =>
-    (guide.modes[0].line ? ended : open).push((guide.modes[0].line ? packEnded : packPortal)(sheet, guide, g, records[g])),
-  );
+  guides.forEach((guide, g) => {
+    // What goes on in an annex stands before layers there.
+    if (sheet.d.annexes[g]) return;
+    (guide.modes[0].line ? ended : open).push((guide.modes[0].line ? packEnded : packPortal)(sheet, guide, g, records[g]));
+  });
   words[P.PORTALS] = sheet.put(Uint32Array.from(open));
   words[P.PORTAL_COUNT] = open.length;
   words[P.GUIDES] = sheet.put(Uint32Array.from(ended));

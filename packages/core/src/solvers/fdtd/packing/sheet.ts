@@ -1,3 +1,4 @@
+import { c0 } from '../../../numerics/constants.ts';
 import { Arena } from '../../arena.ts';
 import type { Discrete } from '../discrete.ts';
 import { P } from '../../layout.ts';
@@ -10,7 +11,6 @@ export const fieldBytes = (sx: number, ny: number, nz: number): number => sx * (
 
 /** A model as it is laid out for the kernel: words of its parameter block, and what goes where in memory once there is some. */
 export class Sheet {
-  readonly arena = new Arena();
   readonly words: number[] = new Array<number>(P.WORDS).fill(0);
   readonly d: Discrete;
   readonly cells: [nx: number, ny: number, nz: number];
@@ -23,7 +23,11 @@ export class Sheet {
   readonly strides: [number, number, number];
   private readonly writes: [at: number, bytes: Uint8Array][] = [];
 
-  constructor(readonly plan: SimulationPlan) {
+  /** `arena` hands out the memory that it shares with other models. */
+  constructor(
+    readonly plan: SimulationPlan,
+    readonly arena = new Arena(),
+  ) {
     const { discrete: d, boundaries, lowest } = plan;
     const { grid, sx, dt } = d;
     this.d = d;
@@ -77,5 +81,6 @@ export class Sheet {
     const all = new Uint8Array(memory);
     for (const [at, bytes] of this.writes) all.set(bytes, at);
     new Uint32Array(memory, this.config, P.WORDS).set(this.words);
+    new Float32Array(memory, this.config, P.WORDS)[P.VACUUM] = c0 * this.d.dt;
   }
 }
