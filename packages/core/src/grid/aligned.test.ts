@@ -57,7 +57,7 @@ test('what a smallest cell set by hand takes away is told, with its place', () =
   const scene = patch(0.78e-3, 0.25e-3, { details: { smallestCell: 1.5e-3 } });
   const told = narrow(scene, buildGrid(scene));
   expect(told.map((p) => [p.code, p.place.name])).toEqual(expect.arrayContaining([['grid.narrow', 'patch'], ['grid.narrow', 'ground']])); // prettier-ignore
-  expect(told.map((p) => p.message).join(' ')).toMatch(/patch is 780 um wide at .* mm, which is 0\.\d+ of the cell there: on the grid it is lost\./);
+  expect(told.map((p) => p.message).join(' ')).toMatch(/patch is 780 um wide at [^:]*, which is 0\.\d+ of the cell there: on the grid it is lost\./);
   expect(told.map((p) => p.message).join(' ')).toMatch(/Between (patch|ground) and the next metal are 250 um at .*: on the grid it is closed\./);
   expect(told[0].fix).toMatch(/smaller smallest cell/);
 });

@@ -78,11 +78,11 @@ const farBesideGuide: Check = (m) => {
   return open && farField(m)
     ? [
         problem(
-          'error',
+          'warning',
           'recorder.port',
           { part: 'recorders' },
-          `A far field cannot be taken while the guided port ${open.name} sees several media: the model goes on behind it.`,
-          'Remove the far field, or feed with a lumped port.',
+          `Behind the guided port ${open.name} the model goes on without end; the pattern is that of the part up to the port, less the wave in the guide.`,
+          'Where the model ends at the port, as a board at its edge, say so at the port.',
         ),
       ]
     : [];

@@ -6,6 +6,7 @@ import type { RegionSums } from '../../yee/index.ts';
 import type { Discrete } from './discrete.ts';
 import { beforeWalls, withImages } from './images.ts';
 import { PortSpectrum } from './portSpectrum.ts';
+import type { GuidedWave } from './guidedWave.ts';
 import { boxFaces, lossPower, metalLosses, type RecordingPlan } from './recorders.ts';
 import type { Simulation } from './simulation.ts';
 
@@ -57,12 +58,14 @@ interface FarInput {
   nPhi: number;
   /** Size of a lumped port's voltage in the result's phasors. */
   voltage(port: number): number;
+  /** Waves in guides that go on through the recording box; absent: none. */
+  guided?: readonly GuidedWave[];
 }
 
 /** Far field and powers at one recorded frequency. */
-export function readFar({ scene, d, plan, sums, f, scale, nTheta, nPhi, voltage }: FarInput): FarReading {
+export function readFar({ scene, d, plan, sums, f, scale, nTheta, nPhi, voltage, guided = [] }: FarInput): FarReading {
   const frequency = scene.recordAt[f];
-  const faces = boxFaces(plan, d, sums, f, scale);
+  const faces = boxFaces(plan, d, sums, [f, frequency], scale, guided);
   const hidden = plan.walls.filter((w) => !w.real);
   const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
   const pattern = beforeWalls(both, hidden);

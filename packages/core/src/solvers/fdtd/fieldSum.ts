@@ -4,6 +4,7 @@ import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
 import { farFieldOf, numbersOf, type GridScene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
 import { antennaFigures, readFar, voltageSpectrum } from './farReading.ts';
+import { wavesThrough } from './guidedWave.ts';
 import { PortSpectrum } from './portSpectrum.ts';
 import { hasReactance, onReference, sharesOfRuns } from './references.ts';
 import { type Pulse, pulseAt } from '../../numerics/pulse.ts';
@@ -214,7 +215,9 @@ export class FieldSum {
     const numbers = numbersOf(asked.kept, scene.recordAt.length);
     const data = new Float64Array(numbers.length * nTheta * nPhi * 4);
     const figures = numbers.map((f, n): PatternFigures => {
-      const far = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage: (p) => Math.hypot(...this.loads[f][p]) });
+      const guided = wavesThrough(this.channels, d.annexes.map((x) => x !== null), this.a[f], this.b[f]); // prettier-ignore
+      const voltage = (p: number): number => Math.hypot(...this.loads[f][p]);
+      const far = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage, guided });
       data.set(far.pattern.values, n * nTheta * nPhi * 4);
       return antennaFigures(far, this.accepted(f));
     });

@@ -4,6 +4,7 @@ import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, type SceneGuide, seenBy } from '../../scene/index.ts';
 import { type Mode, modeNames, type Section, solveSection, stepsOf, uniformPermittivity } from '../modes/index.ts';
 import { inhomogeneousModes, reversed } from './inhomogeneousModes.ts';
+import { atRegionEnd, widened } from './widen.ts';
 import { openRim } from './rim.ts';
 import { type GuidePlane, type Index, indexOf } from './portPlane.ts';
 import { type Dispersion, type PortMode, type GuideModes, discreteK } from './modeTypes.ts';
@@ -13,6 +14,11 @@ import type { Axis } from '../../numerics/axis.ts';
 
 /** Largest |E|^2 at a port's open rim, over its mean: with it, power is made or lost there by less than 2e-3. */
 const faded = 3e-4;
+/** The same where the rim stands at the end of the region: absorbing layers are there, and take what is left of the mode. */
+const fadedAtEnd = 3e-3;
+
+/** A share of |E|^2 as one of |E|, in words that do not round it up to what is refused. */
+const percent = (share: number): string => `${Math.floor(1000 * Math.sqrt(share)) / 10} %`;
 
 const shortFault = {
   code: 'port.shorted',
@@ -66,7 +72,7 @@ function plainMode(mode: Mode, permittivity: number, k0: number, dt: number, onC
 export function guideModes(
   d: Discrete,
   guide: SceneGuide,
-  plane: GuidePlane,
+  drawn: GuidePlane,
   band: { from: number; to: number },
   kernel?: FrontKernel,
   { part, noun }: { part: 'ports' | 'recorders'; noun: string } = { part: 'ports', noun: 'port' },
@@ -75,6 +81,7 @@ export function guideModes(
   const fail = (code: string, message: string, fix: string): { problems: Problem[] } => ({ problems: [problem('error', code, place, message, fix)] });
   // Of a port cut by planes of symmetry the impedance is that of the whole.
   const whole = (z: number | null): number | null => z && z * (guide.wholeImpedance ?? 1);
+  const plane = part === 'ports' && guide.inhomogeneous && !guide.ends ? widened(d, drawn) : drawn;
   const section = guideSection(d, plane);
   const x = d.grid.lines[plane.normal];
   const inner = plane.plane + plane.into;
@@ -120,13 +127,23 @@ export function guideModes(
     );
     if (mixed.length < guide.modes) return few(mixed.length);
     if (!mixed.some((m) => m.at(band.to).propagates)) return cutoffFault();
-    const rim = openRim(d, plane, section, mixed.flatMap((m) => m.shape!.profiles)); // prettier-ignore
+    const ends = atRegionEnd(d.grid, plane);
+    const rimOn = (sides: readonly boolean[]): number => openRim(d, plane, section, mixed.flatMap((m) => m.shape!.profiles), sides); // prettier-ignore
+    const strong = (rim: number, where: string, fix: string): { problems: Problem[] } =>
+      fail('port.rim', `A mode still has ${Math.ceil(1000 * Math.sqrt(rim)) / 10} % of its mean field ${where}.`, fix);
+    const [inside, atEnd] = [rimOn(ends.map((end) => !end)), rimOn(ends)];
     // Where the model ends at the port the rim is metal indeed.
-    if (rim > faded && !guide.ends)
-      return fail(
-        'port.rim',
-        `A mode still has ${Math.round(100 * Math.sqrt(rim))} % of its mean field at parts of the ${noun}’s rim where there is no metal, and the rim acts like metal.`,
-        `Make the ${noun} larger, up to electric walls, metal, or to where the field has faded to 2 %.`,
+    if (inside > faded && !guide.ends)
+      return strong(
+        inside,
+        `at parts of the ${noun}’s rim where there is no metal, and the rim acts like metal`,
+        `Make the ${noun} larger, up to electric walls, metal, or to where the field has faded to ${percent(faded)}; keep other metal away from it.`,
+      );
+    if (atEnd > fadedAtEnd && !guide.ends)
+      return strong(
+        atEnd,
+        'at the end of the computed region, where absorbing layers take it',
+        `Widen the margin until it has faded to ${percent(fadedAtEnd)}.`,
       );
     return told(mixed);
   }

@@ -66,5 +66,19 @@ export function guideEdges(g: GuidePlane, grid: Grid): Record<'held' | 'backed' 
       if (j < g.hi[1]) backed.push({ c: g.v, at: indexOf(g, behind, i, j) });
       backed.push({ c: g.normal, at: indexOf(g, Math.min(behind, g.plane), i, j) });
     }
+  backed.push(...behindWalls(g, g.plane), ...(room ? behindWalls(g, behind) : []));
   return { held, backed, rim };
+}
+
+/**
+ * Edges of a plane across its magnetic sides, in the cells behind them. Nothing looks at them, but where their images are held, or metal, they would take up what
+ * current flows there, step by step, and count in the energy.
+ */
+function behindWalls(g: GuidePlane, plane: number): { c: Axis; at: Index }[] {
+  const out: { c: Axis; at: Index }[] = [];
+  for (const side of [0, 1] as const) {
+    if (g.free[side]) for (let j = g.lo[1]; j <= g.hi[1]; j++) out.push({ c: g.u, at: indexOf(g, plane, side ? g.hi[0] : g.lo[0] - 1, j) });
+    if (g.free[2 + side]) for (let i = g.lo[0]; i <= g.hi[0]; i++) out.push({ c: g.v, at: indexOf(g, plane, i, side ? g.hi[1] : g.lo[1] - 1) });
+  }
+  return out;
 }

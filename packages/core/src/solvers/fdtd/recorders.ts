@@ -21,6 +21,7 @@ import { extent, keptAt, planeRegion, type Region, type RegionSums, rowRegion, s
 import { type BranchRun, branchRuns } from './branches.ts';
 import { conductivityAt } from './dispersion.ts';
 import type { TotalBox } from './discreteWave.ts';
+import { type GuidedWave, takeOut } from './guidedWave.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf } from './images.ts';
 import { immittanceAt } from '../../discretisation/immittance.ts';
 import { dielectricsOf } from '../../discretisation/media.ts';
@@ -183,10 +184,22 @@ export function tellRecorders(
     });
 }
 
-/** Faces of the Huygens box with their samples at one frequency, scaled by the complex factor. */
-export function boxFaces(plan: RecordingPlan, d: Discrete, sums: (region: number) => RegionSums, f: number, scale: [number, number]): FaceSamples[] {
+/** Faces of the Huygens box with their samples at one frequency (hertz, and its number), scaled by the complex factor; without what goes through them in guides. */
+export function boxFaces(
+  plan: RecordingPlan,
+  d: Discrete,
+  sums: (region: number) => RegionSums,
+  [f, frequency]: readonly [number, number],
+  scale: [number, number],
+  guided: readonly GuidedWave[],
+): FaceSamples[] {
   const { lo, hi } = plan.box;
-  return plan.faces.map((face, n) => faceSamples(face, sums(n), d.grid, lo, hi, f, scale));
+  return plan.faces.map((face, n) => {
+    const own = sums(n);
+    const samples = faceSamples(face, own, d.grid, lo, hi, f, scale);
+    takeOut(face, samples, own.region, d.grid, guided, frequency, d.dt);
+    return samples;
+  });
 }
 
 /** Rows in which some medium takes power. */

@@ -4,10 +4,10 @@ import { type Discrete, isMetal } from './discrete.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /**
- * How strong a mode still is at those parts of a port's rim that lie in the open: mean |E|^2 across the rim there over that of the
- * whole section. The mode is solved as if the rim were metal, so what is not metal must be where the mode has faded.
+ * How strong a mode still is at those parts of a port's rim that lie in the open, on given sides (uMin, uMax, vMin, vMax): mean |E|^2 across the rim there over that
+ * of the whole section. The mode is solved as if the rim were metal, so what is not metal must be where the mode has faded.
  */
-export function openRim(d: Discrete, g: GuidePlane, section: Section, modes: readonly Mode[]): number {
+export function openRim(d: Discrete, g: GuidePlane, section: Section, modes: readonly Mode[], sides: readonly boolean[]): number {
   const st = stepsOf(section);
   const [nu, nv] = [st.nu, st.nv];
   const cell = g.into > 0 ? g.plane : g.plane - 1;
@@ -28,17 +28,17 @@ export function openRim(d: Discrete, g: GuidePlane, section: Section, modes: rea
       all += au * e.u[n] ** 2 + av * e.v[n] ** 2;
       area += (au + av) / 2;
     }
-    for (const j of [0, nv].filter((_, k) => !g.free[2 + k]))
+    for (const j of [0, nv].filter((_, k) => sides[2 + k] && !g.free[2 + k]))
       for (let i = 0; i <= nu; i++) {
         length += st.dualU[i];
         if (!metal(g.normal, i, j)) rim += st.dualU[i] * e.v[(j ? nv - 1 : 0) * (nu + 1) + i] ** 2;
       }
-    for (const i of [0, nu].filter((_, k) => !g.free[k]))
+    for (const i of [0, nu].filter((_, k) => sides[k] && !g.free[k]))
       for (let j = 0; j <= nv; j++) {
         length += st.dualV[j];
         if (!metal(g.normal, i, j)) rim += st.dualV[j] * e.u[j * (nu + 1) + (i ? nu - 1 : 0)] ** 2;
       }
-    worst = Math.max(worst, rim / length / (all / area));
+    if (length) worst = Math.max(worst, rim / length / (all / area));
   }
   return worst;
 }
