@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions';
 import { knowsGaps } from '@jadebell/core/results';
+import { cautionsOf } from '@jadebell/core/reading';
 import { curvesCsv, patternCsv, summaryJson, touchstoneOf } from '@jadebell/core/formats';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
@@ -110,10 +111,7 @@ async function solve({ project, scene, solver }: Loaded, file: string, options: 
   if (!options.quiet)
     for (const f of result.meta.scattered?.figures ?? [])
       err(`${formatSI(f.frequency, 'frequency')}: radar cross-section back ${areas(f.back)}, largest ${areas(f.largest)}, scattering ${f.scattering.toPrecision(4)} m², absorption ${f.absorption.toPrecision(3)} m²`); // prettier-ignore
-  if (result.meta.evidence.ended === 'steps')
-    err(
-      `warning: solve settings: The run reached its step limit with energy at ${result.meta.evidence.residualEnergy.toExponential(1)} of the peak. Raise maxSteps, or read sharp resonances with care.`,
-    );
+  for (const caution of cautionsOf(result.meta)) err(`warning: ${caution}`);
   return result.meta.evidence.ended === 'stopped' ? exit.stopped : exit.good;
 }
 

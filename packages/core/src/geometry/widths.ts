@@ -38,9 +38,12 @@ const mostTaper = 0.3;
 /** Of a width, how far beside a place it is measured again. */
 const nextTo = 0.05;
 
+/** Whether a body is metal that has local widths. */
 export const conducts = (b: Body): boolean => b.material.kind === 'conductor' && b.shape.form !== 'tilted sheet';
 const slanted = (v: Point3): boolean => v.every((c) => Math.abs(c) <= aligned);
+/** A point moved along a direction. */
 export const moved = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]];
+/** Some of very many, at even distances among them. */
 export const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
 
 /** Places on the edges of a sheet: those across no axis, or all the others. */

@@ -13,6 +13,8 @@ export interface TimeEstimate extends CommonEstimate {
   steps: number;
   maxSteps: number;
   cellsPerWavelength: number;
+  /** Seconds of the parts that make up all of them. */
+  parts: { steps: number; fields: number; gaps: number };
 }
 
 /** Where a run in time can be held against itself. */
@@ -30,10 +32,23 @@ export interface TimeEvidence extends CommonEvidence {
   carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
+  /** In the steps alone; 0 where none were made, as all was there. */
   cellsPerSecond: number;
+  /** Wall seconds of the parts of the run: modes of ports, steps, fields and patterns, references of gaps that were taken out. Older results lack it. */
+  spent?: Partial<Record<keyof typeof partNames, number>>;
   /** Lumped ports whose gap was to be taken out, and why it could not. */
   gapsKept?: { name: string; why: string }[];
 }
+
+/** What the parts of a run are called. */
+const partNames = { modes: 'modes', steps: 'steps', fields: 'fields and patterns', gaps: 'gaps' } as const;
+/** Seconds of parts of a run in words, those that matter. */
+const partsText = (parts: Partial<Record<keyof typeof partNames, number>>, least: number): string[] =>
+  (Object.keys(partNames) as (keyof typeof partNames)[]).flatMap((k) =>
+    (parts[k] ?? 0) > least ? [`${partNames[k]} ${durationText(parts[k]!)}`] : [],
+  );
+/** Part of all seconds below which a part of a run is not told. */
+const leastTold = 0.02;
 
 /**
  * What the accuracies mean: cells per shortest wavelength; cells across a strip or gap; across a layer; and cells of the whole grid up to which it follows
@@ -86,6 +101,12 @@ const endings: Record<TimeEvidence['ended'], string> = {
   stopped: 'stopped by hand',
 };
 
+/** What a run will spend its time on beside its steps, where it matters. */
+function beside({ parts: { steps, ...others } }: TimeEstimate): string {
+  const all = partsText(others, leastTold * (steps + others.fields + others.gaps));
+  return all.length ? `; beside them ${all.join(', ')}` : '';
+}
+
 const ringing = ({ carriedOn }: TimeEvidence): Rows =>
   carriedOn
     ? [
@@ -120,7 +141,7 @@ export const fdtd = {
   },
   costText: (e) => {
     const times = e.excitations > 1 ? `${e.excitations} × ` : '';
-    return `${e.cells.join(' × ')} cells, ${megabytes(e.bytes)}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency`;
+    return `${e.cells.join(' × ')} cells, ${megabytes(e.bytes)}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency${beside(e)}`;
   },
   size: (e) => e.cells.reduce((p, n) => p * n, 1),
   effortText: (e) => `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`,
@@ -142,7 +163,19 @@ export const fdtd = {
     ['cells', e.cells.join(' × ')],
     ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
     ['pulse at the band’s edges', e.pulseAtEdges.map((d) => `${d.toFixed(1)} dB`).join(', ')],
-    ['time', `${durationText(e.seconds)}, ${threadsText(e.threads)}, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s, ${megabytes(e.bytes)}`],
+    [
+      'time',
+      `${durationText(e.seconds)}, ${threadsText(e.threads)}, ${(e.cellsPerSecond / 1e6).toFixed(0)} Mcell/s in the steps, ${megabytes(e.bytes)}`,
+    ],
+    ...(e.spent ? [['of which', partsText(e.spent, leastTold * e.seconds).join(', ')] as [string, string]] : []),
   ],
-  speed: (e) => e.cellsPerSecond,
+  cautions: (e) => [
+    ...(e.ended === 'steps'
+      ? [
+          `It reached its step limit with ${formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with care.`,
+        ]
+      : []),
+    ...(e.gapsKept ?? []).map(({ name, why }) => `The gap of ${name} is still in its results: ${why}`),
+  ],
+  speed: (e) => e.cellsPerSecond || undefined,
 } as const satisfies Method<TimeEvidence, TimeEstimate>;

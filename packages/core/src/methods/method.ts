@@ -101,8 +101,10 @@ export interface Method<E extends CommonEvidence = CommonEvidence, C extends Com
   effortText(evidence: E): string;
   /** Where a run can be held against itself. */
   rows(evidence: E, channels: readonly (NetworkChannel & { name: string })[]): Rows;
+  /** What those who read its results should bear in mind, each in a sentence; absent: nothing. */
+  cautions?(evidence: E): string[];
   /** Cell updates a second in the time domain, if the run showed how fast the machine is. */
-  speed?(evidence: E): number;
+  speed?(evidence: E): number | undefined;
   /** Why no power balance can be told of a run although its far field is known; absent or null: it can. */
   unbalanced?(evidence: E): string | null;
 }

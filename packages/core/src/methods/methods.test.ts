@@ -77,9 +77,9 @@ describe('what a method says of itself', () => {
   });
 
   test('cost, size and effort are told in its own words', () => {
-    const cost = { solver: 'fdtd', cells: [10, 20, 30], bytes: 2e6, timeStep: 1e-12, steps: 1000, maxSteps: 9000, excitations: 2, seconds: 1, cellsPerWavelength: 18.4 } as const; // prettier-ignore
+    const cost = { solver: 'fdtd', cells: [10, 20, 30], bytes: 2e6, timeStep: 1e-12, steps: 1000, maxSteps: 9000, excitations: 2, seconds: 1, parts: { steps: 0.5, fields: 3, gaps: 0 }, cellsPerWavelength: 18.4 } as const; // prettier-ignore
     expect(costText({ ...cost, cells: [10, 20, 30] })).toBe(
-      '10 × 20 × 30 cells, 2 MB, about 2 × 1,000 steps of 1.00 ps, at least 18 cells a wavelength at the highest frequency',
+      '10 × 20 × 30 cells, 2 MB, about 2 × 1,000 steps of 1.00 ps, at least 18 cells a wavelength at the highest frequency; beside them fields and patterns 3 s',
     );
     const evidence = { cells: [10, 20, 30], steps: 77, residualEnergy: 1e-6 } as unknown as TimeEvidence;
     expect(sizeOf({ solver: 'fdtd', evidence })).toEqual({ count: 6000, of: 'cells' });

@@ -1,6 +1,6 @@
 import { type Complex, mul } from '../numerics/complex.ts';
 import { c0, eta0 } from '../numerics/constants.ts';
-import type { Pattern } from './nearToFar.ts';
+import type { Pattern } from './surface.ts';
 
 type V3 = readonly [number, number, number];
 

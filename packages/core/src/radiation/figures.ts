@@ -1,4 +1,5 @@
-import { intensity, type Pattern } from './nearToFar.ts';
+import { intensity } from './nearToFar.ts';
+import type { Pattern } from './surface.ts';
 import { thetaWeights } from './quadrature.ts';
 
 /** Total power of a pattern, W, and its strongest direction. */

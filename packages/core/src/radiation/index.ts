@@ -1,3 +1,4 @@
+export { patternCost } from './boxPattern.ts';
 export * from './cuts.ts';
 export * from './dipole.ts';
 export * from './figures.ts';
@@ -7,4 +8,5 @@ export * from './phaseCentre.ts';
 export * from './polarisation.ts';
 export * from './quadrature.ts';
 export * from './sampler.ts';
+export type { FaceSamples, Pattern } from './surface.ts';
 export * from './wireField.ts';

@@ -133,3 +133,26 @@ test('a pattern ring by ring is what each direction gives by itself', () => {
         expect(Math.abs(values[(t * nPhi + p) * 4 + c] - v) / top).toBeLessThan(1e-12),
       );
 });
+
+test('directions between those that the box needs are drawn to what each gives by itself, on boxes of any shape and place', () => {
+  const [frequency, nTheta, nPhi] = [3e9, 91, 180];
+  for (const [half, cells, shift] of [
+    [0.2, 60, [0, 0, 0]],
+    [0.06, 14, [0.5, -0.3, 0.2]],
+  ] as const) {
+    const faces = boxOfElement(2, [0.03, -0.02, 0.01], frequency, half, cells).map((f): FaceSamples => ({
+      ...f,
+      at: f.at + shift[f.normal],
+      coordinates: f.axes.map((a, n) => f.coordinates[n].map((x) => (a === 1 ? 0.6 : 1) * x + shift[a])) as unknown as FaceSamples['coordinates'],
+    })); // prettier-ignore
+    const { values } = nearToFar(faces, frequency, nTheta, nPhi);
+    const top = Math.max(...values.map(Math.abs));
+    let worst = 0;
+    for (let t = 0; t < nTheta; t += 7)
+      for (let p = 0; p < nPhi; p += 11)
+        farFieldAt(faces, frequency, (t * Math.PI) / (nTheta - 1), (p * 2 * Math.PI) / nPhi).forEach(
+          (v, c) => (worst = Math.max(worst, Math.abs(values[(t * nPhi + p) * 4 + c] - v) / top)),
+        );
+    expect(worst).toBeLessThan(1e-9);
+  }
+});

@@ -1,6 +1,6 @@
 import { dot, type Vec3 } from '../numerics/vector.ts';
 import { globalFrame, outwards, type PatternFrame, sphericalBase } from './frame.ts';
-import type { Pattern } from './nearToFar.ts';
+import type { Pattern } from './surface.ts';
 import type { FarVector } from './polarisation.ts';
 
 /** Harmonics smaller than this part of the largest are left out. */

@@ -1,6 +1,6 @@
 import { c0, eps0, mu0 } from '../numerics/constants.ts';
 import { gauss } from '../numerics/gauss.ts';
-import type { Pattern } from './nearToFar.ts';
+import type { Pattern } from './surface.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
 
 /**

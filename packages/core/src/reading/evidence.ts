@@ -1,4 +1,4 @@
-import { changeToCome, type CommonEvidence, isSettled, methodOf, type Pass, type Rows } from '../methods/index.ts';
+import { changeToCome, type CommonEvidence, isSettled, type Judged, methodOf, type Pass, type Rows } from '../methods/index.ts';
 import type { ResultMeta } from '../results/index.ts';
 
 const percents = (list: readonly number[]): string => list.map((b) => `${(100 * b).toFixed(2)} %`).join(', ');
@@ -46,4 +46,12 @@ export function passText({ asked }: Pick<CommonEvidence, 'asked'>, passes: reado
         ? `. Below ${asked} was asked for, and is reached`
         : `. Below ${asked} was asked for, and is not reached`;
   return `${count} to ${last.cells.toLocaleString('en')} ${unit}: ${changed}${rest}${reached}.`;
+}
+
+/** What those who read the results of a run should bear in mind, each in a sentence. */
+export function cautionsOf({ solver, evidence }: Judged): string[] {
+  const method = methodOf(solver);
+  const { passes, asked, ended } = evidence;
+  const short = passes && asked !== undefined && ended !== 'stopped' && !isSettled(passes, asked);
+  return [...(short ? [passText(evidence, passes, method.unit)] : []), ...(method.cautions?.(evidence) ?? [])];
 }

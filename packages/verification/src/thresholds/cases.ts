@@ -4,6 +4,7 @@ const grid = ['cavity', 'symmetry', 'microstrip-ports'];
 
 /** Cases that thresholds of a file are tried on: the first line that fits counts. They take seconds, so that each threshold can be moved both ways. */
 const tried: readonly (readonly [of: RegExp, cases: readonly string[]])[] = [
+  [/^radiation\/(condense|boxPattern|resample)/, ['open-guide']],
   [/^solvers\/moment\/|^ports\/wires|^radiation\//, wires],
   [/^solvers\/(modes|sections)\/|^numerics\/(fronts|arnoldi|complexEigen)/, sections],
   [/^solvers\/fdtd\/pml/, ['pml']],

@@ -1,4 +1,5 @@
-import { durationText as duration, formatSI } from '@jadebell/core/expressions/format';
+import { durationText as duration } from '@jadebell/core/expressions/format';
+import { cautionsOf } from '@jadebell/core/reading';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -100,12 +101,12 @@ export function RunItem({ run }: { run: Run }) {
           )}
         </>
       )}
-      {e && e.ended === 'steps' && (
-        <Message tone="warn" role="note">
-          It reached its step limit with {formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with
-          care.
-        </Message>
-      )}
+      {run.meta &&
+        cautionsOf(run.meta).map((caution) => (
+          <Message key={caution} tone="warn" role="note">
+            {caution}
+          </Message>
+        ))}
       {e && e.ended === 'stopped' && (
         <Message tone="warn" role="note">
           Stopped by hand: the results are until then.

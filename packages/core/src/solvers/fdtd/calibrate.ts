@@ -46,6 +46,12 @@ export async function calibratePorts(
   }
   const { meta } = result;
   const ports = meta.ports.map((p) => (gaps.has(p.name) ? { ...p, gap: gaps.get(p.name)! } : p));
-  const evidence = { ...meta.evidence, seconds: meta.evidence.seconds + host.now() - started, ...(gapsKept.length ? { gapsKept } : {}) };
+  const took = host.now() - started;
+  const evidence = {
+    ...meta.evidence,
+    seconds: meta.evidence.seconds + took,
+    spent: { ...meta.evidence.spent, gaps: took },
+    ...(gapsKept.length ? { gapsKept } : {}),
+  };
   return { ...result, meta: { ...meta, ports, evidence } };
 }

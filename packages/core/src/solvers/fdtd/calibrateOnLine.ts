@@ -1,8 +1,9 @@
-import { problem, ProblemError } from '../../document/index.ts';
+import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { type Fold, foldedBodies, mirrorOf } from '../../geometry/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { PortGap } from '../../results/index.ts';
 import { lineDepth, type GridScene, type SceneGuide, type ScenePort } from '../../scene/index.ts';
+import type { FrontKernel } from '../../numerics/factors.ts';
 import { denseKernel, uniformPermittivity } from '../modes/index.ts';
 import type { SolveOptions } from '../solver.ts';
 import { discretise } from './discretise.ts';
@@ -79,8 +80,8 @@ function reference(scene: GridScene, port: ScenePort, grid: Grid): { scene: Grid
   };
 }
 
-/** The line's mode of the section half way between both ports. */
-async function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: number, host: SolveOptions['host']): Promise<PortMode> {
+/** The line's mode of the section half way between both ports, or what stands in its way. */
+function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: number, kernel?: FrontKernel): { found: PortMode } | { problems: Problem[] } {
   const { axis } = port.line!;
   const mirrors = scene.mirrors?.filter((m) => m) ?? [];
   const on = (p: readonly number[]): SceneGuide['min'] => p.map((v, a) => (a === axis ? middle : v)) as SceneGuide['min'];
@@ -99,9 +100,38 @@ async function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: nu
   };
   const plane = guidePlane(guide, d.grid, scene.boundaries);
   guide.inhomogeneous = uniformPermittivity(guideSection(d, plane)) === null;
-  const result = guideModes(d, guide, plane, scene.band, await denseKernel(host.module), { part: 'ports', noun: 'line of the port' });
-  if (!('found' in result)) throw new ProblemError(result.problems);
-  return result.found.modes[0];
+  const result = guideModes(d, guide, plane, scene.band, kernel, { part: 'ports', noun: 'line of the port' });
+  return 'found' in result ? { found: result.found.modes[0] } : result;
+}
+
+/** A plane of symmetry across the line; null where there is none. */
+const acrossLine = (scene: GridScene, port: ScenePort): Problem | null =>
+  scene.mirrors?.[port.line!.axis]
+    ? problem(
+        'error',
+        'port.line-symmetry',
+        { part: 'ports', name: port.name },
+        'A plane of symmetry lies across the line at whose end the port stands.',
+        'Remove that plane, or keep the gap.',
+      )
+    : null;
+
+/** Lines of the grid on both sides of the middle of a reference that are looked at before the run. */
+const looked = 3;
+
+/** Why the gap of a port at a line's end could not be taken out, as far as it can be told before the run; none: nothing stands in the way. */
+export function gapFaults(scene: GridScene, port: ScenePort, grid: Grid, kernel?: FrontKernel): Problem[] {
+  const across = acrossLine(scene, port);
+  if (across) return [across];
+  const { axis } = port.line!;
+  const aux = reference(scene, port, grid);
+  const x = aux.grid.lines[axis];
+  const at = nearestLine(x, aux.middle);
+  const lines = aux.grid.lines.map((l, a) => (a === axis ? l.slice(Math.max(0, at - looked), at + looked + 1) : l)) as Grid['lines'];
+  const outerCells = aux.grid.outerCells.map((n, s) => (s >> 1 === axis ? 0 : n));
+  const d = discretise({ ...aux.scene, ports: [] }, { ...aux.grid, lines, outerCells });
+  const mode = modeOf(d, aux.scene, port, aux.middle, kernel);
+  return 'problems' in mode ? mode.problems : [];
 }
 
 /**
@@ -110,20 +140,14 @@ async function modeOf(d: Discrete, scene: GridScene, port: ScenePort, middle: nu
  * ports by Zhu and Wu, IEEE Trans. MTT 47, 1589 (1999), with a line between two ports in place of their open and short).
  */
 export async function calibrateOnLine(scene: GridScene, port: ScenePort, grid: Grid, options: SolveOptions, solve: SolveOnce): Promise<PortGap> {
-  if (scene.mirrors?.[port.line!.axis])
-    throw new ProblemError([
-      problem(
-        'error',
-        'port.line-symmetry',
-        { part: 'ports', name: port.name },
-        'A plane of symmetry lies across the line at whose end the port stands.',
-        'Remove that plane, or keep the gap.',
-      ),
-    ]);
+  const across = acrossLine(scene, port);
+  if (across) throw new ProblemError([across]);
   const aux = reference(scene, port, grid);
   const d = discretise(aux.scene, aux.grid);
   if (d.problems.length) throw new ProblemError(d.problems);
-  const mode = await modeOf(d, aux.scene, port, aux.middle, options.host);
+  const solved = modeOf(d, aux.scene, port, aux.middle, await denseKernel(options.host.module));
+  if ('problems' in solved) throw new ProblemError(solved.problems);
+  const mode = solved.found;
   const { arrays } = await solve(aux.scene, d, { ...options, onProgress: undefined });
   return fitGap(arrays.frequency.data, arrays.s.data, port.resistance, {
     length: aux.length,

@@ -2,7 +2,9 @@ import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
 import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
-import type { GridScene } from '../../scene/index.ts';
+import { directionsOf } from '../../recorders/index.ts';
+import { patternCost } from '../../radiation/index.ts';
+import { farFieldOf, type GridScene, numbersOf } from '../../scene/index.ts';
 import { gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
 import type { Machine, Plan } from '../solver.ts';
 import { timeStep } from './discretise.ts';
@@ -67,6 +69,26 @@ function statesOf(scene: GridScene, grid: Grid): number {
   }, 0);
 }
 
+/** Seconds that a run takes before its first step. */
+const startUp = 0.5;
+/** Products a second of the near-to-far transform, on one thread. */
+const productsPerSecond = 3e8;
+
+/** Seconds that the far field takes at all frequencies that it is kept at. */
+function farSeconds(scene: GridScene, grid: Grid): number {
+  const far = farFieldOf(scene);
+  if (!far) return 0;
+  const { nTheta, nPhi } = directionsOf(far.step);
+  const cells = [0, 1, 2].map((a) => cellsOf(grid, a as Axis));
+  const half = grid.lines.map((x) => (x[x.length - 1] - x[0]) / 2);
+  const walls = scene.boundaries.filter((b) => b === 'electric' || b === 'magnetic').length;
+  const products = numbersOf(far.kept, scene.recordAt.length).reduce((sum, f) => {
+    const k = (2 * Math.PI * scene.recordAt[f]) / c0;
+    return sum + patternCost(cells, half.map((h) => k * h), nTheta, nPhi); // prettier-ignore
+  }, 0);
+  return (2 ** walls * products) / productsPerSecond;
+}
+
 /** Cost of a scene on its grid: cells, bytes, steps, seconds; of adaptive accuracy that of its first pass. */
 function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEstimate {
   const cells = [cellsOf(grid, 0), cellsOf(grid, 1), cellsOf(grid, 2)] as [number, number, number];
@@ -84,7 +106,10 @@ function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEsti
   const points = scene.recorders.filter((r) => recorderKind(r).over === 'time').length;
   const bytes =
     memoryNeeded(cells, grid.outerCells, 0, sumsOf(scene, grid)) + maxSteps * 12 * (1 + points) + statesOf(scene, grid) + guideBytes(scene, maxSteps);
-  const turns = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), excitations);
+  const references = scene.ports.reduce((n, p) => n + (p.line ? referenceCost : p.spread ? spreadCost : 0), 0);
+  const run = (turns: number): number => (turns * cellCount(grid) * steps) / machine.cellsPerSecond;
+  const kept = scene.keepEach ? excitations : 1;
+  const parts = { steps: run(excitations), fields: kept * farSeconds(scene, grid), gaps: run(references) };
   return {
     solver: 'fdtd',
     cells,
@@ -93,7 +118,8 @@ function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEsti
     steps,
     maxSteps,
     excitations,
-    seconds: (turns * cellCount(grid) * steps) / machine.cellsPerSecond + 0.5,
+    seconds: parts.steps + parts.fields + parts.gaps + startUp,
+    parts,
     cellsPerWavelength: grid.cellsPerWavelength,
   };
 }

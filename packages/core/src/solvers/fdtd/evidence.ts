@@ -6,11 +6,12 @@ import type { TimeEvidence } from '../../methods/index.ts';
 
 interface Stepped {
   grid: Grid;
-  /** Seconds of a step, and of stepping in all. */
+  /** Seconds of a step. */
   dt: number;
-  stepping: number;
-  /** Steps of all excitations. */
+  /** Steps of all excitations; those that were made here, and the wall seconds that they took. */
   steps: number;
+  made: number;
+  stepping: number;
   pulse: Pulse;
   band: { from: number; to: number };
   ended: SteppedRun['ended'];
@@ -18,7 +19,7 @@ interface Stepped {
 }
 
 /** What a run in time tells of itself whatever has excited it. */
-export const steppingEvidence = ({ grid, dt, stepping, steps, pulse, band, ended, residual }: Stepped) =>
+export const steppingEvidence = ({ grid, dt, stepping, steps, made, pulse, band, ended, residual }: Stepped) =>
   ({
     steps,
     timeStep: dt,
@@ -27,7 +28,7 @@ export const steppingEvidence = ({ grid, dt, stepping, steps, pulse, band, ended
     residualEnergy: residual,
     ended,
     pulseAtEdges: [pulseLevel(pulse, band.from) - pulseLevel(pulse, pulse.centre), pulseLevel(pulse, band.to) - pulseLevel(pulse, pulse.centre)],
-    cellsPerSecond: (cellCount(grid) * steps) / stepping,
+    cellsPerSecond: stepping > 0 ? (cellCount(grid) * made) / stepping : 0,
   }) satisfies Partial<TimeEvidence>;
 
 /** Energy over the steps of a run, as a result keeps it: steps, then energies. */

@@ -41,6 +41,8 @@ export interface Excited {
   simulation: Simulation;
   /** Its running sums of fields were faded out. */
   faded: boolean;
+  /** Wall seconds of its steps. */
+  stepping: number;
 }
 
 /** Excites one channel and steps until all has gone or settled. `fields`: the fields are recorded. The simulation is the caller's to close. */
@@ -75,6 +77,7 @@ export async function excite(
     const faded = (at: Float64Array): ChannelSpectra => spectraAt(at).takeFaded(simulation, series);
     const settled = guides.length ? new SteadyStateDetector(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
     const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
+    const began = options.host.now();
     const went = await runSteps(simulation, {
       ...stepping,
       host: options.host,
@@ -90,6 +93,7 @@ export async function excite(
         });
       },
     });
+    const took = options.host.now() - began;
     const run: Excitation = { ...went, excited, spectra: forming, steps: simulation.steps };
     const whole = !!settled && (run.ended === 'settled' || run.ended === 'steps');
     // What still rings is carried on by a fit; the creeping rest at a guide's cutoff, far weaker, is faded out instead.
@@ -100,7 +104,7 @@ export async function excite(
       run.spectra = spectraAt(band).takeSeries(simulation, rest.series, series);
     } else if (whole) run.spectra = faded(band);
     else update();
-    return { run, simulation, faded: whole };
+    return { run, simulation, faded: whole, stepping: took };
   } catch (error) {
     simulation.close();
     throw error;

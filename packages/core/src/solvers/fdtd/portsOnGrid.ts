@@ -1,7 +1,8 @@
-import type { Problem } from '../../document/index.ts';
+import { type Problem, problem } from '../../document/index.ts';
 import { type Grid, nearestLine } from '../../grid/index.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, pointsOf, type SceneGuide, type ScenePort } from '../../scene/index.ts';
+import { gapFaults } from './calibrateOnLine.ts';
 import { discretise } from './discretise.ts';
 import { guideModes } from './guides.ts';
 import { pulseFor } from '../../numerics/pulse.ts';
@@ -26,6 +27,14 @@ function cropped(grid: Grid, from: readonly number[], to: readonly number[]): Gr
 const lumped = (scene: GridScene, grid: Grid, port: ScenePort): Problem[] =>
   discretise({ ...scene, ports: [port], guides: [], source: null }, cropped(grid, port.min, port.max)).problems;
 
+/** What would keep the gap of a port in its results, although it is to be taken out. */
+const gaps = (scene: GridScene, grid: Grid, port: ScenePort, kernel?: FrontKernel): Problem[] =>
+  port.line
+    ? gapFaults(scene, port, grid, kernel).map(({ message, fix }) =>
+        problem('warning', 'port.gap-kept', { part: 'ports', name: port.name, chip: 'gap' }, `The gap cannot be taken out. ${message}`, fix),
+      )
+    : [];
+
 function guided(scene: GridScene, grid: Grid, guide: SceneGuide, kernel?: FrontKernel): Problem[] {
   const end = ([0, 1, 2] as const).map((a) => [grid.lines[a][0], grid.lines[a][grid.lines[a].length - 1]]);
   const [from, to] = [0, 1].map((side) => end.map((e, a) => (a === guide.normal ? guide.min[a] : e[side])));
@@ -48,7 +57,10 @@ function sourced(scene: GridScene, grid: Grid): Problem[] {
  */
 export function portsOnGrid(scene: GridScene, grid: Grid, kernel?: FrontKernel): Problem[] {
   return [
-    ...scene.ports.flatMap((p) => lumped(scene, grid, p)),
+    ...scene.ports.flatMap((p) => {
+      const faults = lumped(scene, grid, p);
+      return faults.length ? faults : gaps(scene, grid, p, kernel);
+    }),
     ...scene.guides.flatMap((g) => guided(scene, grid, g, kernel)),
     ...sourced(scene, grid),
   ];

@@ -32,7 +32,9 @@ interface Left {
   /** What recorders over time told in the first. */
   signals: RecorderTold[];
   /** Of all runs, but for the bytes, which are those of one. */
-  machine: { threads: number; bytes: number; steps: number };
+  machine: { threads: number; bytes: number; steps: number; made: number };
+  /** Wall seconds of its steps, and of reading fields and patterns. */
+  spent: { steps: number; fields: number };
 }
 
 /**
@@ -47,6 +49,7 @@ export async function solveScene(
 ): Promise<ResultSet<TimeEvidence>> {
   if (discrete.problems.length) throw new ProblemError(discrete.problems);
   const { host, signal } = options;
+  const entered = host.now();
   const guides = await solveGuides(scene, discrete, host);
   const channels = channelsOf(scene, guides);
   const plan = planRecording(scene, discrete);
@@ -65,7 +68,15 @@ export async function solveScene(
     observe,
     tell: progressOf(options, stepping, order.length),
   };
-  const left: Left = { runs: [], arrays: {}, fields: null, others: [], signals: [], machine: { threads: 1, bytes: 0, steps: 0 } };
+  const left: Left = {
+    runs: [],
+    arrays: {},
+    fields: null,
+    others: [],
+    signals: [],
+    machine: { threads: 1, bytes: 0, steps: 0, made: 0 },
+    spent: { steps: 0, fields: 0 },
+  };
 
   const sumFor = (weights: ReturnType<typeof fieldWeights>): FieldSum =>
     new FieldSum(scene, discrete, plan, channels, stepping.pulse, stepping.every, weights);
@@ -77,7 +88,7 @@ export async function solveScene(
     const own = each && turn > 0;
     await solveTurn(shared, left, excited, turn, own ? sumFor(new Map([[excited, [1, 0]]])) : together, own);
   }
-  return resultOfRuns(shared, left, order.length, { stepping: host.now() - started, seconds: () => host.now() - started });
+  return resultOfRuns(shared, left, order.length, { modes: started - entered, seconds: () => host.now() - entered });
 }
 
 /** Excites one channel, or takes up the job that did, and adds what it leaves. `own`: its fields are kept under names of its own. */
@@ -106,7 +117,10 @@ async function solveTurn(shared: Excitable, left: Left, excited: number, turn: n
   const { run, simulation } = done;
   try {
     left.runs.push(run);
-    left.machine = { threads: simulation.threads, bytes: simulation.bytes, steps: left.machine.steps + simulation.steps };
+    const { steps, made } = left.machine;
+    left.machine = { threads: simulation.threads, bytes: simulation.bytes, steps: steps + simulation.steps, made: made + simulation.steps };
+    left.spent.steps += done.stepping;
+    const began = options.host.now();
     const arrays: Record<string, ResultArray> = {};
     if (turn === 0) {
       Object.assign(arrays, timeSignal(simulation, channels, stepping.dt));
@@ -115,6 +129,7 @@ async function solveTurn(shared: Excitable, left: Left, excited: number, turn: n
     }
     const mine = wanted ? fieldsOf(done, excited, fields, arrays, own ? turn : 0) : null;
     take(mine);
+    left.spent.fields += options.host.now() - began;
     Object.assign(left.arrays, arrays);
     if (jobs && keeps && run.ended !== 'stopped')
       jobs.done(jobOf(run, channels, points, arrays, { recorded: mine, signals: turn ? null : left.signals }));
@@ -149,9 +164,9 @@ const endOf = (runs: readonly Excitation[], turns: number): Excitation['ended'] 
 /** The result of what all excitations have left. */
 function resultOfRuns(
   { scene, discrete, channels, stepping }: Excitable,
-  { runs, arrays, fields, others, signals, machine }: Left,
+  { runs, arrays, fields, others, signals, machine, spent }: Left,
   turns: number,
-  wall: { stepping: number; seconds: () => number },
+  wall: { modes: number; seconds: () => number },
 ): ResultSet<TimeEvidence> {
   const { band, pulse, dt } = stepping;
   const s = scattering(channels, runs, band);
@@ -177,8 +192,9 @@ function resultOfRuns(
         ...steppingEvidence({
           grid: discrete.grid,
           dt,
-          stepping: wall.stepping,
+          stepping: spent.steps,
           steps: machine.steps,
+          made: machine.made,
           pulse,
           band: scene.band,
           ended: endOf(runs, turns),
@@ -188,6 +204,7 @@ function resultOfRuns(
         ...restOf(runs),
         ...networkEvidence(s, channels, runs, band),
         seconds: wall.seconds(),
+        spent: { modes: wall.modes, ...spent },
         threads: machine.threads,
         bytes: machine.bytes,
       },

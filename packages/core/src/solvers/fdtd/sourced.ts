@@ -49,6 +49,7 @@ export async function solveSourced(
   );
   try {
     const pulseSteps = source.injection.steps;
+    const began = host.now();
     const run = await runSteps(simulation, {
       ...stepping,
       pulseSteps,
@@ -59,7 +60,7 @@ export async function solveSourced(
         tellProgress(0, pulseSteps, energies);
       },
     });
-    const seconds = host.now() - started;
+    const steps = host.now() - began;
     const { scales, tell, arrays: own } = source.read({ probe: (n) => simulation.probe(plan.probes.length + n), every });
     const arrays: Record<string, ResultArray> = { energy: energyArray(run), ...own };
     const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
@@ -80,8 +81,9 @@ export async function solveSourced(
           ...steppingEvidence({
             grid,
             dt,
-            stepping: seconds,
+            stepping: steps,
             steps: simulation.steps,
+            made: simulation.steps,
             pulse,
             band: scene.band,
             ended: run.ended,
@@ -90,7 +92,8 @@ export async function solveSourced(
           powerBalance: balance,
           largestReflection: 0,
           asymmetry: null,
-          seconds,
+          seconds: host.now() - started,
+          spent: { steps, fields: host.now() - began - steps },
           threads: simulation.threads,
           bytes: simulation.bytes,
         },
