@@ -17,6 +17,7 @@ import { wireEarth, wirePickUp } from './wiresOverGround.ts';
 import { wallLoss } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
+import { portEnds } from './portEnds.ts';
 import { portGaps } from './portGaps.ts';
 import { portSpread } from './portSpread.ts';
 import { bodyEnergy } from './energy.ts';
@@ -63,6 +64,7 @@ export const cases: readonly Case[] = [
   microstripPorts,
   irisFilter,
   mediaSlabs,
+  portEnds,
   portGaps,
   portSpread,
   turnedSheets,

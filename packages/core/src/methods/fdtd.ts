@@ -13,6 +13,8 @@ export interface TimeEstimate extends CommonEstimate {
   steps: number;
   maxSteps: number;
   cellsPerWavelength: number;
+  /** Of adaptive accuracy: how many passes the seconds are for, of which these are the first one's cells and steps. */
+  passes?: number;
   /** Seconds of the parts that make up all of them. */
   parts: { steps: number; fields: number; gaps: number };
 }
@@ -141,7 +143,7 @@ export const fdtd = {
   },
   costText: (e) => {
     const times = e.excitations > 1 ? `${e.excitations} × ` : '';
-    return `${e.cells.join(' × ')} cells, ${megabytes(e.bytes)}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency${beside(e)}`;
+    return `${e.cells.join(' × ')} cells, ${megabytes(e.bytes)}, about ${times}${e.steps.toLocaleString('en')} steps of ${(e.timeStep * 1e12).toPrecision(3)} ps, at least ${e.cellsPerWavelength.toFixed(0)} cells a wavelength at the highest frequency${beside(e)}${e.passes ? `; this in the first pass, ${e.passes} at least, each about twice the one before` : ''}`;
   },
   size: (e) => e.cells.reduce((p, n) => p * n, 1),
   effortText: (e) => `${e.steps} steps, residual energy ${e.residualEnergy.toExponential(2)}`,

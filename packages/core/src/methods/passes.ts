@@ -7,6 +7,9 @@ export interface Pass {
 /** Passes in a row that must change the result by less than is asked: one alone may do so by chance. */
 const quiet = 2;
 
+/** The fewest passes after which they can have settled. */
+export const fewestPasses = quiet + 1;
+
 /** Whether passes have settled: the last ones changed the result by less than is asked for, both as the largest change of |S|. */
 export const isSettled = (passes: readonly Pass[], asked: number): boolean =>
   passes.length > quiet && passes.slice(-quiet).every((p) => p.change !== null && p.change < asked);

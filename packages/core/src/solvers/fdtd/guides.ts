@@ -154,6 +154,25 @@ export function guideModes(
   return told(made);
 }
 
+/**
+ * What is told of a port at which the model ends: a mode more than it is asked for that propagates in the band (hertz) between its metal sides, which takes power that
+ * no wave counts.
+ */
+export function modesUntold(d: Discrete, guide: SceneGuide, { plane }: GuideModes, band: { to: number }, kernel?: FrontKernel): Problem[] {
+  if (!guide.ends || !guide.inhomogeneous) return [];
+  const found = solveSection(guideSection(d, plane, band.to), discreteK(band.to, d.dt), { count: guide.modes + 1, kernel });
+  if (found.length <= guide.modes || !(found[guide.modes].beta2 > 0)) return [];
+  return [
+    problem(
+      'warning',
+      'port.further-mode',
+      { part: 'ports', name: guide.name },
+      `At the upper end of the band ${guide.modes === 1 ? 'a second mode' : 'a further mode'} goes into the port between its metal sides; what it takes is in no wave that is told.`,
+      'Make the port smaller, or ask for more modes.',
+    ),
+  ];
+}
+
 /** Samples along a voltage path. */
 const pathSamples = 400;
 

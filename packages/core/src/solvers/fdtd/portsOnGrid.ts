@@ -4,7 +4,7 @@ import type { FrontKernel } from '../../numerics/factors.ts';
 import { type GridScene, pointsOf, type SceneGuide, type ScenePort } from '../../scene/index.ts';
 import { gapFaults } from './calibrateOnLine.ts';
 import { discretise } from './discretise.ts';
-import { guideModes } from './guides.ts';
+import { guideModes, modesUntold } from './guides.ts';
 import { pulseFor } from '../../numerics/pulse.ts';
 import { gridSource } from './sources/index.ts';
 
@@ -40,7 +40,7 @@ function guided(scene: GridScene, grid: Grid, guide: SceneGuide, kernel?: FrontK
   const [from, to] = [0, 1].map((side) => end.map((e, a) => (a === guide.normal ? guide.min[a] : e[side])));
   const d = discretise({ ...scene, ports: [], guides: [guide], source: null }, cropped(grid, from, to));
   const found = guideModes(d, guide, d.guides[0], scene.band, kernel);
-  return 'problems' in found ? found.problems : [];
+  return 'problems' in found ? found.problems : modesUntold(d, guide, found.found, scene.band, kernel);
 }
 
 /** What a source that stands somewhere sees of the grid around it. */
