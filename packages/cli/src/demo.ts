@@ -16,6 +16,17 @@ const lumped = (project: Project): Project => ({
   ports: ['-l / 2', 'l / 2'].map((x, i): Port => ({ kind: 'path', name: ['left', 'right'][i], from: [x, '0 mm', '0 mm'], to: [x, '0 mm', 'h'], width: 'w', across: 'y', resistance: '50 ohm', gap: 'out' })), // prettier-ignore
 });
 
+/** The nest watch patch with a lumped port at the end of its strip, at the board's edge, in place of the guided one. */
+const atEdge = (project: Project): Project => {
+  const y = '-(l / 2 + run) * sin(turn)';
+  return {
+    ...project,
+    ports: [
+      { kind: 'path', name: 'feed', from: ['-side / 2', y, '0 mm'], to: ['-side / 2', y, 'h'], width: 'w50', across: 'y', resistance: '50 ohm' },
+    ],
+  };
+};
+
 /** Runs that each demo project is shown with, oldest first: changes of parameters, or of the project. */
 const runs: Record<string, (Record<string, string> | ((p: Project) => Project))[]> = {
   'tag-868': [{ bend: '30 mm' }, {}],
@@ -28,6 +39,7 @@ const runs: Record<string, (Record<string, string> | ((p: Project) => Project))[
   'mast-cable': [{}, (p) => ({ ...p, solve: { ...p.solve, excite: ['radio'] } })],
   'mast-line': [lumped, {}],
   'mooring-reflector': [{}],
+  'nest-patch': [atEdge, {}],
   'patch-wall-element': [{ inset: '0.2 * l' }, {}],
 };
 

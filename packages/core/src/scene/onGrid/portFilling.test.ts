@@ -51,6 +51,20 @@ describe('guided ports that see several media', () => {
     const behind = line({ lines: [...line().lines, box('far', 'Copper', ['1 mm', '1 mm', '1 mm'], ['-24 mm', '0 mm', '0 mm'])] });
     expect(buildScene(behind, kernel).problems[0]).toMatchObject({ code: 'port.not-at-end', place: { name: 'left' } });
     const pattern = line({ recorders: [{ kind: 'far-field', name: 'pattern', step: '5 deg' }], recordAt: ['5 GHz'] });
-    expect(buildScene(pattern, kernel).problems.map((p) => p.code)).toContain('recorder.port');
+    expect(buildScene(pattern, kernel).problems.map((p) => [p.code, p.severity])).toEqual([['recorder.port', 'warning']]);
+  });
+  test('at which the model ends leave the region its margin, and may have bodies behind them, but need room for their back', () => {
+    const ends = line().ports.map((p) => ({ ...p, behind: 'ends' as const }));
+    const more = line({ ports: ends, lines: [...line().lines, box('far', 'Copper', ['1 mm', '1 mm', '1 mm'], ['-24 mm', '0 mm', '0 mm'])] });
+    const pattern = { ...more, recorders: [{ kind: 'far-field' as const, name: 'pattern', step: '5 deg' }], recordAt: ['5 GHz'] };
+    const { scene, problems } = buildScene(pattern, kernel);
+    expect(problems).toEqual([]);
+    expect(sceneFor('fdtd', scene).guides.map((g) => [g.inhomogeneous, g.ends])).toEqual([[true, true], [true, true]]); // prettier-ignore
+    expect(sceneFor('fdtd', scene).min[0]).toBeCloseTo(-0.0295, 9);
+    const walled = line({ ports: ends, boundaries: { ...line().boundaries, xMin: 'electric' } });
+    expect(buildScene(walled, kernel).problems.map((p) => [p.code, p.place.name, p.place.chip])).toEqual([['port.no-back', 'left', 'behind']]);
+    // In one medium it makes no difference.
+    const plain = [port('left', '-20 mm', 'up', '0.9 mm'), port('right', '20 mm', 'down', '0.9 mm')].map((p) => ({ ...p, behind: 'ends' as const }));
+    expect(sceneFor('fdtd', buildScene(line({ ports: plain }), kernel).scene).guides.map((g) => g.ends)).toEqual([undefined, undefined]);
   });
 });

@@ -94,3 +94,37 @@ describe('a current dipole before a run', () => {
     expect(codesAt([0, 55e-3, 0])).toEqual(['dipole.outside ports spot']);
   });
 });
+
+/** A microstrip on a board that ends at x = 0, with a port there. */
+function printed(side: number, port: 'guided' | 'lumped', more: Partial<GridScene> = {}): GridScene {
+  const strip = plainBody('strip', 1, metal, { form: 'sheet', normal: 2, offset: 0.8e-3, loops: [[[0, -0.9e-3], [40e-3, -0.9e-3], [40e-3, 0.9e-3], [0, 0.9e-3]]] }); // prettier-ignore
+  const ground = plainBody('ground', 2, metal, { form: 'sheet', normal: 2, offset: 0, loops: [[[0, -15e-3], [40e-3, -15e-3], [40e-3, 15e-3], [0, 15e-3]]] }); // prettier-ignore
+  return plainScene({
+    bodies: [box('board', 0, medium(3.5), [0, -15e-3, 0], [40e-3, 15e-3, 0.8e-3]), strip, ground],
+    ports: port === 'lumped' ? [{ name: 'feed', order: 0, resistance: 50, axis: 2, direction: 1, min: [0, -0.9e-3, 0], max: [0, 0.9e-3, 0.8e-3], across: 1, line: { axis: 0, inward: 1 } }] : [], // prettier-ignore
+    guides: port === 'guided' ? [{ name: 'feed', order: 0, normal: 0, into: 1, min: [0, -side, 0], max: [0, side, 5e-3], modes: 1, shift: 0, inhomogeneous: true, ends: true }] : [], // prettier-ignore
+    min: [-10e-3, -25e-3, -10e-3],
+    max: [50e-3, 25e-3, 12e-3],
+    band: { from: 4e9, to: 8e9, points: 3 },
+    accuracy: 'draft',
+    ...more,
+  });
+}
+
+describe('ports on printed lines, before a run', () => {
+  test('a second mode that fits into the tube behind a port is told', () => {
+    expect(codes(printed(4.5e-3, 'guided'))).toEqual([]);
+    expect(codes(printed(14e-3, 'guided'))).toEqual(['port.further-mode ports feed']);
+  });
+  test('a gap that cannot be taken out is told with its reason, that of an open line can be', () => {
+    expect(codes(printed(0, 'lumped'))).toEqual([]);
+    // So close to the line the region ends in its field.
+    const close = printed(0, 'lumped', { min: [-10e-3, -1.6e-3, -1e-3], max: [50e-3, 1.6e-3, 1.6e-3] });
+    const [problem] = portsOnGrid(close, buildGrid(close));
+    expect([problem.code, problem.severity, problem.place.chip]).toEqual(['port.gap-kept', 'warning', 'gap']);
+    expect(problem.message).toMatch(
+      /^The gap cannot be taken out\. A mode still has \d+(\.\d)? % of its mean field at the end of the computed region/,
+    );
+    expect(problem.fix).toMatch(/margin/);
+  });
+});
