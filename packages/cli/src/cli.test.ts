@@ -70,6 +70,14 @@ describe('command line', () => {
     expect(err).toMatch(/port left.*No mode of the port propagates anywhere in the band/);
   });
 
+  test('a project of sections alone passes the check, one of nothing does not', async () => {
+    const chip = fileURLToPath(new URL('../../../demo/methane-chip.json', import.meta.url));
+    expect(await jadebell('check', chip)).toMatchObject({ code: 0, out: expect.stringContaining('jadebell modes'), err: '' });
+    expect(JSON.parse((await jadebell('check', chip, '--json')).out)).toEqual({ good: true, problems: [] });
+    const { sections: _, ...rest } = JSON.parse(readFileSync(chip, 'utf8')) as Record<string, unknown>;
+    expect(await jadebell('check', file('bare.json', JSON.stringify(rest)))).toMatchObject({ code: 1 });
+  });
+
   test('modes of sections and guided ports are solved by themselves', async () => {
     const guide = fileURLToPath(new URL('../../../demo/gauge-feed-guide.json', import.meta.url));
     const { code, out } = await jadebell('modes', guide, '--json');

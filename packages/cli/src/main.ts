@@ -1,8 +1,8 @@
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
-import { type Problem, ProblemError, problemText, projectJsonSchema } from '@jadebell/core/document';
+import { type Problem, ProblemError, problemText, projectJsonSchema, readProject } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions';
 import { knowsGaps } from '@jadebell/core/results';
 import { cautionsOf } from '@jadebell/core/reading';
@@ -66,6 +66,10 @@ function readOptions(values: unknown): Options {
   if (error) throw new UsageError(error.issues[0].message);
   return data;
 }
+
+/** Whether a project has sections, which are solved by themselves, and nothing is wrong but that nothing feeds its model. */
+const sectionsAlone = async (file: string, problems: Problem[]): Promise<boolean> =>
+  problems.length > 0 && problems.every((p) => p.code === 'port.none') && !!readProject(await readFile(file, 'utf8')).project?.sections.length;
 
 const estimateText = (e: Estimate): string => `${costText(e)}; about ${Math.ceil(e.seconds)} s here`;
 
@@ -153,6 +157,11 @@ export async function main(args: string[]): Promise<number> {
     }
     const machine = thisMachine();
     const { loaded, problems } = await load(file, options, machine);
+    if (command === 'check' && (await sectionsAlone(file, problems))) {
+      if (options.json) out(JSON.stringify({ good: true, problems: [] }, null, 2));
+      else if (!options.quiet) out('no errors; nothing feeds the model, so there are its sections alone to be solved: jadebell modes');
+      return exit.good;
+    }
     if (command === 'check' && options.json) out(JSON.stringify({ good: loaded !== null, problems }, null, 2));
     else printProblems(problems);
     if (!loaded) return exit.project;

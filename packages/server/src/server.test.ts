@@ -95,7 +95,7 @@ describe('projects', () => {
       .post('/api/projects')
       .send({ document: { ...smallDipole(), lines: [{ kind: 'box' }] } })
       .expect(422);
-    expect(shape.body.problems[0].place.chip).toContain('lines.0');
+    expect(shape.body.problems[0].place).toMatchObject({ part: 'lines', name: 'number 1' });
     await api().post('/api/projects').set('Content-Type', 'application/json').send('{nope').expect(400);
     await api().get('/api/projects/not-an-id').expect(400);
     await api().get('/api/projects/7b5aaf0c-0000-4000-8000-000000000000').expect(404);

@@ -77,6 +77,22 @@ describe('project files', () => {
     expect(problems[0].fix).toMatch(/\.$/);
   });
 
+  test.each([
+    [{ materials: [{ name: 'board', kind: 'dielectric', permittivity: '2.2' }] }, { part: 'materials', name: 'board', chip: 'permittivity' }, 'It is "2.2", where a number belongs.'], // prettier-ignore
+    [{ lines: [{ kind: 'box' }] }, { part: 'lines', name: 'number 1', chip: 'name' }, 'It is missing: text belongs here.'],
+    [{ solve: { ...emptyProject('t').solve, accuracy: 'best' } }, { part: 'file', chip: 'solve.accuracy' }, 'It is "best", but must be one of "draft", "normal", "fine", "adaptive".'], // prettier-ignore
+    [{ parameters: [{ name: 'a', expression: '1', foo: 2 }] }, { part: 'parameters', name: 'a' }, 'It has a key that is not known: foo.'],
+    [{ title: '' }, { part: 'file', chip: 'title' }, 'It is text, but must have at least 1 character.'],
+    [{ solve: { ...emptyProject('t').solve, points: 1e9 } }, { part: 'file', chip: 'solve.points' }, 'It is 1000000000, but must be at most 10001.'],
+    [
+      { ports: [{ kind: 'gapp', name: 'chip' }] },
+      { part: 'ports', name: 'chip', chip: 'kind' },
+      'It is "gapp", which is none of what may stand here.',
+    ],
+  ])('a fault of %j is told by names and in words', (change, place, message) => {
+    expect(readProjectData({ ...emptyProject('t'), ...change }).problems).toEqual(expect.arrayContaining([expect.objectContaining({ place, message })])); // prettier-ignore
+  });
+
   test('names that are used twice are told', () => {
     const p = { ...emptyProject('t'), parameters: [{ name: 'a', expression: '1' }, { name: 'a', expression: '2' }] }; // prettier-ignore
     expect(readProjectData(p).problems[0]).toMatchObject({ code: 'name.twice', place: { part: 'parameters', name: 'a' } });

@@ -1,9 +1,13 @@
 import { type Problem, problem } from '../entries/index.ts';
 import { currentDocument } from './migrate.ts';
+import { shapeFaults } from './shapeFaults.ts';
 import { documentFormat, documentVersion, type Project, projectSchema } from './schema.ts';
 
 /** Longest project text that is read, in characters. */
 export const maxProjectText = 24_000_000;
+
+/** Faults of a file that are told at once. */
+const mostFaults = 20;
 
 type Reading = { project: Project; problems: [] } | { project: null; problems: Problem[] };
 
@@ -49,17 +53,7 @@ export function readProjectData(given: unknown): Reading {
   if (!parsed.success)
     return {
       project: null,
-      problems: parsed.error.issues
-        .slice(0, 20)
-        .map((issue) =>
-          problem(
-            'error',
-            'file.shape',
-            { part: 'file', chip: issue.path.join('.') },
-            `${issue.message}.`,
-            'Correct the value in the file; docs/project-format.md describes it.',
-          ),
-        ),
+      problems: shapeFaults(data, parsed.error.issues.slice(0, mostFaults)),
     };
   const twice = duplicateNames(parsed.data);
   return twice.length ? { project: null, problems: twice } : { project: parsed.data, problems: [] };
