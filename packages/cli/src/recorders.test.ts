@@ -88,6 +88,8 @@ describe('recorders', () => {
     ] as const) {
       const { arrays, meta } = await solvers.fdtd.solve(scene, { host });
       const [pin, all] = recordedOf(meta, 'current').map((c) => Math.hypot(...c.current[0]));
+      // Its sides lie between lines of the grid, within half a cell of where they were asked for, and are told.
+      for (const [from, to] of recordedOf(meta, 'current')[0].taken!) for (const end of [-from, to]) expect(Math.abs(end - mid)).toBeLessThan(0.15e-3); // prettier-ignore
       const [x, e] = [arrays['line:gap:at'].data, arrays['line:gap'].data];
       let [re, im] = [0, 0];
       // Nodes in metal have no field; in the gap E falls with 1 / x, so that E x is straight.

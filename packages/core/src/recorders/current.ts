@@ -2,6 +2,8 @@ import { type Complex, mul } from '../numerics/complex.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { atNode, extent, nearestLine, rowRegion, sumAt } from '../yee/index.ts';
+import { formatSI } from '../expressions/format.ts';
+import { sameMesh } from '../numerics/tolerance.ts';
 import { rectangleText } from './flux.ts';
 import { defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import {
@@ -18,6 +20,8 @@ import {
 interface Told {
   normal: Axis;
   at: number;
+  /** The rectangle around which it was taken, along the two other axes in their order, metres; older results lack it. */
+  taken?: [from: number, to: number][];
   /** A, peak, at each frequency. */
   current: Complex[];
 }
@@ -34,6 +38,26 @@ export const clampTo = ([low, high]: Complex, i: number): number => Math.min(Mat
 
 /** Node along an axis that is nearest to a coordinate, off walls and layers. */
 export const nodeNear = (g: GridRecording, a: Axis, x: number): number => clampTo(innerNodes(g, a), nearestLine(g.grid.lines[a], x));
+
+/**
+ * First and last node of an axis for a rectangle: those whose contour, half a cell beyond them, comes closest to its ends. A rectangle thinner than a cell holds the
+ * node nearest to its middle.
+ */
+export function nodesWithin(g: GridRecording, a: Axis, from: number, to: number): [lo: number, hi: number] {
+  const x = g.grid.lines[a];
+  const between = (i: number): number => (x[i] + x[i + 1]) / 2;
+  const ends = innerNodes(g, a);
+  const nearest = (at: number): number => {
+    let best = 0;
+    for (let i = 1; i + 1 < x.length; i++) if (Math.abs(between(i) - at) < Math.abs(between(best) - at)) best = i;
+    return best;
+  };
+  const plane = g.mirrors?.[a]?.at;
+  const onPlane = plane !== undefined && Math.abs(from - plane) <= sameMesh * (to - from);
+  const [lo, hi] = [onPlane ? ends[0] : clampTo(ends, nearest(from) + 1), clampTo(ends, nearest(to))];
+  const middle = clampTo(ends, nearestLine(x, (from + to) / 2));
+  return lo <= hi ? [lo, hi] : [middle, middle];
+}
 
 /**
  * Plans the current through a rectangle of nodes: Ampere's law along the dual edges around them, H interpolated to the plane. Where a rectangle begins on a
@@ -88,6 +112,15 @@ export const milliamperes = ([re, im]: Complex): string =>
 export const complexColumns = (title: string, unit: string, values: readonly Complex[]): { title: string; values: number[] }[] =>
   ['real', 'imaginary'].map((part, i) => ({ title: `${title} ${part} (${unit})`, values: values.map((x) => x[i]) }));
 
+/** The rectangle that was taken, in words. */
+const takenText = ({ normal, taken }: Told): string =>
+  taken?.length
+    ? `, ${[0, 1, 2]
+        .filter((a) => a !== normal)
+        .map((a, i) => `${'xyz'[a]} ${taken[i].map((t) => formatSI(t, 'length', 3)).join(' to ')}`)
+        .join(', ')}`
+    : '';
+
 export const current = defineRecorder<Rectangle, Told>()({
   kind: 'current',
   title: 'current through a rectangle',
@@ -103,13 +136,26 @@ export const current = defineRecorder<Rectangle, Told>()({
   marks: rectangleMarks,
   onGrid(r, g) {
     const k = nodeNear(g, r.normal, r.min[r.normal]);
-    const [lo, hi] = [r.min, r.max].map((p) => [0, 1, 2].map((a) => nodeNear(g, a as Axis, p[a])) as Index);
-    lo[r.normal] = k;
+    const [lo, hi]: [Index, Index] = [
+      [k, k, k],
+      [k, k, k],
+    ];
+    const taken = ([0, 1, 2] as const).flatMap((a): [number, number][] => {
+      if (a === r.normal) return [];
+      [lo[a], hi[a]] = nodesWithin(g, a, r.min[a], r.max[a]);
+      const x = g.grid.lines[a];
+      const plane = g.mirrors?.[a]?.at;
+      const ends: [number, number] = [(x[lo[a] - 1] + x[lo[a]]) / 2, (x[hi[a]] + x[hi[a] + 1]) / 2];
+      // Over a plane of symmetry it goes on as its image; what lies behind one was taken as its image.
+      if (plane !== undefined && lo[a] === g.grid.outerCells[2 * a]) ends[0] = 2 * plane - ends[1];
+      return [r.turned?.[a] && plane !== undefined ? [2 * plane - ends[1], 2 * plane - ends[0]] : ends];
+    });
     const read = planAmpere(g, r.normal, lo, hi);
     const factor = r.sign * (r.images ?? 1);
     return (reading): Told => ({
       normal: r.normal,
       at: recordedAt(r, g, k),
+      taken,
       current: reading.numbers.map((f) => read(reading, f).map((x) => factor * x) as Complex),
     });
   },
@@ -150,10 +196,12 @@ export const current = defineRecorder<Rectangle, Told>()({
   },
   table: {
     title: 'Current through rectangles',
-    about: 'peak',
+    about: 'peak; through the rectangle whose sides are told, which lie between the lines of the grid',
     file: 'current',
     heads: ['rectangle'],
-    rows: (x) => [{ heads: [rectangleText(x)], texts: x.current.map(milliamperes), columns: complexColumns(x.name, 'A', x.current) }],
+    rows: (x) => [
+      { heads: [`${rectangleText(x)}${takenText(x)}`], texts: x.current.map(milliamperes), columns: complexColumns(x.name, 'A', x.current) },
+    ],
   },
   card: 'table',
 });
