@@ -66,7 +66,7 @@ function patch(fed: 'lumped' | 'guided'): GridScene {
     recordAt: [5.83e9],
     accuracy: 'normal',
     // What is left of the resonance would tilt the balance of power by a percent.
-    details: { stopAt: 1e-7 },
+    details: { stopAt: 2e-6 },
   });
   return halved(scene, 1, 0);
 }

@@ -21,6 +21,12 @@ export interface Annex {
 /** Whether a port's guide goes on in cells of its own. */
 export const hasAnnex = (g: SceneGuide): boolean => g.inhomogeneous === true && g.ends === true;
 
+/**
+ * Whether what rings has nowhere to go but out of guides, so that a run goes on until their waves have settled; a model that ends at its ports radiates, and its energy
+ * need not go further down than beside lumped ports, in whose place they stand.
+ */
+export const leavesByGuides = (guides: readonly SceneGuide[]): boolean => guides.some((g) => !hasAnnex(g));
+
 /** Scene and grid of a port's annex; its plane has the same nodes as in the model. */
 export function annexScene(scene: GridScene, grid: Grid, guide: SceneGuide, g: GuidePlane): { scene: GridScene; grid: Grid; plane: GuidePlane } {
   const { normal, into, u, v, plane } = g;

@@ -7,6 +7,7 @@ import { patternCost } from '../../radiation/index.ts';
 import { farFieldOf, type GridScene, numbersOf } from '../../scene/index.ts';
 import { fewestPasses, gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
 import type { Machine, Plan } from '../solver.ts';
+import { leavesByGuides } from './annex.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
 import { narrow } from './narrow.ts';
@@ -103,7 +104,7 @@ function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEsti
   const maxSteps = stepLimit(scene, dt);
   const steps = Math.min(
     maxSteps,
-    Math.ceil((pulse.length + ringing[scene.guides.length || !scene.boundaries.includes('open') ? 'guided' : 'open'] / pulse.centre) / dt),
+    Math.ceil((pulse.length + ringing[leavesByGuides(scene.guides) || !scene.boundaries.includes('open') ? 'guided' : 'open'] / pulse.centre) / dt),
   );
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
   const excitations = scene.source

@@ -2,6 +2,7 @@ import { steppingDefaults } from '../../methods/index.ts';
 import { type Pulse, pulseAt, pulseFor } from '../../numerics/pulse.ts';
 import { bandFrequencies, type GridScene } from '../../scene/index.ts';
 import type { Progress, SolveOptions } from '../solver.ts';
+import { leavesByGuides } from './annex.ts';
 import { stepLimit } from './check.ts';
 import type { Discrete } from './discrete.ts';
 import { forecast } from './march.ts';
@@ -42,7 +43,7 @@ export function steppingOf(scene: GridScene, { dt }: Discrete, observed: boolean
     perPeriod: Math.max(8, Math.round((observed ? 1.37 : 1) / (pulse.centre * dt))),
     every: Math.max(1, Math.floor(1 / (samplesPerPeriod * pulse.highest * dt))),
     // Between guided ports energy has nowhere to go but out of them: what rings on is in S, so less of it may be left.
-    stopAt: scene.details.stopAt ?? (scene.guides.length ? steppingDefaults.stopAtGuided : steppingDefaults.stopAt),
+    stopAt: scene.details.stopAt ?? (leavesByGuides(scene.guides) ? steppingDefaults.stopAtGuided : steppingDefaults.stopAt),
   };
 }
 
