@@ -48,3 +48,12 @@ test('the grid follows strips that run across no axis with the cells of the accu
 test('a strip along an axis has its cells as before, whatever its width', () => {
   for (const w of [0.05e-3, 0.3e-3, 3e-3]) expect([told(dipole(0, w)), found(dipole(0, w), 'grid.followed')]).toEqual([[], []]);
 });
+
+test('a port of no width is told of where passes make the grid finer', () => {
+  const bare = dipole(0, 1e-3);
+  expect(found(bare, 'port.no-width')).toEqual([]);
+  const [warning] = found({ ...bare, accuracy: 'adaptive' }, 'port.no-width');
+  expect(warning).toMatchObject({ severity: 'warning', place: { part: 'ports', name: 'feed', chip: 'width' } });
+  const wide = bare.ports.map((p) => ({ ...p, min: [p.min[0], -0.5e-3, 0], max: [p.max[0], 0.5e-3, 0] })) as GridScene['ports'];
+  expect(found({ ...bare, ports: wide, accuracy: 'adaptive' }, 'port.no-width')).toEqual([]);
+});

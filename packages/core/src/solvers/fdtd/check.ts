@@ -152,7 +152,7 @@ export function planScene(scene: GridScene, machine: Machine): Plan<Grid, TimeEs
         ),
       ],
     };
-  problems.push(...betweenWalls(scene), ...wideBand(scene));
+  problems.push(...betweenWalls(scene), ...filaments(scene), ...wideBand(scene));
   let grid: Grid;
   try {
     grid = buildGrid(scene);
@@ -241,6 +241,24 @@ function betweenWalls({ ports, boundaries, min, max }: GridScene): Problem[] {
     ];
   });
 }
+
+/** Lumped ports of no width on grids that get finer from pass to pass: a filament is as thin as the cells, so its inductance grows with each. */
+const filaments = ({ ports, accuracy }: GridScene): Problem[] =>
+  accuracy === 'adaptive'
+    ? ports.flatMap((p) =>
+        !p.load && p.max[p.across] - p.min[p.across] <= 0
+          ? [
+              problem(
+                'warning',
+                'port.no-width',
+                { part: 'ports', name: p.name, chip: 'width' },
+                `${p.name} has no width: it is as thin as the cells, so its inductance grows with each pass, which may keep them from settling.`,
+                'Give it the width of the strip that it feeds, or of its wire.',
+              ),
+            ]
+          : [],
+      )
+    : [];
 
 const tooLarge = (message: string): Problem =>
   problem(
