@@ -7,6 +7,7 @@ import { patternCost } from '../../radiation/index.ts';
 import { farFieldOf, type GridScene, numbersOf } from '../../scene/index.ts';
 import { fewestPasses, gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
 import type { Machine, Plan } from '../solver.ts';
+import { patchQuality } from './patchQuality.ts';
 import { leavesByGuides } from './annex.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
@@ -28,6 +29,16 @@ const longSeconds = 6 * 3600;
  * walls until their waves have settled or left (67 to 164, mostly what creeps at the cutoff).
  */
 const ringing = { open: 13, guided: 105 };
+
+/** Part of the periods in which a patch alone would ring by its radiation that those of the demos do, which lose power in metal and board and through their port. */
+const patchRings = 0.6;
+
+/** Periods of the band's centre for which a scene rings after its pulse, about. */
+function ringingPeriods({ guides, boundaries, bodies, band, details }: GridScene): number {
+  if (leavesByGuides(guides) || !boundaries.includes('open')) return ringing.guided;
+  const q = patchQuality(bodies, c0 / ((band.from + band.to) / 2));
+  return Math.max(ringing.open, (patchRings * q * Math.log(1 / (details.stopAt ?? steppingDefaults.stopAt))) / (2 * Math.PI));
+}
 
 /** What the reference line of a port whose gap is taken out costs, modes and all, in excitations of the model: from the mast line. */
 const referenceCost = 4;
@@ -102,10 +113,7 @@ function estimateScene(scene: GridScene, grid: Grid, machine: Machine): TimeEsti
   const dt = timeStep(grid, scene);
   const pulse = pulseFor(scene.band.from, scene.band.to);
   const maxSteps = stepLimit(scene, dt);
-  const steps = Math.min(
-    maxSteps,
-    Math.ceil((pulse.length + ringing[leavesByGuides(scene.guides) || !scene.boundaries.includes('open') ? 'guided' : 'open'] / pulse.centre) / dt),
-  );
+  const steps = Math.min(maxSteps, Math.ceil((pulse.length + ringingPeriods(scene) / pulse.centre) / dt));
   const excited = (name: string): boolean => !scene.excite || scene.excite.includes(name);
   const excitations = scene.source
     ? 1
