@@ -68,7 +68,9 @@ function patch(fed: 'lumped' | 'guided'): GridScene {
     // What is left of the resonance would tilt the balance of power by a percent.
     details: { stopAt: 2e-6 },
   });
-  return halved(scene, 1, 0);
+  // Of the lumped port too the half above the plane is computed.
+  const ports = scene.ports.map((p): GridScene['ports'][number] => ({ ...p, min: [p.min[0], 0, p.min[2]], halved: [false, true, false] }));
+  return halved({ ...scene, ports }, 1, 0);
 }
 
 /** Directivities, dB, up to an angle from the zenith, and the gain, dB. */
