@@ -76,7 +76,9 @@ export async function excite(
     };
     const spectraAt = (at: Float64Array): ChannelSpectra => new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt);
     const faded = (at: Float64Array): ChannelSpectra => spectraAt(at).takeFaded(simulation, series);
-    const settled = leavesByGuides(scene.guides) ? new SteadyStateDetector(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3)) : null;
+    const settled = leavesByGuides(scene.guides)
+      ? new SteadyStateDetector(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3))
+      : null;
     const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
     const began = options.host.now();
     const went = await runSteps(simulation, {
