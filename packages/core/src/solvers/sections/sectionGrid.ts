@@ -66,6 +66,10 @@ function sheetLines(bodies: readonly Body[], a: Axis, from: number, to: number):
     .filter((x, k, all) => k === 0 || x - all[k - 1] > least);
 }
 
+/** How much finer than elsewhere cells are that strips of no thickness, gaps between them and layers under them ask for. */
+const besideStrips = 3;
+const isStrip = (b: Body): boolean => isSheet(b) && b.material.kind === 'conductor';
+
 /** The grid of a section, with cells so many `times` smaller than it asks for. */
 export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1): SectionGrid {
   const finer = times * (s.finer ?? 1);
@@ -105,7 +109,13 @@ export function sectionGrid(bodies: readonly Body[], s: SceneSection, times = 1)
     });
     ({ lines, unsnapped } = buildGrid(
       { ...slice, ...walled, boxes, band: { to: s.frequency } },
-      { finer, cellsPerWavelength: s.grid.perWavelength * finer, limits: [], alongAxes: true },
+      // The field at the edges of strips converges slowly, and cells beside them cost little in a plane.
+      {
+        finer: finer * (slice.bodies.some(isStrip) ? besideStrips : 1),
+        cellsPerWavelength: s.grid.perWavelength * finer,
+        limits: [],
+        alongAxes: true,
+      },
     ));
   }
   const open = (a: Axis, side: 0 | 1): boolean => s.edges[2 * s.axes.indexOf(a) + side] === 'open';
