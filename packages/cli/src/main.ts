@@ -71,7 +71,7 @@ function readOptions(values: unknown): Options {
 const sectionsAlone = async (file: string, problems: Problem[]): Promise<boolean> =>
   problems.length > 0 && problems.every((p) => p.code === 'port.none') && !!readProject(await readFile(file, 'utf8')).project?.sections.length;
 
-const estimateText = (e: Estimate): string => `${costText(e)}; about ${Math.ceil(e.seconds)} s here`;
+const estimateText = (e: Estimate): string => `${costText(e)}; about ${Math.ceil(e.seconds)} s here${e.passes ? ` for ${e.passes} passes` : ''}`;
 
 async function solve({ project, scene, solver }: Loaded, file: string, options: Options): Promise<number> {
   if (!options.out) throw new UsageError('solve needs --out DIR.');

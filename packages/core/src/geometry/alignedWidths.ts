@@ -1,7 +1,7 @@
 import type { Axis } from '../numerics/axis.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { type Body, inPlane, isSheet } from './body.ts';
-import { aligned, conducts, edgesOfSheet, measured, moved, type Sample, spread, tapers, type Width } from './widths.ts';
+import { aligned, conducts, edgesOfSheet, measured, moved, type Sample, tapers, trianglesOf, type Width } from './widths.ts';
 
 /** A width along an axis. */
 export interface AlignedWidth extends Width {
@@ -20,19 +20,15 @@ const axisOf = (v: Point3): number => v.findIndex((c) => Math.abs(c) > aligned);
 /** Places on the flat faces of a solid that stand across an axis. */
 function facesAcrossAxes(body: Body): Sample[] {
   if (isSheet(body)) return [];
-  const { positions: p, triangles, min, max } = body;
+  const { triangles, min, max } = body;
   const sample = (at: Point3, axis: number): Sample => ({ body, at, across: unit(axis), beside: unit((axis + 1) % 3), half: 0 });
   if (!triangles.length) {
     const middle = min.map((m, a) => (m + max[a]) / 2) as Point3;
     return [0, 1, 2].flatMap((a) => [min, max].map((end) => sample(middle.map((m, b) => (a === b ? end[a] : m)) as Point3, a)));
   }
-  return spread(Array.from({ length: triangles.length / 3 }, (_, t) => t)).flatMap((t): Sample[] => {
-    const [a, b, c] = [0, 1, 2].map((k) => [0, 1, 2].map((i) => p[3 * triangles[3 * t + k] + i]));
-    const [e, f] = [b, c].map((q) => q.map((x, i) => x - a[i]));
-    const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
-    const size = Math.hypot(...n);
-    const axis = size > 0 ? axisOf(n.map((x) => x / size) as Point3) : -1;
-    return axis < 0 ? [] : onTriangle.map(([u, v]) => sample(a.map((x, i) => x + u * e[i] + v * f[i]) as Point3, axis));
+  return trianglesOf(body).flatMap(({ corner, edges: [e, f], across }): Sample[] => {
+    const axis = axisOf(across);
+    return axis < 0 ? [] : onTriangle.map(([u, v]) => sample(corner.map((x, i) => x + u * e[i] + v * f[i]) as Point3, axis));
   });
 }
 

@@ -44,7 +44,7 @@ const slanted = (v: Point3): boolean => v.every((c) => Math.abs(c) <= aligned);
 /** A point moved along a direction. */
 export const moved = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]];
 /** Some of very many, at even distances among them. */
-export const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
+const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
 
 /** Places on the edges of a sheet: those across no axis, or all the others. */
 export function edgesOfSheet(body: Body, acrossNone: boolean): Sample[] {
@@ -76,21 +76,24 @@ export function edgesOfSheet(body: Body, acrossNone: boolean): Sample[] {
   });
 }
 
+/** Some of the triangles that a body is drawn by: a corner, the two edges from it, and the unit vector across. Those without an area are left out. */
+export function trianglesOf({ positions: p, triangles }: Body): { corner: Point3; edges: [Point3, Point3]; across: Point3 }[] {
+  return spread(Array.from({ length: triangles.length / 3 }, (_, t) => t)).flatMap((t) => {
+    const [a, b, c] = [0, 1, 2].map((k) => [0, 1, 2].map((i) => p[3 * triangles[3 * t + k] + i]) as Point3);
+    const [e, f] = [b, c].map((q) => q.map((x, i) => x - a[i]) as Point3);
+    const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
+    const size = Math.hypot(...n);
+    return size > 0 ? [{ corner: a, edges: [e, f] as [Point3, Point3], across: n.map((x) => x / size) as Point3 }] : [];
+  });
+}
+
 /** Places on the slanted parts of a solid's surface. */
 function facesOfSolid(body: Body): Sample[] {
   if (!body.curved || isSheet(body)) return [];
-  const { positions: p, triangles } = body;
-  const corner = (n: number): Point3 => [p[3 * n], p[3 * n + 1], p[3 * n + 2]];
-  const all = Array.from({ length: triangles.length / 3 }, (_, t) => t);
-  return spread(all).flatMap((t): Sample[] => {
-    const [a, b, c] = [0, 1, 2].map((k) => corner(triangles[3 * t + k]));
-    const [e, f] = [0, 1].map((k) => [0, 1, 2].map((i) => (k ? c : b)[i] - a[i]));
-    const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
-    const [size, long] = [Math.hypot(...n), Math.hypot(...e)];
-    if (!(size > 0)) return [];
-    const across = n.map((x) => x / size) as Point3;
+  return trianglesOf(body).flatMap(({ corner, edges: [e, f], across }): Sample[] => {
+    const long = Math.hypot(...e);
     return slanted(across)
-      ? [{ body, at: [0, 1, 2].map((i) => (a[i] + b[i] + c[i]) / 3) as Point3, across, beside: e.map((x) => x / long) as Point3, half: 0 }]
+      ? [{ body, at: corner.map((x, i) => x + (e[i] + f[i]) / 3) as Point3, across, beside: e.map((x) => x / long) as Point3, half: 0 }]
       : [];
   });
 }

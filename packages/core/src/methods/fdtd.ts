@@ -13,8 +13,6 @@ export interface TimeEstimate extends CommonEstimate {
   steps: number;
   maxSteps: number;
   cellsPerWavelength: number;
-  /** Of adaptive accuracy: how many passes the seconds are for, of which these are the first one's cells and steps. */
-  passes?: number;
   /** Seconds of the parts that make up all of them. */
   parts: { steps: number; fields: number; gaps: number };
 }

@@ -43,6 +43,8 @@ export interface CommonEstimate {
   excitations: number;
   /** Expected wall seconds on the machine. */
   seconds: number;
+  /** Of adaptive accuracy: how many passes the seconds are for, while all else is that of the first; absent: for the first alone. */
+  passes?: number;
 }
 
 /** What every method tells of a run after it. */

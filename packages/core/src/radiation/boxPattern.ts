@@ -35,6 +35,8 @@ export const harmonicsOf = (radius: number): number => 2 * Math.ceil(termsOf(rad
  */
 interface Folded {
   face: FaceSamples;
+  /** What its integrals add to. */
+  current: ReturnType<typeof currentOf>;
   nodes: [Float64Array, Float64Array];
   data: Float64Array;
 }
@@ -54,7 +56,7 @@ function folded(face: FaceSamples, { centre, half }: Box, nodes: readonly Float6
   });
   const [na, nb] = [nodes[face.axes[0]], nodes[face.axes[1]]];
   const rows = face.coordinates[1].length;
-  return { face, nodes: [na, nb], data: ofColumns(mb, nb.length, ofRows(ma, na.length, face, rows), rows, na.length) };
+  return { face, current: currentOf(face), nodes: [na, nb], data: ofColumns(mb, nb.length, ofRows(ma, na.length, face, rows), rows, na.length) };
 }
 
 /** Each row of samples drawn together: [row][n] of re and im of the even part, then of the odd one. */
@@ -152,7 +154,7 @@ export function patternOnBox(faces: readonly FaceSamples[], box: Box, k: number,
       all.forEach((f, i) => {
         if (rings[i]) acrossRing(rings[i], cosines[f.face.axes[0]], sines[f.face.axes[0]], sums);
         else acrossFace(f, cosines, sines, sums);
-        addTo(f.face.magnetic ? n : l, f.face, sums, k * s[f.face.normal] * (f.face.at - box.centre[f.face.normal]));
+        addTo(f.face.magnetic ? n : l, f, sums, k * s[f.face.normal] * (f.face.at - box.centre[f.face.normal]));
       });
       for (let o = 0; o < octants; o++) {
         const row = o & 4 ? steps - t : t;
@@ -230,8 +232,7 @@ function acrossFace({ data, nodes: [na, nb] }: Folded, cosines: Float64Array[], 
 }
 
 /** Adds a face's integral, put together from its parts, to a radiation vector of all eight directions; `phase` is that of the face's place for the first. */
-function addTo(into: Float64Array, face: FaceSamples, sums: Float64Array, phase: number): void {
-  const { axis, sign } = currentOf(face);
+function addTo(into: Float64Array, { face, current: { axis, sign } }: Folded, sums: Float64Array, phase: number): void {
   const [a, b] = face.axes;
   const [c, s] = [Math.cos(phase), Math.sin(phase)];
   const bit = (o: number, x: Axis): number => (o & (1 << x) ? -1 : 1);

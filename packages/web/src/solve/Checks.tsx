@@ -75,7 +75,12 @@ export function Checks() {
       {view.estimate && machine && (
         <p className="cost">
           {costText(view.estimate)}. <b>About {duration(view.estimate.seconds)}</b> on this machine’s {machine.threads} threads
-          {accuracy === 'adaptive' ? ' for the first pass; each further one takes two to four times as long' : ''}.
+          {accuracy !== 'adaptive'
+            ? ''
+            : view.estimate.passes
+              ? ` for ${view.estimate.passes} passes`
+              : ' for the first pass; each further one takes two to four times as long'}
+          .
         </p>
       )}
       <div className="row" style={{ padding: '2px 14px 8px' }}>

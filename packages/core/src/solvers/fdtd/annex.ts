@@ -57,7 +57,7 @@ export function annexScene(scene: GridScene, grid: Grid, guide: SceneGuide, g: G
     });
     [min[a], max[a]] = [grid.lines[a][g.lo[n]], grid.lines[a][g.hi[n]]];
   });
-  const own: SceneGuide = { ...guide, ends: undefined, min: guide.min, max: guide.max };
+  const own: SceneGuide = { ...guide, ends: undefined };
   return {
     scene: {
       ...scene,
