@@ -57,6 +57,16 @@ export const words = [
   ['CUT_COUNT', 'faces cut by curved metal'],
   ['CUTS', 'table cutFace'],
   ['CUT_LINKS', 'table cutLink'],
+  ['SPLIT_E_COUNT', 'edges, and parts of edges, beside sheets across no axis'],
+  ['SPLIT_E', 'table splitSample'],
+  ['SPLIT_H_COUNT', 'the same of faces'],
+  ['SPLIT_H', 'table splitSample'],
+  ['SPLIT_SUM_E_COUNT', 'samples of the grid that stand for the parts of an edge'],
+  ['SPLIT_SUM_E', 'table splitSum'],
+  ['SPLIT_SUM_H_COUNT', 'the same of faces'],
+  ['SPLIT_SUM_H', 'table splitSum'],
+  ['SPLIT_JUMP_COUNT', 'jumps of H at lossy sheets across no axis'],
+  ['SPLIT_JUMP', 'table splitJump'],
   ['MIX_COUNT', 'edges at curved dielectric surfaces'],
   ['MIX', 'table mixedEdge'],
   ['MIX_LINKS', 'table mixLink'],
@@ -101,9 +111,9 @@ export const tables = {
     ],
   },
   portEdge: {
-    about: 'an edge of a lumped port: E is driven by H stepping back along one axis, less the other H along the other',
-    fields: [['field', 'u32'], ['value', 'u32'], ['p', 'u32'], ['backP', 'u32'], ['q', 'u32'], ['backQ', 'u32'], ['ca', 'f32'], ['driveP', 'f32'], ['driveQ', 'f32'], ['weight', 'f32'], ['push', 'f32']], // prettier-ignore
-    size: 48,
+    about: 'an edge of a lumped port: E is driven by H on either side along one axis, less the other H along the other',
+    fields: [['field', 'u32'], ['value', 'u32'], ['p', 'u32'], ['backP', 'u32'], ['q', 'u32'], ['backQ', 'u32'], ['ca', 'f32'], ['driveP', 'f32'], ['driveBackP', 'f32'], ['driveQ', 'f32'], ['driveBackQ', 'f32'], ['weight', 'f32'], ['push', 'f32']], // prettier-ignore
+    size: 56,
   },
   portSource: { about: 'where the new value of a port’s edge goes', fields: [['field', 'u32'], ['value', 'u32']] }, // prettier-ignore
   region: {
@@ -131,6 +141,13 @@ export const tables = {
   annexLink: { about: 'a sample that is copied', fields: [['from', 'u32'], ['to', 'u32']] }, // prettier-ignore
   cutFace: { about: 'a face cut by curved metal, or a lender', fields: [['field', 'u32'], ['before', 'f32'], ['change', 'f32'], ['own', 'f32'], ['first', 'i32'], ['end', 'i32']] }, // prettier-ignore
   cutLink: { about: 'of a cut face to another', fields: [['face', 'i32'], ['factor', 'f32']] }, // prettier-ignore
+  splitSample: {
+    about: 'a sample beside a sheet across no axis: two derivatives, each a sum of links and what the layers remember of it',
+    fields: [['field', 'u32'], ['keep', 'f32'], ['first', 'u32'], ['middle', 'u32'], ['end', 'u32'], ['factorA', 'f32'], ['fadeA', 'f32'], ['feedA', 'f32'], ['memoryA', 'f32'], ['factorB', 'f32'], ['fadeB', 'f32'], ['feedB', 'f32'], ['memoryB', 'f32']], // prettier-ignore
+  },
+  splitLink: { about: 'a sample and its weight', fields: [['from', 'u32'], ['weight', 'f32']] },
+  splitSum: { about: 'a sample that is the sum of links', fields: [['field', 'u32'], ['first', 'u32'], ['end', 'u32']] },
+  splitJump: { about: 'the jump of H between two samples, and the share that the first has in its changes', fields: [['field', 'u32'], ['one', 'u32'], ['other', 'u32'], ['share', 'f32']] }, // prettier-ignore
   mixedEdge: {
     about: 'an edge at a curved dielectric surface; the last three are of a medium with memory, else 0',
     fields: [['field', 'u32'], ['p', 'u32'], ['backP', 'u32'], ['q', 'u32'], ['backQ', 'u32'], ['less', 'f32', 'ca - 1'], ['driveP', 'f32'], ['driveQ', 'f32'], ['change', 'f32'], ['share', 'f32'], ['first', 'i32'], ['end', 'i32'], ['kind', 'u32'], ['states', 'u32'], ['next', 'u32']], // prettier-ignore

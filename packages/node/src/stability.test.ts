@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { Point2, Point3 } from '@jadebell/core/document';
 import type { Body, Exact } from '@jadebell/core/geometry';
 import { type Affine, compose, invert, rotation, translation } from '@jadebell/core/numerics';
-import { discretise, Simulation, isMetal } from '@jadebell/core/solvers/fdtd/parts';
+import { type Discrete, discretise, isMetal, Simulation, solveScene, steady } from '@jadebell/core/solvers/fdtd/parts';
 import { filament, plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
 import { nodeHost } from './index.ts';
 
@@ -48,6 +48,8 @@ async function noise(bodies: Body[], next: () => number, steps: number, across: 
     boundaries: Array<'electric'>(6).fill('electric'),
   });
   const discrete = discretise(scene, grid);
+  // A port that a sheet across no axis crosses is refused before a run.
+  if (discrete.cuts?.splits && discrete.problems.some((p) => p.code === 'port.shorted')) return [1, 1];
   const simulation = await Simulation.create(
     {
       discrete,
@@ -78,8 +80,8 @@ test('no curved or slanted body, cut or crossed in whatever way, makes the schem
   }
 });
 
-/** Sheets of odd outlines on one or two planes, some of copper, which overlap or touch; now and then a rod through them. */
-function plates(next: () => number, across: Point3): Body[] {
+/** Sheets of odd outlines on one or two planes or, if asked, at any angle, some of copper, which overlap, touch or cross; now and then a rod through them. */
+function plates(next: () => number, across: Point3, tilted = false): Body[] {
   const sheet = (n: number): Body => {
     const normal = Math.floor(next() * 3) as 0 | 1 | 2;
     const offset = (side * Math.floor(across[normal] * (0.3 + 0.4 * next()))) / across[normal];
@@ -92,8 +94,17 @@ function plates(next: () => number, across: Point3): Body[] {
       return [side * u + r * Math.cos(a), side * w + r * Math.sin(a)];
     });
     const material = { name: 'm', kind: 'conductor' as const, ...(next() < 0.5 ? { conductivity: 10 ** (4 + 4 * next()) } : {}) };
+    // About the sheet's own middle, where others are near.
+    const middle = translation([side / 2, side / 2, offset]);
+    const frame = (): Affine =>
+      compose(middle, compose(rotation([next() - 0.5, next() - 0.5, next() - 0.5], 6 * next()), translation([-side / 2, -side / 2, 0])));
     return {
-      ...plainBody(`sheet ${n}`, n, material, { form: 'sheet', normal, offset, loops: [loop] }),
+      ...plainBody(
+        `sheet ${n}`,
+        n,
+        material,
+        tilted && next() < 0.8 ? { form: 'tilted sheet', frame: frame(), loops: [loop] } : { form: 'sheet', normal, offset, loops: [loop] },
+      ),
       conductor: { perfect: false, thickness: 1e-5, sides: 2 },
     };
   };
@@ -109,4 +120,36 @@ test('no sheet across no axis does, of perfect metal or lossy, whatever its outl
     const [before, after] = await noise(plates(next, across), next, 3000, across);
     expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });
   }
+});
+
+test('nor does a sheet at any angle, alone, joined with others or with solids', async () => {
+  const next = numbers(20261202);
+  for (let n = 0; n < 20; n++) {
+    const across = [14, 9 + Math.floor(10 * next()), 6 + Math.floor(16 * next())] as Point3;
+    const [before, after] = await noise(plates(next, across, true), next, 3000, across);
+    expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });
+  }
+});
+
+test('where the step is too long all the same, the run is made again with a shorter one, and tells', async () => {
+  // Of some eight hundred outlines the one that grew.
+  const loop: Point2[] = [[12.262, 2.6032], [11.237, 5.689], [10.551, 7.188], [10.868, 10.215], [8.2358, 9.4294], [5.5586, 10.32], [6.1957, 7.0724], [5.7255, 5.7891], [6.6386, 4.7777], [6.537, 0.49496], [9.0939, 3.1136]].map(([u, w]) => [u * 1e-3, w * 1e-3]); // prettier-ignore
+  const across: Point3 = [14, 12, 19];
+  const grid = uniformGrid([0, 0, 0], [side, side, side], across, 0);
+  const from = [0.5, 0.5, 0.5].map((f, a) => grid.lines[a][Math.round(f * across[a])]) as Point3;
+  const scene = plainScene({
+    bodies: [plainBody('star', 0, { name: 'm', kind: 'conductor' }, { form: 'sheet', normal: 0, offset: (4 * side) / 14, loops: [loop] })], // prettier-ignore
+    ports: [filament('probe', from, 0, side / 14, 4e3)],
+    min: [0, 0, 0],
+    max: [side, side, side],
+    band: { from: 5e9, to: 10e9, points: 5 },
+    boundaries: Array<'electric'>(6).fill('electric'),
+  });
+  // The probe hangs in the air.
+  const withStep = (dt?: number): Discrete => ({ ...discretise(scene, grid, undefined, dt), problems: [], withStep });
+  const discrete = withStep();
+  const { meta, arrays } = await steady(solveScene)(scene, discrete, { host: await nodeHost(1) });
+  expect(meta.evidence.shortened).toBe(0.85);
+  expect(meta.evidence.timeStep).toBeCloseTo(0.85 * discrete.dt, 18);
+  expect(Array.from(arrays.s.data).every((x) => Math.abs(x) < 1.01)).toBe(true);
 });

@@ -1,11 +1,11 @@
 import type { MaterialEntry, Point3, SheetRecipe } from '@jadebell/core/document';
-import { type Body, type Exact, exactBounds, liftPoint } from '@jadebell/core/geometry';
+import { type Body, type Exact, exactBounds, liftPoint, type TiltedSheet } from '@jadebell/core/geometry';
 import type { Grid } from '@jadebell/core/grid';
 import type { Mirrors, GridScene, ScenePort } from '@jadebell/core/scene';
-import type { Axis } from '@jadebell/core/numerics';
+import { apply, type Axis } from '@jadebell/core/numerics';
 
 /** A body without a drawing mesh, for scenes made by hand. */
-export function plainBody(name: string, order: number, material: MaterialEntry, shape: Exact | SheetRecipe): Body {
+export function plainBody(name: string, order: number, material: MaterialEntry, shape: Exact | SheetRecipe | TiltedSheet): Body {
   const empty = {
     positions: new Float32Array(),
     triangles: new Uint32Array(),
@@ -16,7 +16,12 @@ export function plainBody(name: string, order: number, material: MaterialEntry, 
     volume: 0,
     area: 0,
   };
-  const points = shape.form === 'sheet' ? shape.loops.flat().map((p) => liftPoint(shape.normal, shape.offset, p)) : null;
+  const points =
+    shape.form === 'sheet'
+      ? shape.loops.flat().map((p) => liftPoint(shape.normal, shape.offset, p))
+      : shape.form === 'tilted sheet'
+        ? shape.loops.flat().map((p) => apply(shape.frame, [p[0], p[1], 0]))
+        : null;
   const pick = (f: (...v: number[]) => number): Point3 => [0, 1, 2].map((a) => points!.reduce((m, p) => f(m, p[a]), points![0][a])) as Point3;
   const { min, max } = points ? { min: pick(Math.min), max: pick(Math.max) } : exactBounds(shape as Exact);
   const curved = shape.form !== 'sheet' && shape.form !== 'box';

@@ -10,6 +10,7 @@ import { mirrorEnds, mirrorPlane } from './mirror';
 import { portals } from './portal';
 import { probes } from './probe';
 import { f32At, i32At, word } from './inline';
+import { splitJumps, splitSamples, splitShares, splitSums } from './split';
 import * as L from './layout';
 import { psiBlock, psiRow, rowAcross, rowFlat, rowMagnetic } from './update';
 
@@ -187,12 +188,12 @@ function updatePorts(cfg: usize, n: i32): void {
     const series = <usize>load<u32>(port, L.PORT_VOLTAGES) + ((<usize>n) << 3);
     let free: f64 = 0;
     for (let e = edges; e < end; e += L.PORT_EDGE_SIZE) {
-      const pa = <usize>load<u32>(e, L.PORT_EDGE_P),
-        qa = <usize>load<u32>(e, L.PORT_EDGE_Q);
       const value =
         load<f32>(e, L.PORT_EDGE_CA) * load<f32>(<usize>load<u32>(e, L.PORT_EDGE_FIELD)) +
-        load<f32>(e, L.PORT_EDGE_DRIVE_P) * (load<f32>(pa) - load<f32>(pa - <usize>load<u32>(e, L.PORT_EDGE_BACK_P))) -
-        load<f32>(e, L.PORT_EDGE_DRIVE_Q) * (load<f32>(qa) - load<f32>(qa - <usize>load<u32>(e, L.PORT_EDGE_BACK_Q)));
+        (load<f32>(e, L.PORT_EDGE_DRIVE_P) * load<f32>(<usize>load<u32>(e, L.PORT_EDGE_P)) +
+          load<f32>(e, L.PORT_EDGE_DRIVE_BACK_P) * load<f32>(<usize>load<u32>(e, L.PORT_EDGE_BACK_P))) +
+        (load<f32>(e, L.PORT_EDGE_DRIVE_Q) * load<f32>(<usize>load<u32>(e, L.PORT_EDGE_Q)) +
+          load<f32>(e, L.PORT_EDGE_DRIVE_BACK_Q) * load<f32>(<usize>load<u32>(e, L.PORT_EDGE_BACK_Q)));
       store<f32>(<usize>load<u32>(e, L.PORT_EDGE_VALUE), value);
       free += <f64>value * <f64>load<f32>(e, L.PORT_EDGE_WEIGHT);
     }
@@ -305,6 +306,13 @@ function step(cfg: usize, thread: i32, threads: i32, n: i32): f64 {
     mixShares(word(cfg, L.P_MIX), word(cfg, L.P_MIX_LINKS), firstMixed, endMixed);
   }
   if (cuts) cutSave(word(cfg, L.P_CUTS), firstCut, endCut);
+  const splits = <i32>word(cfg, L.P_SPLIT_E_COUNT);
+  if (splits) {
+    splitSamples(word(cfg, L.P_SPLIT_E), (thread * splits) / threads, ((thread + 1) * splits) / threads);
+    barrier(gate, threads);
+    const sums = <i32>word(cfg, L.P_SPLIT_SUM_E_COUNT);
+    splitSums(word(cfg, L.P_SPLIT_SUM_E), (thread * sums) / threads, ((thread + 1) * sums) / threads);
+  }
   if (thread == 0) {
     updatePorts(cfg, n);
     guides(word(cfg, L.P_GUIDES), <i32>word(cfg, L.P_GUIDE_COUNT), n);
@@ -322,14 +330,31 @@ function step(cfg: usize, thread: i32, threads: i32, n: i32): f64 {
   barrier(gate, threads);
   magneticPlane(cfg, k1 - 1, n);
   barrier(gate, threads);
+  if (splits) {
+    const faces = <i32>word(cfg, L.P_SPLIT_H_COUNT);
+    splitSamples(word(cfg, L.P_SPLIT_H), (thread * faces) / threads, ((thread + 1) * faces) / threads);
+    barrier(gate, threads);
+  }
   if (cuts) {
     cutChanges(word(cfg, L.P_CUTS), firstCut, endCut);
     barrier(gate, threads);
     cutMixed(word(cfg, L.P_CUTS), word(cfg, L.P_CUT_LINKS), firstCut, endCut);
     barrier(gate, threads);
+    const jumps = <i32>word(cfg, L.P_SPLIT_JUMP_COUNT);
+    if (jumps) {
+      if (thread == 0) splitJumps(word(cfg, L.P_SPLIT_JUMP), jumps);
+      barrier(gate, threads);
+    }
     const last = thread + 1 == threads ? allBranches : cutBranches + ((allBranches - cutBranches) / threads) * (thread + 1);
     branches(word(cfg, L.P_FACES), cutBranches + ((allBranches - cutBranches) / threads) * thread, last, word(cfg, L.P_BRANCH));
     barrier(gate, threads);
+    if (splits) {
+      if (jumps && thread == 0) splitShares(word(cfg, L.P_SPLIT_JUMP), jumps);
+      if (jumps) barrier(gate, threads);
+      const sums = <i32>word(cfg, L.P_SPLIT_SUM_H_COUNT);
+      splitSums(word(cfg, L.P_SPLIT_SUM_H), (thread * sums) / threads, ((thread + 1) * sums) / threads);
+      barrier(gate, threads);
+    }
   }
   if (word(cfg, L.P_MIRROR)) {
     if (cuts) {

@@ -54,29 +54,39 @@ export const P_GUIDE_COUNT: i32 = 70;
 export const P_CUT_COUNT: i32 = 71; // faces cut by curved metal
 export const P_CUTS: i32 = 72; // table cutFace
 export const P_CUT_LINKS: i32 = 73; // table cutLink
-export const P_MIX_COUNT: i32 = 74; // edges at curved dielectric surfaces
-export const P_MIX: i32 = 75; // table mixedEdge
-export const P_MIX_LINKS: i32 = 76; // table mixLink
-export const P_MIX_START: i32 = 77; // i32[NZ+1][NY+1] and the end: first of them in each row
-export const P_WAVE_STEPS: i32 = 78; // steps in which a source from without adds to the fields, 0 = none
-export const P_WAVE_TONES: i32 = 79;
-export const P_WAVE_E: i32 = 80; // table injectedRow of E by plane
-export const P_WAVE_E_START: i32 = 81; // i32[NZ+1]: first of each plane
-export const P_WAVE_E_TURN: i32 = 82; // turns f32 [step][tone][re, im]
-export const P_WAVE_H: i32 = 83; // the same of H
-export const P_WAVE_H_START: i32 = 84;
-export const P_WAVE_H_TURN: i32 = 85;
-export const P_PORTALS: i32 = 86; // u32 addresses of tables portal: guided ports before absorbing layers
-export const P_PORTAL_COUNT: i32 = 87;
-export const P_MEMORY_START: i32 = 88; // i32[NZ+1][NY+1] and the end: first run of media with memory in each row; 0 = there is none
-export const P_MEMORY: i32 = 89; // table memoryRun
-export const P_PROBES: i32 = 90; // table probe: samples kept at every step
-export const P_PROBE_COUNT: i32 = 91;
-export const P_MIRROR: i32 = 92; // table side: what stands behind magnetic and periodic walls; 0 = there are none
-export const P_ANNEXES: i32 = 93; // table annex: guides that go on behind a port in cells of their own
-export const P_ANNEX_COUNT: i32 = 94;
-export const P_BUSY: i32 = 95; // f64 of each thread: milliseconds of the sweep in the last call, without waiting
-export const P_WORDS: i32 = 96;
+export const P_SPLIT_E_COUNT: i32 = 74; // edges, and parts of edges, beside sheets across no axis
+export const P_SPLIT_E: i32 = 75; // table splitSample
+export const P_SPLIT_H_COUNT: i32 = 76; // the same of faces
+export const P_SPLIT_H: i32 = 77; // table splitSample
+export const P_SPLIT_SUM_E_COUNT: i32 = 78; // samples of the grid that stand for the parts of an edge
+export const P_SPLIT_SUM_E: i32 = 79; // table splitSum
+export const P_SPLIT_SUM_H_COUNT: i32 = 80; // the same of faces
+export const P_SPLIT_SUM_H: i32 = 81; // table splitSum
+export const P_SPLIT_JUMP_COUNT: i32 = 82; // jumps of H at lossy sheets across no axis
+export const P_SPLIT_JUMP: i32 = 83; // table splitJump
+export const P_MIX_COUNT: i32 = 84; // edges at curved dielectric surfaces
+export const P_MIX: i32 = 85; // table mixedEdge
+export const P_MIX_LINKS: i32 = 86; // table mixLink
+export const P_MIX_START: i32 = 87; // i32[NZ+1][NY+1] and the end: first of them in each row
+export const P_WAVE_STEPS: i32 = 88; // steps in which a source from without adds to the fields, 0 = none
+export const P_WAVE_TONES: i32 = 89;
+export const P_WAVE_E: i32 = 90; // table injectedRow of E by plane
+export const P_WAVE_E_START: i32 = 91; // i32[NZ+1]: first of each plane
+export const P_WAVE_E_TURN: i32 = 92; // turns f32 [step][tone][re, im]
+export const P_WAVE_H: i32 = 93; // the same of H
+export const P_WAVE_H_START: i32 = 94;
+export const P_WAVE_H_TURN: i32 = 95;
+export const P_PORTALS: i32 = 96; // u32 addresses of tables portal: guided ports before absorbing layers
+export const P_PORTAL_COUNT: i32 = 97;
+export const P_MEMORY_START: i32 = 98; // i32[NZ+1][NY+1] and the end: first run of media with memory in each row; 0 = there is none
+export const P_MEMORY: i32 = 99; // table memoryRun
+export const P_PROBES: i32 = 100; // table probe: samples kept at every step
+export const P_PROBE_COUNT: i32 = 101;
+export const P_MIRROR: i32 = 102; // table side: what stands behind magnetic and periodic walls; 0 = there are none
+export const P_ANNEXES: i32 = 103; // table annex: guides that go on behind a port in cells of their own
+export const P_ANNEX_COUNT: i32 = 104;
+export const P_BUSY: i32 = 105; // f64 of each thread: milliseconds of the sweep in the last call, without waiting
+export const P_WORDS: i32 = 106;
 
 /** A lumped port. */
 export const PORT_EDGES: usize = 0;
@@ -93,7 +103,7 @@ export const PORT_HELD_A: usize = 64; // what it remembers
 export const PORT_HELD_B: usize = 72;
 export const PORT_SIZE: usize = 80;
 
-/** An edge of a lumped port: E is driven by H stepping back along one axis, less the other H along the other. */
+/** An edge of a lumped port: E is driven by H on either side along one axis, less the other H along the other. */
 export const PORT_EDGE_FIELD: usize = 0;
 export const PORT_EDGE_VALUE: usize = 4;
 export const PORT_EDGE_P: usize = 8;
@@ -102,10 +112,12 @@ export const PORT_EDGE_Q: usize = 16;
 export const PORT_EDGE_BACK_Q: usize = 20;
 export const PORT_EDGE_CA: usize = 24;
 export const PORT_EDGE_DRIVE_P: usize = 28;
-export const PORT_EDGE_DRIVE_Q: usize = 32;
-export const PORT_EDGE_WEIGHT: usize = 36;
-export const PORT_EDGE_PUSH: usize = 40;
-export const PORT_EDGE_SIZE: usize = 48;
+export const PORT_EDGE_DRIVE_BACK_P: usize = 32;
+export const PORT_EDGE_DRIVE_Q: usize = 36;
+export const PORT_EDGE_DRIVE_BACK_Q: usize = 40;
+export const PORT_EDGE_WEIGHT: usize = 44;
+export const PORT_EDGE_PUSH: usize = 48;
+export const PORT_EDGE_SIZE: usize = 56;
 
 /** Where the new value of a port’s edge goes. */
 export const PORT_SOURCE_FIELD: usize = 0;
@@ -210,6 +222,40 @@ export const CUT_FACE_SIZE: usize = 24;
 export const CUT_LINK_FACE: usize = 0;
 export const CUT_LINK_FACTOR: usize = 4;
 export const CUT_LINK_SIZE: usize = 8;
+
+/** A sample beside a sheet across no axis: two derivatives, each a sum of links and what the layers remember of it. */
+export const SPLIT_SAMPLE_FIELD: usize = 0;
+export const SPLIT_SAMPLE_KEEP: usize = 4;
+export const SPLIT_SAMPLE_FIRST: usize = 8;
+export const SPLIT_SAMPLE_MIDDLE: usize = 12;
+export const SPLIT_SAMPLE_END: usize = 16;
+export const SPLIT_SAMPLE_FACTOR_A: usize = 20;
+export const SPLIT_SAMPLE_FADE_A: usize = 24;
+export const SPLIT_SAMPLE_FEED_A: usize = 28;
+export const SPLIT_SAMPLE_MEMORY_A: usize = 32;
+export const SPLIT_SAMPLE_FACTOR_B: usize = 36;
+export const SPLIT_SAMPLE_FADE_B: usize = 40;
+export const SPLIT_SAMPLE_FEED_B: usize = 44;
+export const SPLIT_SAMPLE_MEMORY_B: usize = 48;
+export const SPLIT_SAMPLE_SIZE: usize = 52;
+
+/** A sample and its weight. */
+export const SPLIT_LINK_FROM: usize = 0;
+export const SPLIT_LINK_WEIGHT: usize = 4;
+export const SPLIT_LINK_SIZE: usize = 8;
+
+/** A sample that is the sum of links. */
+export const SPLIT_SUM_FIELD: usize = 0;
+export const SPLIT_SUM_FIRST: usize = 4;
+export const SPLIT_SUM_END: usize = 8;
+export const SPLIT_SUM_SIZE: usize = 12;
+
+/** The jump of H between two samples, and the share that the first has in its changes. */
+export const SPLIT_JUMP_FIELD: usize = 0;
+export const SPLIT_JUMP_ONE: usize = 4;
+export const SPLIT_JUMP_OTHER: usize = 8;
+export const SPLIT_JUMP_SHARE: usize = 12;
+export const SPLIT_JUMP_SIZE: usize = 16;
 
 /** An edge at a curved dielectric surface; the last three are of a medium with memory, else 0. */
 export const MIXED_EDGE_FIELD: usize = 0;
@@ -362,9 +408,11 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, PORT_EDGE_BACK_Q), 40);
     store<f64>(out, <f64>load<f32>(at, PORT_EDGE_CA), 48);
     store<f64>(out, <f64>load<f32>(at, PORT_EDGE_DRIVE_P), 56);
-    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_DRIVE_Q), 64);
-    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_WEIGHT), 72);
-    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_PUSH), 80);
+    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_DRIVE_BACK_P), 64);
+    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_DRIVE_Q), 72);
+    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_DRIVE_BACK_Q), 80);
+    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_WEIGHT), 88);
+    store<f64>(out, <f64>load<f32>(at, PORT_EDGE_PUSH), 96);
     return PORT_EDGE_SIZE;
   }
   if (table === 2) {
@@ -472,6 +520,40 @@ export function echo(table: i32, at: usize, out: usize): usize {
     return CUT_LINK_SIZE;
   }
   if (table === 15) {
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SAMPLE_FIELD), 0);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_KEEP), 8);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SAMPLE_FIRST), 16);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SAMPLE_MIDDLE), 24);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SAMPLE_END), 32);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_FACTOR_A), 40);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_FADE_A), 48);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_FEED_A), 56);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_MEMORY_A), 64);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_FACTOR_B), 72);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_FADE_B), 80);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_FEED_B), 88);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_SAMPLE_MEMORY_B), 96);
+    return SPLIT_SAMPLE_SIZE;
+  }
+  if (table === 16) {
+    store<f64>(out, <f64>load<u32>(at, SPLIT_LINK_FROM), 0);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_LINK_WEIGHT), 8);
+    return SPLIT_LINK_SIZE;
+  }
+  if (table === 17) {
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SUM_FIELD), 0);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SUM_FIRST), 8);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_SUM_END), 16);
+    return SPLIT_SUM_SIZE;
+  }
+  if (table === 18) {
+    store<f64>(out, <f64>load<u32>(at, SPLIT_JUMP_FIELD), 0);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_JUMP_ONE), 8);
+    store<f64>(out, <f64>load<u32>(at, SPLIT_JUMP_OTHER), 16);
+    store<f64>(out, <f64>load<f32>(at, SPLIT_JUMP_SHARE), 24);
+    return SPLIT_JUMP_SIZE;
+  }
+  if (table === 19) {
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_FIELD), 0);
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_P), 8);
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_BACK_P), 16);
@@ -489,12 +571,12 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, MIXED_EDGE_NEXT), 112);
     return MIXED_EDGE_SIZE;
   }
-  if (table === 16) {
+  if (table === 20) {
     store<f64>(out, <f64>load<i32>(at, MIX_LINK_EDGE), 0);
     store<f64>(out, <f64>load<f32>(at, MIX_LINK_FACTOR), 8);
     return MIX_LINK_SIZE;
   }
-  if (table === 17) {
+  if (table === 21) {
     store<f64>(out, <f64>load<u32>(at, INJECTED_ROW_FIRST), 0);
     store<f64>(out, <f64>load<u32>(at, INJECTED_ROW_STRIDE), 8);
     store<f64>(out, <f64>load<i32>(at, INJECTED_ROW_COUNT), 16);
@@ -503,19 +585,19 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, INJECTED_ROW_TO_IM), 40);
     return INJECTED_ROW_SIZE;
   }
-  if (table === 18) {
+  if (table === 22) {
     store<f64>(out, <f64>load<u32>(at, MEMORY_RUN_FIELD), 0);
     store<f64>(out, <f64>load<u32>(at, MEMORY_RUN_KIND), 8);
     store<f64>(out, <f64>load<i32>(at, MEMORY_RUN_COUNT), 16);
     store<f64>(out, <f64>load<u32>(at, MEMORY_RUN_STATES), 24);
     return MEMORY_RUN_SIZE;
   }
-  if (table === 19) {
+  if (table === 23) {
     store<f64>(out, <f64>load<i32>(at, MEMORY_CLASS_REALS), 0);
     store<f64>(out, <f64>load<i32>(at, MEMORY_CLASS_PAIRS), 8);
     return MEMORY_CLASS_SIZE;
   }
-  if (table === 20) {
+  if (table === 24) {
     store<f64>(out, <f64>load<u32>(at, PROBE_A), 0);
     store<f64>(out, <f64>load<u32>(at, PROBE_B), 8);
     store<f64>(out, <f64>load<f32>(at, PROBE_WA), 16);
@@ -523,13 +605,13 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<u32>(at, PROBE_SERIES), 32);
     return PROBE_SIZE;
   }
-  if (table === 21) {
+  if (table === 25) {
     store<f64>(out, <f64>load<i32>(at, SIDE_TO), 0);
     store<f64>(out, <f64>load<i32>(at, SIDE_FROM), 8);
     store<f64>(out, <f64>load<f32>(at, SIDE_SIGN), 16);
     return SIDE_SIZE;
   }
-  if (table === 22) {
+  if (table === 26) {
     store<f64>(out, <f64>load<f64>(at, WIRE_FILL_K), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_FILL_VECTOR), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_FILL_SCALAR), 16);
@@ -552,7 +634,7 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<i32>(at, WIRE_FILL_HALF), 152);
     return WIRE_FILL_SIZE;
   }
-  if (table === 23) {
+  if (table === 27) {
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_X), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_Y), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_Z), 16);
@@ -563,7 +645,7 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<f64>(at, WIRE_SEGMENT_RADIUS), 56);
     return WIRE_SEGMENT_SIZE;
   }
-  if (table === 24) {
+  if (table === 28) {
     store<f64>(out, <f64>load<i32>(at, WIRE_NEAR_SOURCE), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_RHO2), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T00), 16);
@@ -572,18 +654,18 @@ export function echo(table: i32, at: usize, out: usize): usize {
     store<f64>(out, <f64>load<f64>(at, WIRE_NEAR_T11), 40);
     return WIRE_NEAR_SIZE;
   }
-  if (table === 25) {
+  if (table === 29) {
     store<f64>(out, <f64>load<i32>(at, WIRE_HALF_SEGMENT), 0);
     store<f64>(out, <f64>load<i32>(at, WIRE_HALF_END), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_HALF_SIGN), 16);
     return WIRE_HALF_SIZE;
   }
-  if (table === 26) {
+  if (table === 30) {
     store<f64>(out, <f64>load<i32>(at, WIRE_END_BASIS), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_END_SIGN), 8);
     return WIRE_END_SIZE;
   }
-  if (table === 27) {
+  if (table === 31) {
     store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V00), 0);
     store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V00_IM), 8);
     store<f64>(out, <f64>load<f64>(at, WIRE_SUMS_V01), 16);

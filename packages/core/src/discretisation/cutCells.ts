@@ -23,7 +23,7 @@ function cutters({ bodies }: Filled): Body[] {
 export const cutCourant = 0.9;
 
 /** Least free area of a face over its longest free side, both as parts of the whole; stable with that Courant number. */
-const leastArea = 0.35;
+export const leastArea = 0.35;
 
 /** Walls that lean further than this stand along a face and have next to no field through it. */
 const mostTilt = 5;
@@ -58,6 +58,8 @@ export class CutCells {
     private readonly scene: Filled,
     private readonly grid: Grid,
     private readonly media: Media,
+    /** Faces of which others decide. */
+    private readonly taken: (n: Axis, at: readonly number[]) => boolean = () => false,
   ) {
     ({ lo: this.lo, size: this.size } = nodesAround(cutters(scene), scene, grid));
     const nodes = this.size[0] * this.size[1] * this.size[2];
@@ -80,6 +82,7 @@ export class CutCells {
       grid,
       free: (c, i, j, k) => this.free(c, i, j, k),
       inside: (at) => this.inside(at),
+      apart: taken,
     });
     // Lenders are known by now.
     this.number = numbersOf(this.faces);
@@ -127,6 +130,9 @@ export class CutCells {
     const known = this.number.get(faceName(n, at));
     return known === undefined || !(this.faces.wall[known] > 0) ? null : { length: this.faces.wall[known], mark: this.faces.metal[known] };
   }
+
+  /** Whether a node lies in metal. */
+  holds = (at: readonly number[]): boolean => this.inside(at) && this.node[this.at(at[0], at[1], at[2])] > 0;
 
   /** Metal mark of an edge inside the range that has no free part. */
   metal(c: Axis, i: number, j: number, k: number): number {
@@ -294,7 +300,7 @@ export class CutCells {
     const wall: number[] = [];
     this.eachFace((n, corners, sides, at) => {
       const marks = corners.map((c) => this.node[c]);
-      if (sides.every((p) => p === 0)) return;
+      if (sides.every((p) => p === 0) || this.taken(n, at)) return;
       const [u, v] = [(n + 1) % 3, (n + 2) % 3];
       const [lu, lv] = [u, v].map((a) => this.grid.lines[a][at[a] + 1] - this.grid.lines[a][at[a]]);
       const parts = sides.map((p) => p / whole);

@@ -2,9 +2,12 @@ import type { Filled, FilledOverBand } from '../geometry/index.ts';
 import type { Grid } from '../grid/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { cutCourant, CutCells, cutsCells } from './cutCells.ts';
-import { type CutFaces, enlargeFaces } from './enlarge.ts';
+import { type CutFaces, enlargeFaces, faceName, numbersOf } from './enlarge.ts';
 import type { Media } from './media.ts';
+import type { EdgeRows } from './rows.ts';
 import { cutsSheets, SheetCuts } from './sheetCuts.ts';
+import { facesOfSplits } from './split/splitFaces.ts';
+import { freeInRows, Splits, splitsCells } from './split/splits.ts';
 
 /**
  * How much larger than in a uniform grid the square of the highest frequency may be at a face beside a sheet; the Courant number leaves room for that. What is
@@ -15,15 +18,17 @@ const mostOfStep = 2.5;
 const sheetCourant = 0.77;
 
 /** Part of the largest step of whole cells that metal leaves which cuts edges and faces of a grid: solids that are curved or slanted, sheets that end across no axis. */
-export const courantOfCuts = (scene: Filled): number => Math.min(cutsCells(scene) ? cutCourant : 1, cutsSheets(scene) ? sheetCourant : 1);
+export const courantOfCuts = (scene: Filled): number =>
+  Math.min(cutsCells(scene) || splitsCells(scene) ? cutCourant : 1, cutsSheets(scene) ? sheetCourant : 1);
 
-/** What of a grid's edges and faces is free of metal: beside curved and slanted solids, and beside outlines of sheets that run across no axis. */
+/** What of a grid's edges and faces is free of metal: beside curved and slanted solids, beside outlines of sheets that run across no axis, and on either side of sheets across none. */
 export class Cuts {
-  readonly faces: CutFaces;
+  faces: CutFaces;
 
   constructor(
     readonly solids: CutCells | null,
     readonly sheets: SheetCuts | null,
+    readonly splits: Splits | null,
     private readonly grid: Grid,
   ) {
     if (solids && sheets) sheets.yieldTo((n, at) => solids.cuts(n, at));
@@ -33,9 +38,28 @@ export class Cuts {
 
   /** Those of a scene; null where nothing cuts. */
   static of(scene: FilledOverBand & { boundaries?: readonly string[] }, grid: Grid, media: Media): Cuts | null {
-    const solids = cutsCells(scene) ? new CutCells(scene, grid, media) : null;
+    const splits = splitsCells(scene) ? new Splits(scene, grid, media) : null;
+    const solids = cutsCells(scene) ? new CutCells(scene, grid, media, (n, at) => splits?.meets(n, at) ?? false) : null;
     const sheets = cutsSheets(scene) ? new SheetCuts(scene, grid, media) : null;
-    return solids || sheets ? new Cuts(solids, sheets, grid) : null;
+    return solids || sheets || splits ? new Cuts(solids, sheets, splits, grid) : null;
+  }
+
+  /** Splits edges and faces, once rows of the grid tell what else lies on them. */
+  split(rows: readonly EdgeRows[]): void {
+    const { splits, solids, sheets, grid } = this;
+    if (!splits) return;
+    splits.split(
+      freeInRows(
+        (c, j, k) => rows[c].at(c, j, k),
+        grid,
+        (at) => solids?.holds(at) ?? false,
+      ),
+    );
+    const known = numbersOf(this.faces);
+    this.faces = joined(
+      this.faces,
+      facesOfSplits(splits, grid, (n, at) => known.has(faceName(n, at)) || (sheets?.knows(n, at) ?? false)),
+    );
   }
 
   /** Part by which an edge counts; 0 in metal. */
@@ -64,14 +88,16 @@ export class Cuts {
     const { solids, sheets, grid } = this;
     const all = sheets?.faces ?? { field: [], index: [], area: [], tension: [] };
     const at = (n: number): number[] => all.index.slice(3 * n, 3 * n + 3);
-    const own = Array.from(all.field, (_, n) => n).filter((n) => !solids?.cuts((all.field[n] - 3) as Axis, at(n)));
+    const own = Array.from(all.field, (_, n) => n).filter(
+      (n) => !solids?.cuts((all.field[n] - 3) as Axis, at(n)) && !this.splits?.meets((all.field[n] - 3) as Axis, at(n)),
+    );
     const cut = { field: own.map((n) => all.field[n]), index: own.flatMap(at), area: own.map((n) => all.area[n]), metal: own.map(() => 0), wall: own.map(() => 0) }; // prettier-ignore
     const wanted = own.map((n) => this.meanSide((all.field[n] - 3) as Axis, at(n)) / mostOfStep);
     return enlargeFaces(cut, wanted, {
       grid,
       tension: own.map((n) => all.tension[n]),
       free: (c, i, j, k) => this.free(c, i, j, k),
-      apart: (n, p) => solids?.cuts(n, p) ?? false,
+      apart: (n, p) => (solids?.cuts(n, p) ?? false) || (this.splits?.meets(n, p) ?? false),
       inside: (p) => p.every((x, a) => x >= 0 && x < grid.lines[a].length),
     });
   }

@@ -5,6 +5,7 @@ import type { Filled, FilledOverBand } from '../geometry/index.ts';
 import { fitImmittance, type Immittance, type Metal, sheetAdmittance, surfaceImpedance } from './immittance.ts';
 import { pulseFor } from '../numerics/pulse.ts';
 import type { Axis } from '../numerics/axis.ts';
+import { type Complex, div } from '../numerics/complex.ts';
 
 /** A metal with its losses, as one line has it. Class 0 is the perfect conductor. */
 export interface MetalClass {
@@ -12,7 +13,7 @@ export interface MetalClass {
   metal: Metal;
   /** Axis across which a sheet stands; null for a solid. */
   normal: Axis | null;
-  /** Of solids: surface impedance, 'series'. Of sheets: admittance per square, 'parallel'. */
+  /** Of solids: surface impedance, 'series'. Of sheets: admittance per square, 'parallel'; its inverse, 'series', of those across no axis. */
   fit: Immittance;
 }
 
@@ -38,8 +39,12 @@ function metalClass(body: Body, { from, to }: FilledOverBand['band'], metals: (M
   const known = metals.findIndex((m) => m?.line === line && m.normal === normal);
   if (known > 0) return known;
   const { sides } = conductor;
-  const fit =
-    normal !== null
+  // A sheet across no axis has the jump of H as its current, against which it sets a voltage.
+  const tilted = body.shape.form === 'tilted sheet';
+  const over = (f: number): Complex => div([1, 0], sheetAdmittance(metal, sides, f));
+  const fit = tilted
+    ? fitImmittance('series', over, from, to)
+    : normal !== null
       ? fitImmittance('parallel', (f) => sheetAdmittance(metal, sides, f), from, to)
       : fitImmittance('series', (f) => surfaceImpedance(metal, f), from, to);
   return metals.push({ line, metal, normal, fit }) - 1;

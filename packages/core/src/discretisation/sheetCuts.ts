@@ -119,6 +119,9 @@ export class SheetCuts {
     return known === undefined ? 1 : this.faces.area[known];
   }
 
+  /** Whether a face is one of those that do not count as they are. */
+  knows = (n: Axis, at: readonly number[]): boolean => this.numbers.has(faceName(n, at));
+
   /** Makes edges whole that would count for more beside faces that solids cut, which are none of this object's business. */
   yieldTo(cut: (n: Axis, at: readonly number[]) => boolean): void {
     for (const [name, { part }] of this.rows) {

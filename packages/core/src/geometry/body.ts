@@ -1,6 +1,6 @@
 import type { ConductorChoice, MaterialEntry } from '../entries/index.ts';
 import { inPlane, type Point2, type Point3, type SheetRecipe } from '../shapes/index.ts';
-import { apply, invert } from '../numerics/affine.ts';
+import { type Affine, apply, invert } from '../numerics/affine.ts';
 import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
 import { alignedAxis, axisFrame, type Item, originOf, type WireAxis } from './item.ts';
 import type { Surface } from './surface.ts';
@@ -8,9 +8,11 @@ import type { Axis } from '../numerics/axis.ts';
 
 export { inPlane };
 
-/** A sheet that stands across no axis; solvers on a Cartesian grid cannot take it. */
+/** A sheet that stands across no axis: outlines in the xy plane of a frame. Metres. */
 export interface TiltedSheet {
   form: 'tilted sheet';
+  frame: Affine;
+  loops: Point2[][];
 }
 
 /** A body of the model in SI, from one ledger line. */
@@ -63,12 +65,19 @@ export function insideSheet(loops: readonly Point2[][], [u, w]: Point2, toleranc
   return false;
 }
 
+/** Whether a point lies on a sheet across no axis, its outline counted in. */
+function onTilted({ frame, loops }: TiltedSheet, p: Point3, tolerance: number): boolean {
+  const [u, v, w] = apply(invert(frame), p);
+  return Math.abs(w) <= tolerance && insideSheet(loops, [u, v], tolerance);
+}
+
 /** Whether a point is in or on a body within `tolerance` metres. */
 export function touches(shape: Body['shape'], p: Point3, tolerance: number): boolean {
   if (shape.form === 'sheet') {
     const [u, w] = inPlane[shape.normal];
     return Math.abs(p[shape.normal] - shape.offset) <= tolerance && insideSheet(shape.loops, [p[u], p[w]], tolerance);
   }
+  if (shape.form === 'tilted sheet') return onTilted(shape, p, tolerance);
   for (const dy of [-tolerance, tolerance])
     for (const dz of [-tolerance, tolerance]) {
       const spans = rowSpans(shape, p[1] + dy, p[2] + dz);
@@ -155,7 +164,7 @@ export function measuresOf(item: Item, surface: Surface): Measures {
 function measure(item: Item, surface: Surface): Measures {
   if (item.sheet) {
     const sheet = alignedSheet(item.sheet);
-    if (!sheet) return { shape: { form: 'tilted sheet' }, ...boundsOf(surface.positions), planes: [[], [], []], curved: true };
+    if (!sheet) return { shape: { form: 'tilted sheet', ...item.sheet }, ...boundsOf(surface.positions), planes: [[], [], []], curved: true };
     const { normal, offset, loops } = sheet;
     const planes: Body['planes'] = [[], [], []];
     planes[normal] = [offset];

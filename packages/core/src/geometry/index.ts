@@ -1,5 +1,5 @@
 export * from './body.ts';
-export { either, exactBounds, insideLoops, loopCrossings, spansAlong, without, type Exact } from './exact.ts';
+export { either, exactBounds, flatSpans, insideLoops, loopCrossings, spansAlong, without, type Exact } from './exact.ts';
 export { fillOf, Filling } from './fill.ts';
 export type { Filled, FilledOverBand } from './filled.ts';
 export type { Fold } from './fold.ts';
@@ -9,6 +9,7 @@ export * from './kernel.ts';
 export * from './model.ts';
 export * from './outlinesOfModel.ts';
 export * from './picture.ts';
+export { crossedIn } from './tilted.ts';
 export type { Face, Surface } from './surface.ts';
 export { alignedWidths } from './alignedWidths.ts';
 export { slantedWidths, type Width } from './widths.ts';

@@ -1,6 +1,7 @@
 import type { Point2, Point3 } from '../shapes/index.ts';
 import { type Body, inPlane, isSheet, liftPoint } from './body.ts';
 import { either, type Exact, flatSpans, insideLoops, spansAlong } from './exact.ts';
+import { apply, applyLinear, invert } from '../numerics/affine.ts';
 
 /** How wide metal, or the space between metal, is at a place of an edge or a surface. */
 export interface Width {
@@ -38,7 +39,7 @@ const mostTaper = 0.3;
 /** Of a width, how far beside a place it is measured again. */
 const nextTo = 0.05;
 
-/** Whether a body is metal that has local widths. */
+/** Whether a body is metal that has widths along axes. */
 export const conducts = (b: Body): boolean => b.material.kind === 'conductor' && b.shape.form !== 'tilted sheet';
 const slanted = (v: Point3): boolean => v.every((c) => Math.abs(c) <= aligned);
 /** A point moved along a direction. */
@@ -46,16 +47,22 @@ export const moved = (p: Point3, d: Point3, t: number): Point3 => [p[0] + t * d[
 /** Some of very many, at even distances among them. */
 const spread = <T>(all: T[]): T[] => (all.length <= mostOfBody ? all : all.filter((_, i) => (i * mostOfBody) % all.length < mostOfBody));
 
+/** A sheet's outlines, and the way from its plane to space, of directions and of points. */
+function planeOf({ shape }: Body): { loops: readonly Point2[][]; turned(v: Point2): Point3; lifted(p: Point2): Point3 } | null {
+  if (shape.form === 'tilted sheet') {
+    const { frame, loops } = shape;
+    return { loops, turned: ([u, w]) => applyLinear(frame, [u, w, 0]), lifted: ([u, w]) => apply(frame, [u, w, 0]) };
+  }
+  if (shape.form !== 'sheet') return null;
+  const { normal, offset, loops } = shape;
+  return { loops, turned: (v) => liftPoint(normal, 0, v), lifted: (p) => liftPoint(normal, offset, p) };
+}
+
 /** Places on the edges of a sheet: those across no axis, or all the others. */
 export function edgesOfSheet(body: Body, acrossNone: boolean): Sample[] {
-  if (body.shape.form !== 'sheet') return [];
-  const { normal, offset, loops } = body.shape;
-  const turned = ([u, w]: Point2): Point3 => {
-    const v: Point3 = [0, 0, 0];
-    v[inPlane[normal][0]] = u;
-    v[inPlane[normal][1]] = w;
-    return v;
-  };
+  const plane = planeOf(body);
+  if (!plane) return [];
+  const { loops, turned, lifted } = plane;
   const edges = loops.flatMap((loop) => loop.map((a, i) => [a, loop[(i + 1) % loop.length]] as const));
   const lengthOf = ([a, b]: readonly [Point2, Point2]): number => Math.hypot(b[0] - a[0], b[1] - a[1]);
   // Of very many edges places stand at even distances along all of them, each for its share.
@@ -69,10 +76,11 @@ export function edgesOfSheet(body: Body, acrossNone: boolean): Sample[] {
     for (; apart && next < length; next += apart) here.push(next / length);
     next -= apart ? length : 0;
     const across = turned([dw / length, -du / length]);
-    if (!(length > 0) || slanted(across) !== acrossNone) return [];
+    // Where the sheet stands across no axis its edges count as such too.
+    if (!(length > 0) || (slanted(across) || body.shape.form === 'tilted sheet') !== acrossNone) return [];
     const beside = turned([du / length, dw / length]);
     const half = apart ? apart / 2 : length / 6;
-    return here.map((t) => ({ body, at: liftPoint(normal, offset, [a[0] + t * du, a[1] + t * dw]), across, beside, half }));
+    return here.map((t) => ({ body, at: lifted([a[0] + t * du, a[1] + t * dw]), across, beside, half }));
   });
 }
 
@@ -118,7 +126,13 @@ function metalAlong(metal: readonly Body[], p: Point3, d: Point3): number[] {
   let spans: number[] = [];
   for (const b of metal) {
     if (misses(b, p, d)) continue;
-    if (b.shape.form === 'sheet') {
+    if (b.shape.form === 'tilted sheet') {
+      const inverse = invert(b.shape.frame);
+      const [[u, v, w], [du, dv, dw]] = [apply(inverse, p), applyLinear(inverse, d)];
+      if (Math.abs(dw) > 1e-9) {
+        if (insideLoops(b.shape.loops, [u - (w / dw) * du, v - (w / dw) * dv])) spans = either(spans, [-w / dw, -w / dw]);
+      } else if (Math.abs(w) <= 1e-9 * Math.max(1, ...p.map(Math.abs))) spans = either(spans, flatSpans(b.shape.loops, [u, v], [du, dv]));
+    } else if (b.shape.form === 'sheet') {
       const { normal, offset, loops } = b.shape;
       const [u, w] = inPlane[normal];
       const slack = 1e-9 * Math.max(1, Math.abs(offset));
@@ -166,7 +180,7 @@ export function tapers(widthAt: (p: Point3) => number | undefined, at: Point3, b
 }
 
 function widthsOf(bodies: readonly Body[]): Width[] {
-  const metal = bodies.filter(conducts);
+  const metal = bodies.filter((b) => b.material.kind === 'conductor');
   return metal.flatMap((body) => {
     const size = Math.max(...[0, 1, 2].map((a) => body.max[a] - body.min[a]));
     const slack = 1e-5 * size;

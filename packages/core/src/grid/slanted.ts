@@ -44,9 +44,12 @@ export function slantedLimits(scene: Gridded, { coarsest }: Sizes, across: numbe
     for (const { w, finest } of widths) {
       const size = finest / across;
       // Across its plane a sheet has such cells beside it too, as fields beside a strip die away within its width.
-      const normal = w.body.shape.form === 'sheet' && w.body.shape.normal === axis;
-      const [from, to] = normal ? [w.at[axis] - size, w.at[axis] + size] : stretch(w, axis);
-      if ((!normal && Math.abs(w.along[axis]) < matters) || size >= coarsest || to < scene.min[axis] || from > scene.max[axis]) continue;
+      const { shape } = w.body;
+      const normal = shape.form === 'sheet' && shape.normal === axis;
+      const [low, high] = normal ? [w.at[axis], w.at[axis]] : stretch(w, axis);
+      const beside = normal || (shape.form === 'tilted sheet' && Math.abs(shape.frame[4 * axis + 2]) > matters);
+      const [from, to] = beside ? [low - size, high + size] : [low, high];
+      if ((!beside && Math.abs(w.along[axis]) < matters) || size >= coarsest || to < scene.min[axis] || from > scene.max[axis]) continue;
       const key = Math.floor(Math.log(size) / Math.log(classes));
       const list = byClass.get(key);
       if (list) list.push([from, to]);

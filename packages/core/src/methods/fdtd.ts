@@ -32,6 +32,8 @@ export interface TimeEvidence extends CommonEvidence {
   carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
+  /** By how much the step is shorter than what metal that cuts cells was thought to leave, as fields grew with that. */
+  shortened?: number;
   /** In the steps alone; 0 where none were made, as all was there. */
   cellsPerSecond: number;
   /** Wall seconds of the parts of the run: modes of ports, steps, fields and patterns, references of gaps that were taken out. Older results lack it. */
@@ -161,7 +163,10 @@ export const fdtd = {
     ...(e.gapsKept ?? []).map(({ name, why }): [string, string] => [`gap of ${name} kept`, why]),
     ['least cells a wavelength', e.cellsPerWavelength.toFixed(1)],
     ['cells', e.cells.join(' × ')],
-    ['steps', `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps`],
+    [
+      'steps',
+      `${e.steps.toLocaleString('en')} of ${(e.timeStep * 1e12).toPrecision(3)} ps${e.shortened ? `, ${e.shortened.toPrecision(2)} of the first, with which fields grew` : ''}`,
+    ],
     ['pulse at the band’s edges', e.pulseAtEdges.map((d) => `${d.toFixed(1)} dB`).join(', ')],
     [
       'time',

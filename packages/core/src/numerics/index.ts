@@ -1,5 +1,5 @@
 // What other packages take of the numerics; the core itself imports each file by its name.
-export { type Affine, compose, invert, rotation, translation } from './affine.ts';
+export { type Affine, apply, compose, identity, invert, rotation, translation } from './affine.ts';
 export * from './axis.ts';
 export * from './complex.ts';
 export { complexEigen } from './complexEigen.ts';

@@ -1,5 +1,5 @@
 import { axes, type Point3, type Problem, problem, type Project } from '../../document/index.ts';
-import type { Body } from '../../geometry/index.ts';
+import { type Body, crossedIn } from '../../geometry/index.ts';
 import { portKind, type SceneGuide, type ScenePort } from '../../ports/index.ts';
 import type { PlacedRecorder } from '../../recorders/index.ts';
 import type { Mirrors } from '../../yee/index.ts';
@@ -104,18 +104,21 @@ const flat: Check = ({ bodies, region: { min, max } }) =>
       ]
     : [];
 
-const tilted: Check = ({ bodies }) =>
-  bodies
-    .filter((b) => b.shape.form === 'tilted sheet')
-    .map((b) =>
-      problem(
-        'error',
-        'solver.tilted-sheet',
-        { part: 'lines', name: b.line },
-        `${b.name} is a sheet that stands across none of the axes, which this solver cannot follow.`,
-        'Thicken it to a solid, or turn the model so that it stands across an axis.',
+/** Modes are solved on a grid of their own, which cannot follow a sheet that crosses it at a slant. */
+const tilted: Check = ({ bodies, guides }) =>
+  guides.flatMap((g) =>
+    bodies
+      .filter((b) => b.shape.form === 'tilted sheet' && crossedIn(b.shape, g.normal, g.min, g.max).length)
+      .map((b) =>
+        problem(
+          'error',
+          'port.tilted-sheet',
+          { part: 'ports', name: g.name },
+          `${b.name}, a sheet that stands across none of the axes, crosses the guided port ${g.name}, whose modes cannot follow it.`,
+          'Thicken the sheet to a solid, draw the port beside it, or feed it by a lumped port.',
+        ),
       ),
-    );
+  );
 
 /** A port that refers to a complex impedance needs a run of every port. */
 const reactances: Check = ({ project: { solve }, ports, guides, sources }) => {

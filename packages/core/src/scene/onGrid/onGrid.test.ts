@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { plainBody } from '@jadebell/verification/bench';
 import { type Boundary, emptyProject, type Project } from '../../document/index.ts';
+import { rotation } from '../../numerics/affine.ts';
 import type { SceneGuide, ScenePort } from '../../ports/index.ts';
 import type { PlacedRecorder } from '../../recorders/index.ts';
 import type { Mirrors } from '../../yee/index.ts';
@@ -10,6 +11,7 @@ import { boundariesOf, magneticSides, marginOf, regionAround, unpaired, wholeOf 
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const block = plainBody('block', 0, metal, { form: 'box', min: [-0.01, -0.02, 0], max: [0.01, 0.02, 0.005] });
+const slanted = plainBody('slanted', 1, metal, { form: 'tilted sheet', frame: rotation([0, 1, 0], 0.5), loops: [[[-0.01, -0.01], [0.01, -0.01], [0.01, 0.01], [-0.01, 0.01]]] }); // prettier-ignore
 const open: Boundary[] = ['open', 'open', 'open', 'open', 'open', 'open'];
 const none: Mirrors = [null, null, null];
 const guide = (more: Partial<SceneGuide> = {}): SceneGuide => ({ name: 'port1', order: 0, normal: 2, into: 1, min: [-0.01, -0.02, 0], max: [0.01, 0.02, 0], modes: 1, shift: 0, ...more }); // prettier-ignore
@@ -81,7 +83,9 @@ describe('what is looked at before a grid is made', () => {
     ['nothing that feeds', { ports: [] }, ['port.none']],
     ['nothing but a load', { ports: [{ ...port, load: { form: 'series', r: 50, l: 0, c: 0 } }] }, ['port.none']],
     ['a region of no height', { region: { ...around, max: [around.max[0], around.max[1], around.min[2]] } }, ['model.flat']],
-    ['a sheet that stands across no axis', { bodies: [{ ...block, shape: { form: 'tilted sheet' } as never }] }, ['solver.tilted-sheet']],
+    ['a sheet across no axis', { bodies: [block, slanted] }, []],
+    ['a sheet across no axis that crosses a guided port', { bodies: [block, slanted], guides: [guide()] }, ['port.tilted-sheet']],
+    ['the same beside the port', { bodies: [block, slanted], guides: [guide({ min: [-0.01, -0.02, 0.02], max: [0.01, 0.02, 0.02] })] }, []],
     ['a recorder beyond the region', { recorders: [{ kind: 'field-plane', name: 'cut', normal: 2, at: 1 }] }, ['recorder.outside']],
     ['a reactance while a port is silent', { ports: [{ ...port, reactance: 20 }, { ...port, name: 'other', order: 1 }], project: { ...sound.project, solve: { ...sound.project.solve, excite: ['feed'] } } }, ['port.reactance']], // prettier-ignore
   ])('%s', (_, more, wanted) => {

@@ -2,6 +2,7 @@ import { axes, type Place, type Point3, type Problem, problem, type Project } fr
 import { type Body, touches } from '../../geometry/index.ts';
 import type { SceneGuide, ScenePort } from '../../ports/index.ts';
 import { imageOf, type Mirror, type Mirrors } from '../../yee/index.ts';
+import { apply } from '../../numerics/affine.ts';
 import { sameMesh, sameNumber } from '../../numerics/tolerance.ts';
 
 /** Planes of symmetry as the document has them, with their place in metres. */
@@ -16,9 +17,17 @@ export function resolveSymmetry(project: Project, value: (text: string, place: P
 const looks = 7;
 const facets = 0.03;
 
+/** Whether the image of a sheet's outline lies on another body. */
+function imaged(b: Body, o: Body, m: Mirror, axis: number): boolean {
+  if (b.shape.form !== 'tilted sheet') return false;
+  const { frame, loops } = b.shape;
+  const tolerance = sameMesh * Math.max(...b.max.map((x, a) => x - b.min[a]));
+  return loops.flat().every(([u, v]) => touches(o.shape, apply(frame, [u, v, 0]).map((x, a) => (a === axis ? 2 * m.at - x : x)) as Point3, tolerance)); // prettier-ignore
+}
+
 /** Whether a body and the image of another fill the same points. */
 function alike(b: Body, o: Body, m: Mirror, axis: number): boolean {
-  if (b.shape.form === 'tilted sheet' || o.shape.form === 'tilted sheet') return true;
+  if (b.shape.form === 'tilted sheet' || o.shape.form === 'tilted sheet') return imaged(b, o, m, axis) && imaged(o, b, m, axis);
   let off = 0;
   let count = 0;
   const tolerance = sameNumber * Math.max(...b.max.map((x, a) => x - b.min[a]));

@@ -1,6 +1,7 @@
 import { eta0, mu0 } from '../../numerics/constants.ts';
 import type { Grid } from '../../grid/index.ts';
-import type { CutCells } from '../../discretisation/cutCells.ts';
+import type { Cuts } from '../../discretisation/cuts.ts';
+import { apart } from '../../discretisation/split/splits.ts';
 import type { MetalClass } from '../../discretisation/media.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
@@ -11,7 +12,7 @@ export interface Branches {
   count: number;
   /** The first so many are on faces that curved metal cuts. */
   onCuts: number;
-  /** 0..5: Ex, Ey, Ez, Hx, Hy, Hz. */
+  /** 0..5: Ex, Ey, Ez, Hx, Hy, Hz; 6: the jump of H at a sheet across no axis, whose number is the first index. */
   field: Uint8Array;
   /** Grid indices, three an entry. */
   index: Int32Array;
@@ -102,7 +103,7 @@ export class BranchBuilder {
     grid: Grid,
     private readonly dt: number,
     metals: readonly (MetalClass | null)[],
-    private readonly cuts: CutCells | null | undefined = null,
+    private readonly cuts: Cuts | null = null,
   ) {
     this.metals = metals.slice(1) as MetalClass[];
     this.needed = this.metals.length > 0;
@@ -120,8 +121,12 @@ export class BranchBuilder {
 
   /** Faces that curved metal cuts have the metal's voltage along the cut. */
   private cutFaces(): void {
-    const faces = this.cuts?.faces;
-    if (!faces) return;
+    const faces = this.cuts?.solids?.faces;
+    this.jumps();
+    if (!faces) {
+      this.onCuts = this.entries.field.length;
+      return;
+    }
     for (let f = 0; f < faces.count; f++) {
       const n = (faces.field[f] - 3) as Axis;
       const at = Array.from(faces.index.subarray(3 * f, 3 * f + 3));
@@ -132,6 +137,16 @@ export class BranchBuilder {
       this.push(3 + n, at, faces.metal[f], (this.dt * faces.wall[f]) / (mu0 * area), faces.wall[f] * this.duals[n][at[n]]);
     }
     this.onCuts = this.entries.field.length;
+  }
+
+  /** Between the two parts of a face that a lossy sheet splits it sets a voltage, which drives both of their H. */
+  private jumps(): void {
+    const splits = this.cuts?.splits;
+    for (const { normal: n, at, joints } of splits?.faces ?? []) {
+      this.cut.add(`${n} ${at.join(' ')}`);
+      for (const { length, mark, sample, drive } of joints)
+        this.push(apart, [sample, 0, 0], mark, (this.dt * length * drive) / mu0, length * this.duals[n][at[n]]);
+    }
   }
 
   /** Marks one row of edges of the plane under way. */

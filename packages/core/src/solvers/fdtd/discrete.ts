@@ -5,6 +5,7 @@ import { c0 } from '../../numerics/constants.ts';
 import type { Annex } from './annex.ts';
 import type { Branches } from './branches.ts';
 import type { Cuts } from '../../discretisation/cuts.ts';
+import type { SplitEdge } from '../../discretisation/split/splits.ts';
 import type { PortEdge } from './portEdges.ts';
 import type { MediumClass } from './dispersion.ts';
 import type { Mixing } from '../../discretisation/subpixel.ts';
@@ -22,6 +23,13 @@ export interface MediumRow {
   free: Float32Array | null;
   /** Edges that remember nothing of their medium, as a port or a lossy sheet lies on them: they have its conductivity at the band's centre. */
   level: Set<number> | null;
+}
+
+/** An edge that the sweep leaves as it is, as sheets across no axis split it or a face beside it: update coefficients of the whole edge, E = ca E + cb curl H'. */
+export interface HeldEdge {
+  edge: SplitEdge;
+  ca: number;
+  cb: number;
 }
 
 /** The discrete model: grid, time step, and update coefficients as a dictionary of rows. */
@@ -52,11 +60,14 @@ export interface Discrete {
   annexes: (Annex | null)[];
   /** Cells that curved metal cuts, if there is any. */
   cuts: Cuts | null;
+  splitEdges: HeldEdge[];
   /** Edges at curved dielectric surfaces whose changes mix. */
   mixing: Mixing | null;
   /** Losses of metal. */
   branches: Branches;
   problems: Problem[];
+  /** The same with another step, seconds. */
+  withStep(dt: number): Discrete;
 }
 
 /** Whether an edge is metal (or a wall) in the discrete model. */

@@ -10,11 +10,12 @@ import { anisotropic, collectMedia } from '../../discretisation/media.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
 import { componentRows } from '../../discretisation/componentRows.ts';
 import { SpectralRows } from './spectral.ts';
+import type { SplitEdge } from '../../discretisation/split/splits.ts';
 import { mixingOf } from '../../discretisation/subpixel.ts';
 import { guideEdges, type GuidePlane, guidePlane } from './portPlane.ts';
 import type { EdgeRow } from '../../discretisation/rows.ts';
 import { Dictionary } from './dictionary.ts';
-import { type MediumRow, type Discrete, isMetal, mediumOf, permittivityOf, key } from './discrete.ts';
+import { type HeldEdge, type MediumRow, type Discrete, isMetal, mediumOf, permittivityOf, key } from './discrete.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** Courant number used. */
@@ -94,7 +95,15 @@ class RowMaker {
   }
 
   /** Row j, k of component c, without what ports do to it; valid until the next call. `kinds` are its classes with memory. */
-  make(c: Axis, j: number, k: number, edges: EdgeRow, kinds: Uint16Array | null, over: Overlay | undefined): RowParts {
+  make(
+    c: Axis,
+    j: number,
+    k: number,
+    edges: EdgeRow,
+    kinds: Uint16Array | null,
+    over: Overlay | undefined,
+    split: readonly SplitEdge[] = [],
+  ): RowParts {
     const { row, medium, sx, dt, omega } = this;
     row.fill(0);
     medium.fill(0);
@@ -107,7 +116,7 @@ class RowMaker {
       const held = over?.held.includes(i) ?? false;
       const sheet = edges.mixed && edges.sheet[i] > 1;
       const kind = kinds?.[i] ?? 0;
-      if (kind && !sheet && !held && !over?.loads.some((l) => l.edge.index[0] === i)) {
+      if (kind && !sheet && !held && !over?.loads.some((l) => l.edge.index[0] === i) && !split.some((e) => e.at[0] === i)) {
         const { ca, cb } = this.spectral!.classes.list[kind - 1];
         row[i] = ca;
         row[sx + i] = free * cb;
@@ -124,8 +133,17 @@ class RowMaker {
     return { row, medium, level };
   }
 
+  /** Takes an edge that sheets split, or that stands beside what they split, out of the sweep; `free` is what solids leave of it. */
+  part({ row, medium }: RowParts, edge: SplitEdge, free: number): HeldEdge {
+    const i = edge.at[0];
+    if (!edge.parts.length) row[i] = row[this.sx + i] = medium[i] = 0;
+    const held = { edge, ca: row[i], cb: row[this.sx + i] / free };
+    if (held.cb > 0) [row[i], row[this.sx + i]] = [1, 0];
+    return held;
+  }
+
   /** Lays ports on a row: they update their edges themselves, the sweep leaves these as they are. Gives the ports of which an edge is shorted. */
-  lay({ row, medium }: RowParts, { loads, held, metal }: Overlay): number[] {
+  lay({ row, medium }: RowParts, { loads, held, metal }: Overlay, split: readonly SplitEdge[] = []): number[] {
     const { sx } = this;
     const hold = (i: number): void => {
       row[i] = 1;
@@ -135,7 +153,8 @@ class RowMaker {
     const shorted: number[] = [];
     for (const { port, edge } of loads) {
       const i = edge.index[0];
-      if (row[sx + i] === 0) {
+      // An edge that a sheet crosses is no way for a current.
+      if (row[sx + i] === 0 || split.some((s) => s.at[0] === i && s.parts.length !== 1)) {
         shorted.push(port);
         continue;
       }
@@ -157,8 +176,9 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
   const found = collectMedia(scene);
   const cuts = Cuts.of(scene, grid, found);
   const { rows, subpixel } = componentRows(scene, grid, cuts);
+  cuts?.split(rows);
   const spectral = SpectralRows.of(scene, grid, dt);
-  const branches = new BranchBuilder(grid, dt, found.metals, cuts?.solids);
+  const branches = new BranchBuilder(grid, dt, found.metals, cuts);
   const maker = new RowMaker(nx, sx, dt, omega, spectral, branches);
   const dictionary = new Dictionary(2 * sx);
   const rowOf = new Uint32Array(nz * 3 * (ny + 1));
@@ -169,6 +189,7 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
   const guides = scene.guides.map((g) => guidePlane(g, grid, scene.boundaries));
   const laid = overlays(scene, grid, ports, guides);
   const shorted = ports.map(() => 0);
+  const splitEdges: HeldEdge[] = [];
 
   for (let k = 0; k < nz; k++) {
     subpixel?.plane(k);
@@ -183,13 +204,15 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
         const edges = rows[c].at(c, j, k);
         const kinds = spectral?.at(edges, j, k) ?? null;
         const over = laid.get(key(c, j, k));
-        if (!edges.mixed && !over) {
+        const split = cuts?.splits?.rows.get(key(c, j, k));
+        if (!edges.mixed && !over && !split) {
           rowOf[slot] = 1;
           continue;
         }
         if (edges.mixed) branches.mark(c, j, edges.metal);
-        const parts = maker.make(c, j, k, edges, kinds, over);
-        if (over) for (const port of maker.lay(parts, over)) shorted[port]++;
+        const parts = maker.make(c, j, k, edges, kinds, over, split);
+        if (over) for (const port of maker.lay(parts, over, split)) shorted[port]++;
+        for (const edge of split ?? []) splitEdges.push(maker.part(parts, edge, (edges.mixed && edges.free?.[edge.at[0]]) || 1));
         rowOf[slot] = 2 + dictionary.add(parts.row);
         mediaOf[slot] = media.add(parts.medium);
         if (kinds) mediumRows.set(key(c, j, k), mediumRow(c, j, k, edges, kinds, parts.level));
@@ -215,9 +238,11 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
     classes: spectral?.classes.list ?? [],
     mediumRows,
     cuts,
+    splitEdges: splitEdges.filter((e) => e.cb > 0),
     mixing: null,
     branches: branches.done(),
     problems: [],
+    withStep: (step) => discretise(scene, grid, edgesOf, step),
   };
   // A body that differs along the axes keeps its staircase-free diagonal only.
   if (subpixel?.nodes.length && !anisotropic(scene)) out.mixing = mixingOf(subpixel.nodes, grid, (c, at) => clearPermittivity(out, c, at));
@@ -254,7 +279,7 @@ function clearPermittivity(d: Discrete, c: Axis, at: number[]): number {
   const medium = mediumOf(d, c, at);
   // The shares are those of a permittivity that is there at once.
   const late = medium !== null && Math.abs(medium.model.infinity - e) > 0.5 * medium.model.infinity;
-  return e > 0 && Number.isFinite(e) && !late && (d.cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
+  return e > 0 && Number.isFinite(e) && !late && !d.cuts?.splits?.edgeAt(c, at) && (d.cuts?.free(c, at[0], at[1], at[2]) ?? 1) === 1 ? e : 0;
 }
 
 /** Lumped ports that metal shorts, by the number of their shorted edges, or that do not reach it at both ends. */
@@ -295,6 +320,7 @@ function endsOnMetal(d: Discrete, scene: GridScene, p: number): boolean {
       .some((e) => {
         const node = [...e.index];
         node[axis] = end;
+        if (d.cuts?.splits?.touchesNode(node)) return true;
         return ([0, 1, 2] as const).some((c) =>
           [0, 1].some((back) =>
             isMetal(

@@ -2,7 +2,8 @@ import { problem, ProblemError } from '../../document/index.ts';
 import type { Progress, SolverHost } from '../solver.ts';
 import type { Simulation } from './simulation.ts';
 
-const unstable = problem(
+/** Told where a run gains energy by itself. */
+export const unstable = problem(
   'error',
   'solver.unstable',
   { part: 'solve' },

@@ -11,4 +11,5 @@ export { planRecording } from './recorders.ts';
 export { Simulation, type SimulationPlan } from './simulation.ts';
 export { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
 export { solveScene } from './solve.ts';
+export { steady } from './steady.ts';
 export { samplesPerPeriod } from './stepping.ts';

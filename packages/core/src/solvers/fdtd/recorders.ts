@@ -23,6 +23,7 @@ import { conductivityAt } from './dispersion.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type GuidedWave, takeOut } from './guidedWave.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf } from './images.ts';
+import { apart } from '../../discretisation/split/splits.ts';
 import { immittanceAt } from '../../discretisation/immittance.ts';
 import { dielectricsOf } from '../../discretisation/media.ts';
 import type { SoughtModes } from './rectangleModes.ts';
@@ -240,7 +241,7 @@ export function lossPower(
 /** Power lost in each line of lossy metal at one frequency, W. */
 export function metalLosses(
   plan: RecordingPlan,
-  { branches }: Discrete,
+  { branches, cuts }: Discrete,
   sums: (region: number) => RegionSums,
   frequencies: readonly number[],
   f: number,
@@ -256,7 +257,9 @@ export function metalLosses(
     let sum = 0;
     entries.forEach((e, i) => {
       const [re, im] = sumAt(s, 0, i, f);
-      const inside = plan.share(branches.field[e], branches.index.subarray(3 * e, 3 * e + 3));
+      const [field, at] = [branches.field[e], branches.index.subarray(3 * e, 3 * e + 3)];
+      const stands = field === apart ? cuts!.splits!.places[at[0]] : { field, at };
+      const inside = plan.share(stands.field, stands.at);
       sum += 0.5 * plan.parts * real[metal] * (re * re + im * im) * gain * branches.area[e] * inside;
     });
     const { line } = branches.metals[metal];

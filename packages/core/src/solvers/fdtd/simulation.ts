@@ -14,6 +14,7 @@ import { packLayers, packRows } from './packing/layers.ts';
 import { packMedia } from './packing/media.ts';
 import { packBranches, packCuts } from './packing/metal.ts';
 import { packPorts } from './packing/ports.ts';
+import { packSplits } from './packing/splits.ts';
 import { packProbes, packSums, type SumsAt } from './packing/recording.ts';
 import { fieldBytes, Sheet } from './packing/sheet.ts';
 import { packThreads } from './packing/threads.ts';
@@ -104,6 +105,7 @@ export class Simulation {
     // Small models lose more by waiting than they gain by sharing.
     const threads = nx * ny * nz < smallModel ? 1 : Math.max(1, Math.min(host.threads, nz));
     packRows(sheet);
+    packSplits(sheet);
     const zSlots = packLayers(sheet);
     const { voltages, edges } = packPorts(sheet);
     const records = packGuides(sheet);

@@ -51,7 +51,7 @@ export function fillSection(all: readonly Body[], s: SceneSection, g: SectionGri
     const media = sectionMedia(bodies, frequency, c);
     if (curvedMetal) cuts ??= new CutCells(filled, grid, media);
     const subpixel = blendsCells(filled) ? new Subpixel(filled, grid, [media]) : null;
-    const rows = new EdgeRows(filled, grid, [media], cuts && new Cuts(cuts, null, grid), subpixel);
+    const rows = new EdgeRows(filled, grid, [media], cuts && new Cuts(cuts, null, null, grid), subpixel);
     const [to, lost, marks, free] = c === u ? [section.eu, loss.u, metal.u, lu] : c === v ? [section.ev, loss.v, metal.v, lv] : [section.ew, loss.w, null, null]; // prettier-ignore
     const from = [0, 0, 0];
     const until = lines.map((l) => l.length);

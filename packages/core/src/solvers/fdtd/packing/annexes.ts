@@ -10,6 +10,7 @@ import { packInjection } from './injection.ts';
 import { packPorts } from './ports.ts';
 import { packProbes, packSums } from './recording.ts';
 import { Sheet } from './sheet.ts';
+import { packSplits } from './splits.ts';
 import { packThreads } from './threads.ts';
 
 /** Cells in which guides go on behind their ports, each a small model of its own in the same memory. Puts the addresses of what their ports record into `records`. */
@@ -59,6 +60,7 @@ function annexSheet({ plan, arena }: Sheet, { discrete, plane, boundaries }: Ann
     arena,
   );
   packRows(small);
+  packSplits(small);
   const zSlots = packLayers(small);
   packBranches(small, packPorts(small).edges);
   const media = packMedia(small);

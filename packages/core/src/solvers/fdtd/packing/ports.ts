@@ -1,13 +1,17 @@
+import { shifted } from '../../../discretisation/enlarge.ts';
+import type { Point3 } from '../../../document/index.ts';
 import type { Axis } from '../../../numerics/axis.ts';
 import { eta0 } from '../../../numerics/constants.ts';
 import type { SceneLoad } from '../../../scene/index.ts';
 import { P } from '../../layout.ts';
 import { Rows } from '../../rows.ts';
 import type { Sheet } from './sheet.ts';
+import { besideEdge, type Link } from './splits.ts';
 
 /** Lumped ports: their edges, sources and loads. Gives the addresses of their voltages over time and of the edges that they update themselves. */
 export function packPorts(sheet: Sheet): { voltages: number[]; edges: Set<number> } {
-  const { d, words, arena, plan, factors, strides } = sheet;
+  const { d, words, arena, plan, factors } = sheet;
+  const splits = d.cuts?.splits;
   const [, , nz] = sheet.cells;
   const voltages = d.ports.map(() => arena.take(plan.maxSteps * 8));
   const ports = new Rows('port', d.ports.length);
@@ -22,16 +26,25 @@ export function packPorts(sheet: Sheet): { voltages: number[]; edges: Set<number
       const [b, c] = [(a + 1) % 3, (a + 2) % 3] as [Axis, Axis];
       const [field, value] = [sheet.address(a, e.index), values + n * 4];
       const push = (e.cb * eta0 * e.current) / e.area;
+      const edge = splits?.edgeAt(a, e.index);
+      const beside = (normal: Axis, along: Axis, by: 0 | -1): Link => {
+        const at = shifted(e.index, along, by) as Point3;
+        return edge ? besideEdge(sheet, edge, 0, normal, at) : [sheet.address(3 + normal, at), 1];
+      };
+      const [p1, p2, q1, q2] = [beside(c, b, 0), beside(c, b, -1), beside(b, c, 0), beside(b, c, -1)];
+      const [driveP, driveQ] = [b, c].map((x) => e.cb * factors[x].eInverse[e.index[x]]);
       rows.set(n, {
         field,
         value,
-        p: sheet.address(3 + c, e.index),
-        backP: strides[b],
-        q: sheet.address(3 + b, e.index),
-        backQ: strides[c],
+        p: p1[0],
+        backP: p2[0],
+        q: q1[0],
+        backQ: q2[0],
         ca: e.ca,
-        driveP: e.cb * factors[b].eInverse[e.index[b]],
-        driveQ: e.cb * factors[c].eInverse[e.index[c]],
+        driveP: driveP * p1[1],
+        driveBackP: -driveP * p2[1],
+        driveQ: -driveQ * q1[1],
+        driveBackQ: driveQ * q2[1],
         weight: e.weight,
         push,
       });

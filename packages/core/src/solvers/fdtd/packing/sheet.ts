@@ -1,5 +1,6 @@
 import { c0 } from '../../../numerics/constants.ts';
 import { Arena } from '../../arena.ts';
+import { apart } from '../../../discretisation/split/splits.ts';
 import type { Discrete } from '../discrete.ts';
 import { P } from '../../layout.ts';
 import { type AxisFactors, axisFactors } from '../pml.ts';
@@ -56,9 +57,12 @@ export class Sheet {
     return this.put(out);
   }
 
-  /** Address of a sample of a field, 0..5: Ex .. Hz. */
+  /** Address of the samples that stand in no array of the grid. */
+  apart = 0;
+
+  /** Address of a sample of a field, 0..5: Ex .. Hz; 6: of one apart, by its number. */
   address = (field: number, at: ArrayLike<number>): number =>
-    this.words[P.EX + field] + at[0] * this.strides[0] + at[1] * this.strides[1] + at[2] * this.strides[2];
+    field === apart ? this.apart + 4 * at[0] : this.words[P.EX + field] + at[0] * this.strides[0] + at[1] * this.strides[1] + at[2] * this.strides[2];
 
   /** First entry of each plane in a list of entries whose planes are given, and the end. */
   planeStarts(planes: Iterable<number>, count: number): Int32Array {
