@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { mu0 } from '@jadebell/core/numerics';
-import { boxMode, boxOfSheets, boxQuality, ringOfSheets, turned } from '@jadebell/verification/tiltedSheets';
+import { boxMode, boxOfSheets, boxQuality, ringOfSheets, turned, wallsOfBox } from '@jadebell/verification/tiltedSheets';
 import { nodeHost } from './index.ts';
 
 test('a box of sheets at a slant to all axes resonates as it should, with their losses', async () => {
@@ -21,4 +21,16 @@ test('a box of sheets at a slant to all axes resonates as it should, with their 
   const expected = 2 * boxQuality(Math.sqrt((Math.PI * boxMode * mu0) / metal.conductivity));
   process.stdout.write(`of 10 kS/m: Q ${q.toFixed(0)}, by the closed form ${expected.toFixed(0)} (4 %)\n`);
   expect(Math.abs(q / expected - 1)).toBeLessThan(0.04);
+});
+
+test('so does a box of walls thinner than a tenth of a cell, on one side alone', async () => {
+  const host = await nodeHost(2);
+  const metal = { name: 'metal', kind: 'conductor', conductivity: 1e5 } as const;
+  const expected = boxQuality(Math.sqrt((Math.PI * boxMode * mu0) / metal.conductivity));
+  for (const turn of [turned(37, 21, 13), turned(3, 0, 0)]) {
+    const { f, q } = await ringOfSheets(host, wallsOfBox(turn, 0.2e-3, metal), boxMode, 3e-3, 1, 300);
+    process.stdout.write(`box of 0.2 mm walls on cells of 3 mm: ${(100 * (f / boxMode - 1)).toFixed(2)} % off (0.5), Q ${q.toFixed(0)}, by the closed form ${expected.toFixed(0)} (6 %)\n`); // prettier-ignore
+    expect(Math.abs(f / boxMode - 1)).toBeLessThan(5e-3);
+    expect(Math.abs(q / expected - 1)).toBeLessThan(0.06);
+  }
 });

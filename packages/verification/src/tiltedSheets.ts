@@ -1,7 +1,7 @@
 import type { Point2, Point3 } from '@jadebell/core/document';
-import type { Body } from '@jadebell/core/geometry';
+import type { Body, Exact } from '@jadebell/core/geometry';
 import { cellCount } from '@jadebell/core/grid';
-import { type Affine, c0, compose, eta0, identity, mu0, rotation } from '@jadebell/core/numerics';
+import { type Affine, c0, compose, eta0, identity, invert, mu0, rotation } from '@jadebell/core/numerics';
 import type { ResultSet } from '@jadebell/core/results';
 import { solvers, type SolverHost } from '@jadebell/core/solvers';
 import { filament, plainBody, plainScene, uniformGrid } from './bench.ts';
@@ -33,6 +33,14 @@ export function boxOfSheets(turn: Affine, material: Body['material'] = metal): B
     }),
   );
   return sheets(walls, turn, material);
+}
+/** The same room in a solid whose walls have a thickness, metres. */
+export function wallsOfBox(turn: Affine, thickness: number, material: Body['material'] = metal): Body[] {
+  const box = (more: number): Exact => {
+    const half = boxSize.map((x) => x / 2 + more) as Point3;
+    return { form: 'moved', matrix: turn, inverse: invert(turn), of: { form: 'box', min: half.map((x) => -x) as Point3, max: half } };
+  };
+  return [plainBody('walls', 0, material, { form: 'cut', from: box(thickness), tools: [box(0)] })];
 }
 /** TE101 of the box, Hz, and its quality factor with walls of the surface resistance that the current on one side alone sees (Pozar, 6.46). */
 export const boxMode = (c0 / 2) * Math.hypot(1 / boxSize[0], 1 / boxSize[2]);
@@ -158,6 +166,16 @@ export const tiltedSheets: Case = {
     ] as Point3[]) {
       const { q, cells, seconds } = await ringOfSheets(host, boxOfSheets(turned(...angles), poor), boxMode, 2e-3, 1, 400);
       rows.push({ quantity: `box turned by ${angles.join(', ')} degrees of 10 kS/m, current on both faces of the sheet: Q`, reference: quality.toFixed(1), source: 'Pozar 6.46, half the surface impedance', computed: q.toFixed(1), error: percent(q, quality), allowed: 3, unit: '%', cells, seconds }); // prettier-ignore
+    }
+    for (const thickness of [0.3e-3, 1e-3]) {
+      const got = await ringOfSheets(host, wallsOfBox(turned(37, 21, 13), thickness), boxMode, c0 / boxMode / densities[1], 1, 150);
+      row(
+        `box of solid walls of ${1e3 * thickness} mm turned by 37, 21, 13 degrees, ${densities[1]} cells a wavelength`,
+        'Pozar 6.40',
+        boxMode,
+        got,
+        0.25,
+      );
     }
     for (const angle of [30, 45]) {
       const got = await leaning(host, angle);

@@ -26,7 +26,7 @@ export const cutCourant = 0.9;
 export const leastArea = 0.35;
 
 /** Walls that lean further than this stand along a face and have next to no field through it. */
-const mostTilt = 5;
+export const mostTilt = 5;
 
 /** Full scale of a stored fraction. */
 const whole = 65535;
@@ -53,6 +53,10 @@ export class CutCells {
   private readonly forced: Uint8Array;
   private readonly part: Uint16Array[];
   private readonly solids: { shape: Exact; min: Point3; max: Point3; metal: boolean }[];
+  /** Free stretches of edges that have more than one, as parts of their length: walls thinner than a cell. Keys: component times nodes, and node. */
+  private readonly parted = new Map<number, [number, number][]>();
+  /** Faces that such walls may part, by name. */
+  readonly partedFaces = new Map<string, { normal: Axis; at: Point3 }>();
 
   constructor(
     private readonly scene: Filled,
@@ -60,6 +64,8 @@ export class CutCells {
     private readonly media: Media,
     /** Faces of which others decide. */
     private readonly taken: (n: Axis, at: readonly number[]) => boolean = () => false,
+    /** Whether walls thinner than a cell part edges and faces, or are closed to the nearer nodes. */
+    private readonly parts = false,
   ) {
     ({ lo: this.lo, size: this.size } = nodesAround(cutters(scene), scene, grid));
     const nodes = this.size[0] * this.size[1] * this.size[2];
@@ -73,8 +79,10 @@ export class CutCells {
       .map(({ b, metal }) => ({ shape: b.shape as Exact, min: b.min, max: b.max, metal }));
     this.markNodes();
     for (const axis of [0, 1, 2] as const) this.cutEdges(axis);
+    this.snapParted();
     this.closeSaddles();
     this.joinForced();
+    this.takeParted();
     const cut = this.cutFaces();
     this.number = numbersOf(cut);
     this.tilt(cut);
@@ -82,7 +90,7 @@ export class CutCells {
       grid,
       free: (c, i, j, k) => this.free(c, i, j, k),
       inside: (at) => this.inside(at),
-      apart: taken,
+      apart: (n, at) => taken(n, at) || this.partedFaces.has(faceName(n, at)),
     });
     // Lenders are known by now.
     this.number = numbersOf(this.faces);
@@ -145,7 +153,7 @@ export class CutCells {
   }
 
   /** Coordinates just to both sides of a grid line, inside the region. */
-  private beside(a: Axis, i: number, filling: Filling): [number, number] {
+  beside(a: Axis, i: number, filling: Filling): [number, number] {
     const x = this.grid.lines[a];
     const d = 1e-4 * Math.min(i > 0 ? x[i] - x[i - 1] : Infinity, i + 1 < x.length ? x[i + 1] - x[i] : Infinity);
     return [filling.clamp(a, x[i] - d), filling.clamp(a, x[i] + d)];
@@ -175,8 +183,8 @@ export class CutCells {
       }
   }
 
-  /** Metal on a line along an axis, later bodies over earlier ones. */
-  private metalOn(axis: Axis, p: Point3): number[] {
+  /** Stretches of metal on a line along an axis, later bodies over earlier ones. */
+  metalOn(axis: Axis, p: Point3): number[] {
     const d: Point3 = [0, 0, 0];
     d[axis] = 1;
     const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
@@ -223,8 +231,9 @@ export class CutCells {
             const n = base + i * step;
             const left = this.part[axis][n] - (whole * (to - from)) / length;
             this.part[axis][n] = left < small * whole ? 0 : left > (1 - small) * whole ? whole : Math.round(left);
+            if (this.parts && !beyond) this.takeMetal(axis * this.node.length + n, (from - ends[i]) / length, (to - ends[i]) / length);
             // A wall thinner than a cell must not vanish between nodes: the nearer node counts as metal.
-            if (from > ends[i] && to < ends[i + 1] && !this.node[n] && !this.node[n + step]) {
+            else if (from > ends[i] && to < ends[i + 1] && !this.node[n] && !this.node[n + step]) {
               const near = from - ends[i] < ends[i + 1] - to ? n : n + step;
               this.node[near] = 1;
               this.forced[near] = 1;
@@ -234,6 +243,61 @@ export class CutCells {
       }
   }
 
+  /** Metal on an edge, as parts of its length; what is left free of it. */
+  private takeMetal(key: number, from: number, to: number): void {
+    const free = this.parted.get(key) ?? [[0, 1]];
+    this.parted.set(
+      key,
+      free.flatMap(([a, b]): [number, number][] =>
+        [[a, Math.min(b, from)] as [number, number], [Math.max(a, to), b] as [number, number]].filter(([x, y]) => y - x > small),
+      ),
+    );
+  }
+
+  /** A wall next to a node must not vanish: the node counts as metal. */
+  private snapParted(): void {
+    const nodes = this.node.length;
+    for (const [key, free] of this.parted) {
+      const n = key % nodes;
+      const next = n + this.stride(Math.floor(key / nodes));
+      if (free.length > 1 || this.node[n] || this.node[next]) continue;
+      for (const near of free.length ? [free[0][0] > 0 ? n : next] : [n, next]) this.node[near] = this.forced[near] = 1;
+    }
+  }
+
+  /** Keeps the edges of several free stretches; faces beside them are parted. */
+  private takeParted(): void {
+    const nodes = this.node.length;
+    for (const [key, free] of this.parted) {
+      const c = Math.floor(key / nodes) as Axis;
+      const n = key % nodes;
+      if (free.length > 1 && !(this.node[n] && this.node[n + this.stride(c)])) {
+        this.part[c][n] = Math.round(whole * free.reduce((sum, [a, b]) => sum + b - a, 0));
+        const at = this.placeOf(n);
+        for (const normal of [0, 1, 2] as const)
+          if (normal !== c) for (const by of [0, -1]) this.takeFace(normal, shifted(at, 3 - c - normal, by) as Point3);
+      } else this.parted.delete(key);
+    }
+  }
+
+  private takeFace(normal: Axis, at: Point3): void {
+    if (this.inside(at) && this.inside(at.map((x, a) => x + (a === normal ? 0 : 1)))) this.partedFaces.set(faceName(normal, at), { normal, at });
+  }
+
+  private placeOf = (n: number): Point3 => [0, 1, 2].map((a) => this.lo[a] + (Math.floor(n / this.stride(a)) % this.size[a])) as Point3;
+
+  /** Free stretches of an edge of which there are several; undefined of all others. */
+  stretches = (c: Axis, at: readonly number[]): readonly [number, number][] | undefined =>
+    this.parted.size && this.inside(at) ? this.parted.get(c * this.node.length + this.at(at[0], at[1], at[2])) : undefined;
+
+  /** Places of edges that walls thinner than a cell part, metres. */
+  *partedEdges(): Iterable<Point3> {
+    for (const key of this.parted.keys()) {
+      const at = this.placeOf(key % this.node.length);
+      yield at.map((x, a) => this.grid.lines[a][x]) as Point3;
+    }
+  }
+
   /**
    * A wall that runs through a face from corner to corner parts its two free corners, which one sample of H cannot tell apart: it
    * would leak. The corner with less room counts as metal.
@@ -241,12 +305,16 @@ export class CutCells {
   private closeSaddles(): void {
     for (let pass = 0, found = true; found && pass < 8; pass++) {
       found = false;
-      this.eachFace((_, corners, sides) => {
+      this.eachFace((n, corners, sides, at) => {
         const free = corners.map((x) => this.node[x] === 0);
         if (free[0] === free[1] || free[1] === free[2] || free[2] === free[3]) return;
         // Sides come in turn, so corner c lies between side c - 1 and side c.
         const [low, high] = free[0] ? [0, 2] : [1, 3];
         const room = (c: number): number => sides[c] + sides[(c + 3) % 4];
+        if (this.parts) {
+          this.takeFace(n, at);
+          return;
+        }
         const taken = corners[room(low) < room(high) ? low : high];
         this.node[taken] = Math.max(this.node[corners[free[0] ? 1 : 0]], 1);
         this.forced[taken] = 1;
@@ -300,7 +368,7 @@ export class CutCells {
     const wall: number[] = [];
     this.eachFace((n, corners, sides, at) => {
       const marks = corners.map((c) => this.node[c]);
-      if (sides.every((p) => p === 0) || this.taken(n, at)) return;
+      if (sides.every((p) => p === 0) || this.taken(n, at) || this.partedFaces.has(faceName(n, at))) return;
       const [u, v] = [(n + 1) % 3, (n + 2) % 3];
       const [lu, lv] = [u, v].map((a) => this.grid.lines[a][at[a] + 1] - this.grid.lines[a][at[a]]);
       const parts = sides.map((p) => p / whole);

@@ -1,4 +1,5 @@
 import type { Filled, FilledOverBand } from '../geometry/index.ts';
+import type { Point3 } from '../document/index.ts';
 import type { Grid } from '../grid/index.ts';
 import type { Axis } from '../numerics/axis.ts';
 import { cutCourant, CutCells, cutsCells } from './cutCells.ts';
@@ -7,7 +8,9 @@ import type { Media } from './media.ts';
 import type { EdgeRows } from './rows.ts';
 import { cutsSheets, SheetCuts } from './sheetCuts.ts';
 import { facesOfSplits } from './split/splitFaces.ts';
-import { freeInRows, Splits, splitsCells } from './split/splits.ts';
+import { freeInRows } from './split/freeOfEdges.ts';
+import { splitsCells } from './split/laid.ts';
+import { Splits } from './split/splits.ts';
 
 /**
  * How much larger than in a uniform grid the square of the highest frequency may be at a face beside a sheet; the Courant number leaves room for that. What is
@@ -31,15 +34,20 @@ export class Cuts {
     readonly splits: Splits | null,
     private readonly grid: Grid,
   ) {
-    if (solids && sheets) sheets.yieldTo((n, at) => solids.cuts(n, at));
+    if (solids && sheets) sheets.yieldTo((n, at) => solids.cuts(n, at) || this.parts(n, at));
     const ofSheets = this.sheetFaces();
     this.faces = solids && ofSheets.count ? joined(solids.faces, ofSheets) : (solids?.faces ?? ofSheets);
   }
 
   /** Those of a scene; null where nothing cuts. */
-  static of(scene: FilledOverBand & { boundaries?: readonly string[] }, grid: Grid, media: Media): Cuts | null {
-    const splits = splitsCells(scene) ? new Splits(scene, grid, media) : null;
-    const solids = cutsCells(scene) ? new CutCells(scene, grid, media, (n, at) => splits?.meets(n, at) ?? false) : null;
+  static of(scene: FilledOverBand & { boundaries?: readonly string[]; guides?: readonly PortRectangle[] }, grid: Grid, media: Media): Cuts | null {
+    const curved = cutsCells(scene);
+    const laid = curved || splitsCells(scene) ? new Splits(scene, grid, media) : null;
+    const cutSolids = (parts: boolean): CutCells | null => (curved ? new CutCells(scene, grid, media, (n, at) => laid!.meets(n, at), parts) : null);
+    let solids = cutSolids(true);
+    // Modes of guided ports know one field on each edge, so walls thinner than a cell that cross one are closed to nodes.
+    if (solids && scene.guides?.some((g) => crossesPort(solids!.partedEdges(), g, grid))) solids = cutSolids(false);
+    const splits = laid && (laid.plates.length || solids?.partedFaces.size) ? laid : null;
     const sheets = cutsSheets(scene) ? new SheetCuts(scene, grid, media) : null;
     return solids || sheets || splits ? new Cuts(solids, sheets, splits, grid) : null;
   }
@@ -49,11 +57,8 @@ export class Cuts {
     const { splits, solids, sheets, grid } = this;
     if (!splits) return;
     splits.split(
-      freeInRows(
-        (c, j, k) => rows[c].at(c, j, k),
-        grid,
-        (at) => solids?.holds(at) ?? false,
-      ),
+      freeInRows((c, j, k) => rows[c].at(c, j, k, false), grid, solids),
+      solids,
     );
     const known = numbersOf(this.faces);
     this.faces = joined(
@@ -61,6 +66,10 @@ export class Cuts {
       facesOfSplits(splits, grid, (n, at) => known.has(faceName(n, at)) || (sheets?.knows(n, at) ?? false)),
     );
   }
+
+  /** Whether a face is one that thin metal may part. */
+  private parts = (n: Axis, at: readonly number[]): boolean =>
+    this.splits !== null && (this.splits.meets(n, at) || (this.solids?.partedFaces.has(faceName(n, at)) ?? false));
 
   /** Part by which an edge counts; 0 in metal. */
   free(c: Axis, i: number, j: number, k: number): number {
@@ -89,7 +98,7 @@ export class Cuts {
     const all = sheets?.faces ?? { field: [], index: [], area: [], tension: [] };
     const at = (n: number): number[] => all.index.slice(3 * n, 3 * n + 3);
     const own = Array.from(all.field, (_, n) => n).filter(
-      (n) => !solids?.cuts((all.field[n] - 3) as Axis, at(n)) && !this.splits?.meets((all.field[n] - 3) as Axis, at(n)),
+      (n) => !solids?.cuts((all.field[n] - 3) as Axis, at(n)) && !this.parts((all.field[n] - 3) as Axis, at(n)),
     );
     const cut = { field: own.map((n) => all.field[n]), index: own.flatMap(at), area: own.map((n) => all.area[n]), metal: own.map(() => 0), wall: own.map(() => 0) }; // prettier-ignore
     const wanted = own.map((n) => this.meanSide((all.field[n] - 3) as Axis, at(n)) / mostOfStep);
@@ -97,7 +106,7 @@ export class Cuts {
       grid,
       tension: own.map((n) => all.tension[n]),
       free: (c, i, j, k) => this.free(c, i, j, k),
-      apart: (n, p) => (solids?.cuts(n, p) ?? false) || (this.splits?.meets(n, p) ?? false),
+      apart: (n, p) => (solids?.cuts(n, p) ?? false) || this.parts(n, p),
       inside: (p) => p.every((x, a) => x >= 0 && x < grid.lines[a].length),
     });
   }
@@ -112,6 +121,21 @@ export class Cuts {
     const ofV = this.free(v, ...own) + this.free(v, ...beside(u));
     return (ofU * u2 + ofV * v2) / (2 * (u2 + v2));
   }
+}
+
+/** A guided port's rectangle, metres. */
+interface PortRectangle {
+  normal: Axis;
+  min: Readonly<Point3>;
+  max: Readonly<Point3>;
+}
+
+/** Whether some of the edges lie in a port's rectangle or the cells beside it. */
+function crossesPort(edges: Iterable<Point3>, { normal, min, max }: PortRectangle, grid: Grid): boolean {
+  const cell = grid.lines.map((x) => x.reduce((most, v, i) => (i ? Math.max(most, v - x[i - 1]) : 0), 0));
+  const beside = cell.map((c, a) => (a === normal ? 2 : 1) * c);
+  for (const p of edges) if (p.every((x, a) => x > min[a] - beside[a] && x < max[a] + beside[a])) return true;
+  return false;
 }
 
 /** Two arrays one after another, of the first's kind. */

@@ -110,12 +110,12 @@ export class EdgeRows {
     this.sheets = markSheets(scene, grid, media);
   }
 
-  /** Edge row of component `c` (0, 1, 2: Ex, Ey, Ez) at row j of plane k. */
-  at(c: Axis, j: number, k: number): EdgeRow {
+  /** Edge row of component `c` (0, 1, 2: Ex, Ey, Ez) at row j of plane k; of its metal alone where no media are asked for. */
+  at(c: Axis, j: number, k: number, media = true): EdgeRow {
     const [, ly, lz] = this.grid.lines;
     const name = `${c} ${j} ${k}`;
     if (name === this.at0) return this.row;
-    this.at0 = name;
+    this.at0 = media ? name : '';
     const sheet = this.sheets.get(name);
     const cutSheet = this.cuts?.sheets?.rows.get(name);
     const at = (l: Float64Array, i: number): number => l[Math.min(Math.max(i, 0), l.length - 1)];
@@ -127,8 +127,10 @@ export class EdgeRows {
     this.onSheet.fill(0);
     this.row.free = null;
     if (near) {
-      this.average(c, j, k);
-      this.blend(c, j, k);
+      if (media) {
+        this.average(c, j, k);
+        this.blend(c, j, k);
+      }
       this.markMetal(c, j, k);
       this.cut(c, j, k);
     } else {

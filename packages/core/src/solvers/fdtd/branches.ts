@@ -1,7 +1,7 @@
 import { eta0, mu0 } from '../../numerics/constants.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Cuts } from '../../discretisation/cuts.ts';
-import { apart } from '../../discretisation/split/splits.ts';
+import { apart, type SplitPart } from '../../discretisation/split/types.ts';
 import type { MetalClass } from '../../discretisation/media.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
@@ -142,11 +142,34 @@ export class BranchBuilder {
   /** Between the two parts of a face that a lossy sheet splits it sets a voltage, which drives both of their H. */
   private jumps(): void {
     const splits = this.cuts?.splits;
-    for (const { normal: n, at, joints } of splits?.faces ?? []) {
+    for (const { normal: n, at, parts, joints } of splits?.faces ?? []) {
       this.cut.add(`${n} ${at.join(' ')}`);
-      for (const { length, mark, sample, drive } of joints)
-        this.push(apart, [sample, 0, 0], mark, (this.dt * length * drive) / mu0, length * this.duals[n][at[n]]);
+      for (const { length, mark, sample, one, other } of joints) {
+        const drive = this.drive(n, at, parts[one].counts) + this.drive(n, at, parts[other].counts);
+        this.push(apart, [sample, 0, 0], mark, length * drive, length * this.duals[n][at[n]]);
+      }
     }
+    // Walls of solids bound one side each.
+    const bound = (
+      field: number,
+      index: readonly number[],
+      n: Axis,
+      at: readonly number[],
+      { counts, walls }: Pick<SplitPart, 'counts' | 'walls'>,
+    ): void => {
+      for (const { length, mark } of walls) this.push(field, index, mark, length * this.drive(n, at, counts), length * this.duals[n][at[n]]);
+    };
+    for (const { normal, at, parts } of splits?.faces ?? []) for (const p of parts) bound(apart, [p.sample, 0, 0], normal, at, p);
+    for (const { normal, at, part } of splits?.cut ?? []) {
+      this.cut.add(`${normal} ${at.join(' ')}`);
+      bound(3 + normal, at, normal, at, part);
+    }
+  }
+
+  /** By how much a voltage along a metre of metal drives H on a part of a face, given as a part of its area. */
+  private drive(n: Axis, at: readonly number[], part: number): number {
+    const [u, v] = [(n + 1) % 3, (n + 2) % 3];
+    return this.dt / (mu0 * part * this.steps[u][at[u]] * this.steps[v][at[v]]);
   }
 
   /** Marks one row of edges of the plane under way. */

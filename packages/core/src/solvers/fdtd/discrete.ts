@@ -5,7 +5,7 @@ import { c0 } from '../../numerics/constants.ts';
 import type { Annex } from './annex.ts';
 import type { Branches } from './branches.ts';
 import type { Cuts } from '../../discretisation/cuts.ts';
-import type { SplitEdge } from '../../discretisation/split/splits.ts';
+import type { SplitEdge } from '../../discretisation/split/types.ts';
 import type { PortEdge } from './portEdges.ts';
 import type { MediumClass } from './dispersion.ts';
 import type { Mixing } from '../../discretisation/subpixel.ts';

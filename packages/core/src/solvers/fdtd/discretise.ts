@@ -6,11 +6,12 @@ import type { GridScene } from '../../scene/index.ts';
 import { type Annex, annexScene, hasAnnex } from './annex.ts';
 import { BranchBuilder } from './branches.ts';
 import { courantOfCuts, Cuts } from '../../discretisation/cuts.ts';
+import { stableStep } from '../../discretisation/stableStep.ts';
 import { anisotropic, collectMedia } from '../../discretisation/media.ts';
 import { type PortEdge, portEdges } from './portEdges.ts';
 import { componentRows } from '../../discretisation/componentRows.ts';
 import { SpectralRows } from './spectral.ts';
-import type { SplitEdge } from '../../discretisation/split/splits.ts';
+import type { SplitEdge } from '../../discretisation/split/types.ts';
 import { mixingOf } from '../../discretisation/subpixel.ts';
 import { guideEdges, type GuidePlane, guidePlane } from './portPlane.ts';
 import type { EdgeRow } from '../../discretisation/rows.ts';
@@ -169,7 +170,7 @@ class RowMaker {
 }
 
 /** Scene to discrete model, of its own largest step unless one is given (seconds). Reports ports that the grid shows to be shorted or loose. */
-export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdges = portEdges, dt = timeStep(grid, scene)): Discrete {
+export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdges = portEdges, step?: number): Discrete {
   const [nx, ny, nz] = grid.lines.map((x) => x.length - 1);
   const sx = rowLength(nx);
   const omega = Math.PI * (scene.band.from + scene.band.to);
@@ -177,6 +178,8 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
   const cuts = Cuts.of(scene, grid, found);
   const { rows, subpixel } = componentRows(scene, grid, cuts);
   cuts?.split(rows);
+  const largest = timeStep(grid, scene);
+  const dt = step ?? (cuts ? stableStep(cuts, grid, largest) : largest);
   const spectral = SpectralRows.of(scene, grid, dt);
   const branches = new BranchBuilder(grid, dt, found.metals, cuts);
   const maker = new RowMaker(nx, sx, dt, omega, spectral, branches);
@@ -242,7 +245,7 @@ export function discretise(scene: GridScene, grid: Grid, edgesOf: typeof portEdg
     mixing: null,
     branches: branches.done(),
     problems: [],
-    withStep: (step) => discretise(scene, grid, edgesOf, step),
+    withStep: (other) => discretise(scene, grid, edgesOf, other),
   };
   // A body that differs along the axes keeps its staircase-free diagonal only.
   if (subpixel?.nodes.length && !anisotropic(scene)) out.mixing = mixingOf(subpixel.nodes, grid, (c, at) => clearPermittivity(out, c, at));

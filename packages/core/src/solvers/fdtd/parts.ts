@@ -2,7 +2,7 @@
 export { calibratePorts } from './calibrate.ts';
 export { coefficients, type Discrete, isMetal } from './discrete.ts';
 export { planWave } from './discreteWave.ts';
-export { discretise } from './discretise.ts';
+export { discretise, timeStep } from './discretise.ts';
 export { fitGap, halfLine } from './gapFit.ts';
 export { facingColumns, fitSpread } from './calibrateOnSpread.ts';
 export { columnEdges } from './portEdges.ts';

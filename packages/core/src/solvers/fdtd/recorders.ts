@@ -23,7 +23,7 @@ import { conductivityAt } from './dispersion.ts';
 import type { TotalBox } from './discreteWave.ts';
 import { type GuidedWave, takeOut } from './guidedWave.ts';
 import { type ImageWall, imageWalls, insideShare, partsOf } from './images.ts';
-import { apart } from '../../discretisation/split/splits.ts';
+import { apart } from '../../discretisation/split/types.ts';
 import { immittanceAt } from '../../discretisation/immittance.ts';
 import { dielectricsOf } from '../../discretisation/media.ts';
 import type { SoughtModes } from './rectangleModes.ts';

@@ -1,6 +1,6 @@
 import { c0 } from '../../../numerics/constants.ts';
 import { Arena } from '../../arena.ts';
-import { apart } from '../../../discretisation/split/splits.ts';
+import { apart } from '../../../discretisation/split/types.ts';
 import type { Discrete } from '../discrete.ts';
 import { P } from '../../layout.ts';
 import { type AxisFactors, axisFactors } from '../pml.ts';

@@ -1,5 +1,5 @@
 import type { Point3 } from '../../../document/index.ts';
-import { apart, type EdgePart, type SplitEdge, type SplitFace } from '../../../discretisation/split/splits.ts';
+import { apart, type EdgePart, type SplitEdge, type SplitFace } from '../../../discretisation/split/types.ts';
 import { shifted } from '../../../discretisation/enlarge.ts';
 import type { Axis } from '../../../numerics/axis.ts';
 import { P, tables } from '../../layout.ts';
@@ -112,7 +112,12 @@ export function packSplits(sheet: Sheet): void {
   putSums(ofEdges, P.SPLIT_SUM_E_COUNT, P.SPLIT_SUM_E);
   putSums(ofFaces, P.SPLIT_SUM_H_COUNT, P.SPLIT_SUM_H);
   const jumps = splits.faces.flatMap(({ parts, joints }) =>
-    joints.map((j) => ({ field: j.sample, one: parts[j.one].sample, other: parts[j.other].sample, share: j.share })),
+    joints.map((j) => ({
+      field: j.sample,
+      one: parts[j.one].sample,
+      other: parts[j.other].sample,
+      share: parts[j.other].counts / (parts[j.one].counts + parts[j.other].counts),
+    })),
   );
   const rows = new Rows('splitJump', jumps.length);
   const address = (n: number): number => sheet.address(apart, [n]);
