@@ -145,8 +145,21 @@ export const tables = {
     about: 'a sample beside a sheet across no axis: two derivatives, each a sum of links and what the layers remember of it',
     fields: [['field', 'u32'], ['keep', 'f32'], ['first', 'u32'], ['middle', 'u32'], ['end', 'u32'], ['factorA', 'f32'], ['fadeA', 'f32'], ['feedA', 'f32'], ['memoryA', 'f32'], ['factorB', 'f32'], ['fadeB', 'f32'], ['feedB', 'f32'], ['memoryB', 'f32']], // prettier-ignore
   },
-  splitLink: { about: 'a sample and its weight', fields: [['from', 'u32'], ['weight', 'f32']] },
-  splitSum: { about: 'a sample that is the sum of links', fields: [['field', 'u32'], ['first', 'u32'], ['end', 'u32']] },
+  splitLink: {
+    about: 'a sample and its weight',
+    fields: [
+      ['from', 'u32'],
+      ['weight', 'f32'],
+    ],
+  },
+  splitSum: {
+    about: 'a sample that is the sum of links',
+    fields: [
+      ['field', 'u32'],
+      ['first', 'u32'],
+      ['end', 'u32'],
+    ],
+  },
   splitJump: { about: 'the jump of H between two samples, and the share that the first has in its changes', fields: [['field', 'u32'], ['one', 'u32'], ['other', 'u32'], ['share', 'f32']] }, // prettier-ignore
   mixedEdge: {
     about: 'an edge at a curved dielectric surface; the last three are of a medium with memory, else 0',

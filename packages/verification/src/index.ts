@@ -10,7 +10,7 @@ import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
-import { tiltedSheets } from './tiltedSheets.ts';
+import { tiltedBox, tiltedSheets } from './tiltedSheets.ts';
 import { turnedSheets } from './turnedSheets.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
@@ -69,6 +69,7 @@ export const cases: readonly Case[] = [
   portGaps,
   portSpread,
   turnedSheets,
+  tiltedBox,
   tiltedSheets,
   bodyEnergy,
   wireDipoles,

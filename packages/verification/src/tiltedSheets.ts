@@ -92,7 +92,7 @@ export async function ringOfSheets(
     boundaries: Array<'electric'>(6).fill('electric'),
   });
   const { signal, dt } = await ringing(host, scene, grid, near, periods);
-  return { f: peakNear(hannPower(signal, dt), near), q: decay(signal, dt, near).q, cells: cellCount(grid), seconds: (host.now() - started) / 1e3 };
+  return { f: peakNear(hannPower(signal, dt), near), q: decay(signal, dt, near).q, cells: cellCount(grid), seconds: host.now() - started };
 }
 
 /** Frequency, Hz, at which the reactance of a single port passes through zero upwards, and the resistance there. */
@@ -129,7 +129,7 @@ async function leaning(
     sheets: resonance(result),
     wires: resonance(wires),
     cells: result.meta.evidence.cells.reduce((p, n) => p * n, 1),
-    seconds: (host.now() - started) / 1e3,
+    seconds: host.now() - started,
   };
 }
 
@@ -137,6 +137,31 @@ async function leaning(
 const densities = [13, 26, 52];
 
 const ghz = (f: number): string => `${(f / 1e9).toFixed(4)} GHz`;
+
+/** The same in seconds: one room of sheets and of thin walls, its order and its losses. */
+export const tiltedBox: Case = {
+  name: 'tilted-box',
+  title: 'A room of sheets and of thin walls across no axis',
+  slow: false,
+  async run(host) {
+    const turn = turned(37, 21, 13);
+    const ring = (bodies: Body[], n: number, periods = 100): ReturnType<typeof ringOfSheets> =>
+      ringOfSheets(host, bodies, boxMode, c0 / boxMode / n, 1, periods);
+    const row = (quantity: string, got: Awaited<ReturnType<typeof ring>>, allowed: number): Row => ({ quantity, reference: ghz(boxMode), source: 'Pozar 6.40', computed: ghz(got.f), error: percent(got.f, boxMode), allowed, unit: '%', cells: got.cells, seconds: got.seconds }); // prettier-ignore
+    const coarse = await ring(boxOfSheets(turn), 13);
+    const fine = await ring(boxOfSheets(turn), 22);
+    const order = Math.log(percent(coarse.f, boxMode) / percent(fine.f, boxMode)) / Math.log(22 / 13);
+    const lossy = await ring(boxOfSheets(turn, poor), 13, 300);
+    const quality = 2 * boxQuality(Math.sqrt((Math.PI * boxMode * mu0) / poor.conductivity));
+    return [
+      row('sheets, 13 cells a wavelength', coarse, 0.6),
+      row('sheets, 22 cells a wavelength', fine, 0.25),
+      { quantity: 'order between the two', reference: '2', source: 'parts of edges and faces on either side', computed: order.toFixed(2), error: percent(order, 2), allowed: 25, unit: '%', cells: fine.cells, seconds: 0 }, // prettier-ignore
+      { quantity: 'sheets of 10 kS/m, current on both faces: Q', reference: quality.toFixed(1), source: 'Pozar 6.46, half the surface impedance', computed: lossy.q.toFixed(1), error: percent(lossy.q, quality), allowed: 5, unit: '%', cells: lossy.cells, seconds: lossy.seconds }, // prettier-ignore
+      row('walls of 0.3 mm, 13 cells a wavelength', await ring(wallsOfBox(turn, 0.3e-3), 13), 0.6),
+    ];
+  },
+};
 
 /** Sheets that stand across no axis of the grid: rooms enclosed by them, their losses, and a dipole that leans. */
 export const tiltedSheets: Case = {
@@ -157,7 +182,7 @@ export const tiltedSheets: Case = {
       for (const n of densities) got.push(await ringOfSheets(host, [...bodies], expected, c0 / expected / n, axis, 150));
       [0.6, 0.2, 0.06].forEach((allowed, n) => row(`${name}, ${densities[n]} cells a wavelength`, source, expected, got[n], allowed));
       const order = Math.log2(percent(got[0].f, expected) / percent(got[2].f, expected)) / 2;
-      rows.push({ quantity: `${name}: order over the three`, reference: '1.5 or more', source: 'parts of edges and faces on either side', computed: order.toFixed(2), error: Math.max(0, 1.5 - order), allowed: 0, unit: '', cells: got[2].cells, seconds: 0 }); // prettier-ignore
+      rows.push({ quantity: `${name}: order over the three`, reference: '2', source: 'parts of edges and faces on either side', computed: order.toFixed(2), error: percent(order, 2), allowed: 25, unit: '%', cells: got[2].cells, seconds: 0 }); // prettier-ignore
     }
     const quality = 2 * boxQuality(Math.sqrt((Math.PI * boxMode * mu0) / poor.conductivity));
     for (const angles of [

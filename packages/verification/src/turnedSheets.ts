@@ -62,7 +62,7 @@ export const turnedSheets: Case = {
   async run(host) {
     const rows: Row[] = [];
     const add = (quantity: string, source: string, reference: number, { f, cells }: { f: number; cells: number }, allowed: number, started: number): void =>
-      void rows.push({ quantity, reference: ghz(reference), source, computed: ghz(f), error: percent(f, reference), allowed, unit: '%', cells, seconds: (host.now() - started) / 1e3 }); // prettier-ignore
+      void rows.push({ quantity, reference: ghz(reference), source, computed: ghz(f), error: percent(f, reference), allowed, unit: '%', cells, seconds: host.now() - started }); // prettier-ignore
     const rectangle: Point2[] = [
       [-15e-3, -19e-3],
       [15e-3, -19e-3],

@@ -29,7 +29,8 @@ export function splitSamples(list: usize, first: i32, end: i32): void {
 /** Sum of the samples of some links. */
 function linked(first: usize, end: usize): f32 {
   let sum: f32 = 0;
-  for (let at = first; at < end; at += L.SPLIT_LINK_SIZE) sum += load<f32>(at, L.SPLIT_LINK_WEIGHT) * load<f32>(<usize>load<u32>(at, L.SPLIT_LINK_FROM));
+  for (let at = first; at < end; at += L.SPLIT_LINK_SIZE)
+    sum += load<f32>(at, L.SPLIT_LINK_WEIGHT) * load<f32>(<usize>load<u32>(at, L.SPLIT_LINK_FROM));
   return sum;
 }
 

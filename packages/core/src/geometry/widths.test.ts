@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { plainBody } from '@jadebell/verification/bench';
 import { emptyProject, type Line, type Point2, type Project, shapes } from '../document/index.ts';
-import { type Body, evaluateModel, loadGeometryKernel, slantedWidths, type Width } from './index.ts';
+import { rotation } from '../numerics/affine.ts';
+import { type Body, crossedIn, evaluateModel, loadGeometryKernel, slantedWidths, type Width } from './index.ts';
 
 const metal = { name: 'metal', kind: 'conductor' } as const;
 const sheet = (name: string, loops: Point2[][], normal: 0 | 1 | 2 = 2): Body => plainBody(name, 0, metal, { form: 'sheet', normal, offset: 0.3, loops }); // prettier-ignore
@@ -15,6 +16,43 @@ const strip = (angle: number, w: number, [from, to]: Point2, side = 0): Point2[]
 const least = (all: readonly Width[], kind: Width['kind']): number => Math.min(...all.filter((p) => p.kind === kind).map((p) => p.width));
 const slant = fc.double({ min: 0.1, max: 1.4, noNaN: true });
 const size = fc.double({ min: 0.05, max: 2, noNaN: true });
+
+describe('sheets across no axis', () => {
+  const frame = rotation([0, 1, 0], 0.4);
+  const leaning = (loops: Point2[][]): Body => plainBody('leaning', 0, metal, { form: 'tilted sheet', frame, loops });
+
+  test('strips of them and the slots between have their widths', () => {
+    const both = [leaning([strip(0.3, 0.7, [0, 20]), strip(0.3, 0.7, [0, 20], 1.2)])];
+    expect(least(slantedWidths(both), 'metal')).toBeCloseTo(0.7, 6);
+    expect(least(slantedWidths(both), 'gap')).toBeCloseTo(0.5, 6);
+    // Along the frame's y, which is an axis too.
+    expect(least(slantedWidths([leaning([strip(Math.PI / 2, 0.4, [0, 20])])]), 'metal')).toBeCloseTo(0.4, 6);
+  });
+
+  test('cross a rectangle in the stretches that are metal', () => {
+    const shape = leaning([[[-3, -3], [3, -3], [3, 3], [-3, 3]], [[-1, -1], [-1, 1], [1, 1], [1, -1]]]).shape as never; // prettier-ignore
+    const crossed = crossedIn(shape, 2, [-5, -5, 0], [5, 5, 0]);
+    expect(crossed.map((s) => s.map((p) => Number(p[1].toFixed(9))).sort((a, b) => a - b)).sort((a, b) => a[0] - b[0])).toEqual([[-3, -1], [1, 3]]); // prettier-ignore
+    expect(crossed.flat().every((p) => Math.abs(p[0]) < 1e-9 && p[2] === 0)).toBe(true);
+    expect(crossedIn(shape, 2, [0.5, -5, 0], [5, 5, 0])).toEqual([]);
+    expect(crossedIn(shape, 2, [-5, -5, 2], [5, 5, 2])).toEqual([]);
+  });
+
+  test('a bar of solid metal is told from a wall by how far it reaches', () => {
+    const turned = (half: [number, number, number]): Body => {
+      const matrix = rotation([0, 0, 1], 0.5);
+      const box = { form: 'box', min: half.map((x) => -x), max: half } as never;
+      // Two triangles of one of its faces, as it is drawn.
+      const corners = [[-half[0], half[1], -half[2]], [half[0], half[1], -half[2]], [half[0], half[1], half[2]], [-half[0], half[1], half[2]]] as const; // prettier-ignore
+      const [c, s] = [Math.cos(0.5), Math.sin(0.5)];
+      const positions = Float32Array.from(corners.flatMap(([x, y, z]) => [x * c - y * s, x * s + y * c, z]));
+      return { ...plainBody('bar', 0, metal, { form: 'moved', matrix, inverse: rotation([0, 0, 1], -0.5), of: box }), positions, triangles: Uint32Array.of(0, 2, 1, 0, 3, 2) }; // prettier-ignore
+    };
+    const spread = (half: [number, number, number]): number => Math.min(...slantedWidths([turned(half)]).map((w) => w.spread ?? NaN));
+    expect(spread([5, 0.1, 5])).toBeGreaterThan(1.9);
+    expect(spread([5, 0.1, 0.1])).toBeCloseTo(0.2, 6);
+  });
+});
 
 describe('widths of what runs across no axis', () => {
   test('a turned strip is as wide as it is, and so is the gap to its neighbour, in every plane', () => {

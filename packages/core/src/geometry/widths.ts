@@ -13,6 +13,8 @@ export interface Width {
   width: number;
   /** The stretch of edge that it stands for, from its middle to either end. Metres. */
   edge: Point3;
+  /** Of solid metal how far it reaches across that, at least: much further than it is wide where it is a wall. Metres. */
+  spread?: number;
 }
 
 /** An edge of a sheet, or a part of a surface, from which widths are measured. */
@@ -179,6 +181,18 @@ export function tapers(widthAt: (p: Point3) => number | undefined, at: Point3, b
   return Math.abs(after - before) > 2 * step * mostTaper;
 }
 
+const crossed = (p: Point3, q: Point3): Point3 => [p[1] * q[2] - p[2] * q[1], p[2] * q[0] - p[0] * q[2], p[0] * q[1] - p[1] * q[0]];
+
+/** The least length of a body through a point of it along some directions. */
+const spreadOf = (body: Body, p: Point3, directions: readonly Point3[]): number =>
+  Math.min(
+    ...directions.map((d) => {
+      const spans = metalAlong([body], p, d);
+      const own = spans.findIndex((from, i) => i % 2 === 0 && from <= 0 && spans[i + 1] >= 0);
+      return own < 0 ? Infinity : spans[own + 1] - spans[own];
+    }),
+  );
+
 function widthsOf(bodies: readonly Body[]): Width[] {
   const metal = bodies.filter((b) => b.material.kind === 'conductor');
   return metal.flatMap((body) => {
@@ -193,9 +207,9 @@ function widthsOf(bodies: readonly Body[]): Width[] {
         const width = Math.abs(here[kind]);
         if (!(width > slack) || !Number.isFinite(width)) return [];
         if (tapers((p) => measured(metal, p, across, slack, reach)?.[kind], at, beside, width)) return [];
-        return [
-          { kind, body, at, along: across.map((c) => Math.sign(here[kind]) * c) as Point3, width, edge: beside.map((c) => half * c) as Point3 },
-        ];
+        const along = across.map((c) => Math.sign(here[kind]) * c) as Point3;
+        const spread = kind === 'metal' && !isSheet(body) ? spreadOf(body, moved(at, along, width / 2), [beside, crossed(along, beside)]) : undefined;
+        return [{ kind, body, at, along, width, edge: beside.map((c) => half * c) as Point3, spread }];
       });
     });
   });

@@ -11,7 +11,7 @@ const tried: readonly (readonly [of: RegExp, cases: readonly string[]])[] = [
   [/^solvers\/fdtd\/calibrateOnSpread/, ['port-spread']],
   [/^solvers\/fdtd\/(calibrate|portsOnGrid)|^ports\/portLine/, ['port-gaps']],
   [/^discretisation\/immittance|^materials\//, ['lossy-guide']],
-  [/^discretisation\/split/, ['tilted-sheets']],
+  [/^discretisation\/(split|stableStep)/, ['tilted-box']],
   [/^discretisation\/(sheet|edge|outline|enlarge|cuts)|^grid\/slanted/, ['turned-sheets']],
   [/^discretisation\/subpixel/, ['cavity', 'dielectric-sphere']],
   [/^solvers\/fdtd\/(recorders|sources|discreteWave)/, ['plane-wave']],

@@ -2,7 +2,7 @@ import type { Point3 } from '../../document/index.ts';
 import type { Axis } from '../../numerics/axis.ts';
 
 /** Field number of samples that stand in no array of the grid. */
-export const apart = 6;
+export const apart = 6 as const;
 
 /** A free part of an edge of the grid, by parts of its length; `sample` is its number among those apart, null where the array of the grid holds it. */
 export interface EdgePart {

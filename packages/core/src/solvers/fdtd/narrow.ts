@@ -8,8 +8,10 @@ import type { GridScene } from '../../scene/index.ts';
 
 /** Cells across a strip or a gap below which another structure would be solved than was drawn: on the grid it would come and go with the place of the lines. */
 const least = 2;
-/** The same of walls of solid metal, whose two faces lie where they are drawn: below it both would fall into one cell. */
-const leastOfWall = 0.5;
+/** The same of bars of solid metal, whose faces lie where they are drawn: below it they would fall between the edges of the grid. */
+const leastOfBar = 0.5;
+/** What reaches this many times further across its width than it is wide is a wall, which is followed however thin. */
+const wallFrom = 10;
 /** The same along an axis, where lines lie on both ends. */
 const leastAligned = 1;
 /** Of such a number, what is close enough to it: drawings in straight pieces are a little narrower than what they stand for. */
@@ -54,7 +56,9 @@ export function narrow(scene: GridScene, grid: Grid): Problem[] {
   const worst = new Map<string, Width & { cells: number; wanted: number }>();
   for (const place of slantedWidths(scene.bodies)) {
     const cells = cellsAcross(scene, grid, place);
-    const wanted = place.kind === 'metal' && !isSheet(place.body) ? leastOfWall : least;
+    const solid = place.kind === 'metal' && !isSheet(place.body);
+    if (solid && (place.spread ?? 0) > wallFrom * place.width) continue;
+    const wanted = solid ? leastOfBar : least;
     const key = `${place.kind} ${place.body.line}`;
     const known = worst.get(key);
     if (cells !== null && cells < enough * wanted && !(known && known.cells <= cells)) worst.set(key, { ...place, cells, wanted });

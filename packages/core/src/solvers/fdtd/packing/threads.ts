@@ -6,7 +6,9 @@ import type { Sheet } from './sheet.ts';
 export function packThreads(sheet: Sheet, threads: number, loads: Omit<PlaneLoads, 'cells'>): Float64Array {
   const { d, words, arena } = sheet;
   const [nx, ny, nz] = sheet.cells;
-  words[P.SCRATCH_BYTES] = (Math.max(d.sx, ny + 1, nz + 1) + 16) * 4;
+  // Samples apart stand in one row however many they are.
+  const longest = sheet.plan.regions.reduce((most, r) => Math.max(most, r.inner), 0);
+  words[P.SCRATCH_BYTES] = (Math.max(d.sx, ny + 1, nz + 1, longest) + 16) * 4;
   words[P.SCRATCH] = arena.take(words[P.SCRATCH_BYTES] * threads);
   ([P.ENERGY_WX, P.ENERGY_WY, P.ENERGY_WZ] as const).forEach((w, a) => {
     const x = d.grid.lines[a];
