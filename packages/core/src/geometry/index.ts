@@ -1,5 +1,5 @@
 export * from './body.ts';
-export { either, exactBounds, flatSpans, insideLoops, loopCrossings, spansAlong, without, type Exact } from './exact.ts';
+export { both, either, exactBounds, flatSpans, insideLoops, loopCrossings, spansAlong, without, type Exact } from './exact.ts';
 export { fillOf, Filling } from './fill.ts';
 export type { Filled, FilledOverBand } from './filled.ts';
 export type { Fold } from './fold.ts';

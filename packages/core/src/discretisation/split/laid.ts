@@ -23,7 +23,7 @@ export class Laid {
   /** Plates that hold a node, and where plates cross an edge, as parts of its length; edges that lie in one. Keys: place, that of edges with the component. */
   protected readonly nodes = new Map<number, number[]>();
   protected readonly crossings = new Map<number, { plate: number; t: number }[]>();
-  protected readonly lying = new Map<number, number>();
+  protected readonly lying = new Map<number, { plate: number; from: number; to: number }[]>();
   protected readonly filling: Filling;
 
   constructor(
@@ -51,8 +51,8 @@ export class Laid {
 
   /** Whether a sheet holds or touches a node. */
   touchesNode = (at: readonly number[]): boolean => this.inside(at) && this.nodes.has(this.key(at));
-  /** Whether a sheet covers an edge. */
-  lies = (c: Axis, at: readonly number[]): number => (this.inside(at) ? (this.lying.get(this.edgeKey(c, at)) ?? 0) : 0);
+  /** Whether a sheet covers an edge or a part of it. */
+  lies = (c: Axis, at: readonly number[]): boolean => this.inside(at) && this.lying.has(this.edgeKey(c, at));
 
   protected get count(): number {
     return this.size[0] * this.size[1] * this.size[2];
@@ -84,6 +84,7 @@ export class Laid {
   protected lay(p: number): void {
     const plate = this.plates[p];
     const distance = new Float64Array(this.count);
+    const inPlane = new Uint8Array(this.count);
     const { lines } = this.grid;
     for (let key = 0; key < distance.length; key++) {
       const at = this.placeOf(key);
@@ -96,7 +97,8 @@ export class Laid {
         ),
       );
       // Beside the sheet, in its plane, a node lies on one side or the other.
-      if (Math.abs(d) <= onSheet * longest && plate.holds(this.where(at), onSheet * longest)) add(this.nodes, key, p);
+      inPlane[key] = Math.abs(d) <= onSheet * longest ? 1 : 0;
+      if (inPlane[key] && plate.holds(this.where(at), onSheet * longest)) add(this.nodes, key, p);
       else distance[key] = d || Number.MIN_VALUE;
     }
     for (const c of [0, 1, 2] as const)
@@ -105,12 +107,14 @@ export class Laid {
         if (at[c] + 1 >= this.lo[c] + this.size[c]) continue;
         const [d0, d1] = [distance[key], distance[key + this.strides[c]]];
         const [a, b] = [this.where(at), this.where(shifted(at, c, 1))];
-        const on = (t: number): boolean => plate.holds(a.map((x, i) => x + t * (b[i] - x)) as Point3);
-        if (d0 * d1 < 0) {
+        if (inPlane[key] && inPlane[key + this.strides[c]]) {
+          const spans = plate.along(a, b.map((x, i) => x - a[i]) as Point3);
+          for (let s = 0; s < spans.length; s += 2)
+            if (spans[s + 1] - spans[s] > onSheet) add(this.lying, this.edgeKey(c, at), { plate: p, from: spans[s], to: spans[s + 1] });
+        } else if (d0 * d1 < 0) {
           const t = d0 / (d0 - d1);
-          if (on(t)) add(this.crossings, this.edgeKey(c, at), { plate: p, t });
-        } else if (d0 === 0 && d1 === 0 && on(0.5))
-          this.lying.set(this.edgeKey(c, at), Math.max(plate.mark, this.lying.get(this.edgeKey(c, at)) ?? 0));
+          if (plate.holds(a.map((x, i) => x + t * (b[i] - x)) as Point3)) add(this.crossings, this.edgeKey(c, at), { plate: p, t });
+        }
       }
   }
 

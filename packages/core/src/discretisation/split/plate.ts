@@ -1,4 +1,4 @@
-import { type Body, crossedIn, flatSpans, type TiltedSheet } from '../../geometry/index.ts';
+import { type Body, both, crossedIn, either, flatSpans, type TiltedSheet } from '../../geometry/index.ts';
 import { apply, applyLinear, invert, type Affine } from '../../numerics/affine.ts';
 import type { Axis } from '../../numerics/axis.ts';
 import type { Point2, Point3 } from '../../document/index.ts';
@@ -54,6 +54,17 @@ export class Plate {
       for (let i = 0; i < spans.length; i += 2) if (spans[i] <= t / length && spans[i + 1] > best) best = spans[i + 1];
     }
     return best;
+  }
+
+  /** Stretches of metal on the way from a point of its plane by a direction in it, as parts of that way. */
+  along(p: Point3, d: Point3): number[] {
+    const [u, v] = apply(this.inverse, p);
+    const [du, dv] = applyLinear(this.inverse, d);
+    const length = Math.hypot(du, dv);
+    if (!(length > 0)) return [];
+    const t = this.tolerance / length;
+    const spans = [t, -t].map((side) => this.spans([u - side * dv, v + side * du], [du, dv]));
+    return both(either(spans[0], spans[1]), [0, 1]);
   }
 
   /** Straight stretches in which it crosses a rectangle across an axis, which stands at `min` there. */

@@ -1,4 +1,5 @@
 import type { Point2, Point3 } from '../../document/index.ts';
+import { either, without } from '../../geometry/index.ts';
 import type { Axis } from '../../numerics/axis.ts';
 import { type CutCells, leastArea, mostTilt } from '../cutCells.ts';
 import { faceName, shifted } from '../enlarge.ts';
@@ -43,7 +44,10 @@ export class Splits extends Laid {
       if (!this.meets(normal, at) && !this.behind(null, at, normal)) this.splitFace(normal, at);
     // Edges that a sheet crosses are split also where it ends in all faces beside; those in a sheet are metal.
     for (const key of this.crossings.keys()) this.edgeOf(Math.floor(key / this.count) as Axis, this.placeOf(key % this.count));
-    for (const key of this.lying.keys()) this.sealed.add(this.edgeOf(Math.floor(key / this.count) as Axis, this.placeOf(key % this.count)));
+    for (const key of this.lying.keys()) {
+      const edge = this.edgeOf(Math.floor(key / this.count) as Axis, this.placeOf(key % this.count));
+      if (!edge.parts.length) this.sealed.add(edge);
+    }
     for (const edge of this.edges.values()) {
       const { component, at, parts } = edge;
       if ((!parts.length && !this.sealed.has(edge)) || this.behind(component, at)) continue;
@@ -71,7 +75,9 @@ export class Splits extends Laid {
     const key = this.edgeKey(component, at);
     let edge = this.edges.get(key);
     if (edge) return edge;
-    const free = this.lying.has(key) ? [] : this.freeOf(component, at);
+    const lying = (this.lying.get(key) ?? []).reduce<number[]>((all, { from, to }) => either(all, [from, to]), []);
+    const spans = without(this.freeOf(component, at).flat(), lying);
+    const free = Array.from({ length: spans.length / 2 }, (_, i) => [spans[2 * i], spans[2 * i + 1]] as const);
     const cuts = [...new Set((this.crossings.get(key) ?? []).map((x) => x.t))].sort((a, b) => a - b);
     const parts: EdgePart[] = [];
     for (const [from, to] of free) {
@@ -110,6 +116,10 @@ export class Splits extends Laid {
       const [a, b] = [this.where(start), this.where(shifted(start, component, 1))];
       for (const { plate, t } of this.crossings.get(this.edgeKey(component, start)) ?? [])
         found.push({ from: on(t), to: on(t), solid: false, plates: [{ plate, p: a.map((x, i) => x + t * (b[i] - x)) as Point3 }] });
+      for (const { plate, from, to } of this.lying.get(this.edgeKey(component, start)) ?? []) {
+        const [low, high] = back ? [on(to), on(from)] : [on(from), on(to)];
+        found.push({ from: low, to: high, solid: false, plates: [{ plate, p: a.map((x, i) => x + ((from + to) / 2) * (b[i] - x)) as Point3 }] });
+      }
       const ends = [0, ...parts.flatMap((p) => [p.from, p.to]), 1];
       for (let i = 0; i < ends.length; i += 2) {
         if (ends[i + 1] - ends[i] <= touching) continue;
@@ -161,12 +171,14 @@ export class Splits extends Laid {
       at.map((i, a) =>
         this.filling.clamp(a as Axis, lines[a][i] + (a === n ? 0 : (a === (n + 1) % 3 ? x : y) * (lines[a][i + 1] - lines[a][i]))),
       ) as Point3;
-    return walls.flatMap(({ from, to, length }): Wall[] => {
+    const lossy = walls.flatMap(({ from, to, length }): Wall[] => {
       if (!(length > 0) || !all[from].solid || !all[to].solid) return [];
       const [p, q] = [middleOf(all[from]), middleOf(all[to])];
       const mark = Math.max(this.markAt(place(p)), this.markAt(place(q)));
       return mark > 1 ? [{ length: length * (this.walls?.leanAt(n, at, p, q) ?? 1), mark }] : [];
     });
+    // A sample bears one branch.
+    return lossy.length > 1 ? [{ length: lossy.reduce((sum, w) => sum + w.length, 0), mark: lossy[0].mark }] : lossy;
   }
 
   private splitFace(n: Axis, at: Point3): void {
@@ -209,6 +221,7 @@ export class Splits extends Laid {
       joints: [],
     };
     // Metal between two parts bounds either, in opposite ways.
+    const joints: SplitFace['joints'] = [];
     parts.forEach(({ walls }, one) =>
       walls.forEach((w) =>
         parts.forEach(({ walls: others }, other) => {
@@ -218,10 +231,22 @@ export class Splits extends Laid {
           const { mark, normal } = this.plates[shared.plate];
           const lean = Math.min(mostTilt, 1 / Math.sqrt(Math.max(1e-12, 1 - normal[n] ** 2)));
           if (mark < 2) return;
-          face.joints.push({ one, other, length: w.length * lean, mark, sample: -1 });
+          const same = joints.find((j) => j.one === one && j.other === other);
+          if (same) same.length += w.length * lean;
+          else joints.push({ one, other, length: w.length * lean, mark, sample: -1 });
         }),
       ),
     );
+    // Each sample bears one branch with memory: where more would, the longest.
+    const taken = new Set<number>();
+    for (const j of joints.sort((a, b) => b.length - a.length)) {
+      if (taken.has(j.one) || taken.has(j.other)) continue;
+      for (const p of [j.one, j.other]) {
+        taken.add(p);
+        face.parts[p].walls = [];
+      }
+      face.joints.push(j);
+    }
     for (const { edge } of sides) if (!edge.parts.length) this.sealed.add(edge);
     this.faces.push(face);
     this.byFace.set(faceName(n, at), face);
