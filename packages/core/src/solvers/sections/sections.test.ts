@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { MaterialEntry } from '../../document/index.ts';
 import type { Body, Exact } from '../../geometry/index.ts';
 import { microstripImpedance } from '../../formulas/index.ts';
+import { compose, rotation, translation } from '../../numerics/affine.ts';
 import { c0 } from '../../numerics/constants.ts';
 import type { SceneSection } from '../../scene/index.ts';
 import { plainBody } from '@jadebell/verification/bench';
@@ -271,6 +272,11 @@ describe('grids of a section', () => {
     expect(told(around({ at: 3 }))).toBe('section.empty');
     expect(told(around(), ridge(dielectric(4, { permeability: 2 })))).toBe('section.magnetic');
     expect(told(around(), [plainBody('block', 0, copper, bar(-1, 1, -1, 1))])).toBe('section.metal');
+    const { normal, at, axes, min, max } = around();
+    const middle = [0, 1, 2].map((a) => (a === normal ? at : (min[axes.indexOf(a as 0)] + max[axes.indexOf(a as 0)]) / 2));
+    const frame = compose(translation(middle as [number, number, number]), rotation([1, 1, 1], 0.4));
+    const plate = (size: number) => plainBody('plate', 0, copper, { form: 'tilted sheet', frame, loops: [[[-size, -size], [size, -size], [size, size], [-size, size]]] }); // prettier-ignore
+    expect(told(around(), [...ridge(dielectric(4)), plate(0.3 * (max[0] - min[0]))])).toBe('section.tilted-sheet');
   });
   test('a guided port gives its section just inside its plane', () => {
     const guide = { name: 'p', order: 0, normal: 0 as const, into: -1 as const, min: [1, 0, 0] as [number, number, number], max: [1, 2, 1] as [number, number, number], modes: 3, shift: 0 }; // prettier-ignore

@@ -1,5 +1,6 @@
-import type { Body } from '../../geometry/index.ts';
-import { type Problem, problem } from '../../document/index.ts';
+import { type Body, crossedIn } from '../../geometry/index.ts';
+import { type Point3, type Problem, problem } from '../../document/index.ts';
+import type { Axis } from '../../numerics/axis.ts';
 import { c0, eta0 } from '../../numerics/constants.ts';
 import type { FrontKernel } from '../../numerics/factors.ts';
 import type { SceneSection } from '../../scene/index.ts';
@@ -29,6 +30,20 @@ export function checkSection(bodies: readonly Body[], s: SceneSection, g: Sectio
       problem('error', 'section.metal', place, 'The section lies wholly in metal.', 'Move its plane or its corners to where the guide is open.'),
     ];
   if (sectionCells(g) > mostSectionCells) return [tooMany(s, g)];
+  const corner = (p: readonly number[]): Point3 => [0, 1, 2].map((a) => (a === s.normal ? s.at : p[s.axes.indexOf(a as Axis)])) as Point3;
+  const tilted = bodies.find(
+    (b) => b.material.kind === 'conductor' && b.shape.form === 'tilted sheet' && crossedIn(b.shape, s.normal, corner(s.min), corner(s.max)).length,
+  );
+  if (tilted)
+    return [
+      problem(
+        'error',
+        'section.tilted-sheet',
+        place,
+        `${tilted.name} is a sheet that stands across none of the axes; sections cannot follow it.`,
+        'Thicken it to a solid, or turn the model so that it stands across an axis.',
+      ),
+    ];
   const magnetic = met.find((b) => b.material.kind === 'dielectric' && ((b.material.permeability ?? 1) !== 1 || b.material.permeabilityAlong));
   if (magnetic)
     return [
