@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { mu0 } from '@jadebell/core/numerics';
 import { solvers } from '@jadebell/core/solvers';
-import { filament, plainBody, plainScene } from '@jadebell/verification/bench';
+import { filament, plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
+import { hannPower, peakNear, ringing } from '@jadebell/verification/cavity';
 import { boxMode, boxOfSheets, boxQuality, ringOfSheets, turned, wallsOfBox } from '@jadebell/verification/tiltedSheets';
 import { nodeHost } from './index.ts';
 
@@ -34,6 +35,27 @@ test('so does a box of walls thinner than a tenth of a cell, on one side alone',
     process.stdout.write(`box of 0.2 mm walls on cells of 3 mm: ${(100 * (f / boxMode - 1)).toFixed(2)} % off (0.5), Q ${q.toFixed(0)}, by the closed form ${expected.toFixed(0)} (6 %)\n`); // prettier-ignore
     expect(Math.abs(f / boxMode - 1)).toBeLessThan(5e-3);
     expect(Math.abs(q / expected - 1)).toBeLessThan(0.06);
+  }
+});
+
+test('half of it behind a magnetic wall rings as the whole', async () => {
+  const host = await nodeHost(1);
+  const step = 5e-3;
+  for (const bodies of [boxOfSheets(turned(20, 0, 0)), wallsOfBox(turned(20, 0, 0), 0.3e-3)]) {
+    const cells = [0, 1, 2].map((a) => Math.ceil(Math.max(...bodies.map((b) => b.max[a])) / step) * 2 + 4) as [number, number, number];
+    const min = cells.map((n, a) => -step * (n / 2 - [0, 0.17, 0.43][a])) as [number, number, number];
+    const max = min.map((x, a) => x + step * cells[a]) as [number, number, number];
+    const whole = uniformGrid(min, max, cells, 0);
+    // One cell behind the wall holds the image.
+    const half = { ...whole, lines: [whole.lines[0].filter((x) => x > -1.01 * step), whole.lines[1], whole.lines[2]] as typeof whole.lines, outerCells: [1, 0, 0, 0, 0, 0] }; // prettier-ignore
+    const from = whole.lines.map((l, a) => l.reduce((best, x) => (Math.abs(x - (a ? 1e-3 : step)) < Math.abs(best - (a ? 1e-3 : step)) ? x : best))) as [number, number, number]; // prettier-ignore
+    const ring = async (grid: typeof whole, wall: 'electric' | 'magnetic') => {
+      const boundaries = [wall, ...Array<'electric'>(5).fill('electric')];
+      const scene = plainScene({ bodies, ports: [filament('p', from, 1, step, 1e6)], min: [wall === 'magnetic' ? 0 : min[0], min[1], min[2]], max, band: { from: 0.8 * boxMode, to: 1.2 * boxMode, points: 2 }, boundaries }); // prettier-ignore
+      const { signal, dt } = await ringing(host, scene, grid, boxMode, 40);
+      return peakNear(hannPower(signal, dt), boxMode);
+    };
+    expect((await ring(half, 'magnetic')) / (await ring(whole, 'electric'))).toBeCloseTo(1, 5);
   }
 });
 
