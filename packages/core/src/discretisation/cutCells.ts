@@ -13,7 +13,7 @@ export const cutsCells = (scene: Filled): boolean => cutters(scene).length > 0;
 
 const metal = (b: Body): boolean => b.material.kind === 'conductor' && !isSheet(b);
 /** Curved solids of metal, and curved dielectrics that hollow out metal of an earlier line. */
-function cutters({ bodies }: Filled): Body[] {
+export function cutters({ bodies }: Filled): Body[] {
   const overlap = (a: Body, b: Body): boolean =>
     [0, 1, 2].every((i) => Math.min(a.max[i], b.max[i]) - Math.max(a.min[i], b.min[i]) > sameNumber * (a.max[i] - a.min[i]));
   return bodies.filter((b) => b.curved && !isSheet(b) && (metal(b) || bodies.some((m) => metal(m) && m.order < b.order && overlap(m, b))));

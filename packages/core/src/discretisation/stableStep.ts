@@ -24,7 +24,7 @@ class Web {
   private readonly faceOf = new Map<string, number>();
   private readonly edgeOf = new Map<string, number>();
   readonly faces: (Magnetic | null)[] = [];
-  /** By sample of E: how much of its edge counts, over the dual steps, and the samples of H beside it. */
+  /** By sample of E: how much of its edge counts, and the samples of H beside it with their weights, 1/m. */
   readonly electric: { part: number; c: Axis; at: readonly number[]; beside: Map<number, number> }[] = [];
   private readonly parts = new Map<number, SplitPart>();
   private readonly normals = new Map<number, { normal: Axis; at: readonly number[] }>();
@@ -62,9 +62,10 @@ class Web {
     const sides = part.sides.map(({ edge, part: i, along, sign }) => {
       const p = edge.parts[i];
       const a = ((normal + 1 + along) % 3) as Axis;
-      return { e: this.edge(edge.component, edge.at, i, p.to - p.from), weight: sign / this.step(a, at[a]), a, edge };
+      const e = this.edge(edge.component, edge.at, i, p.to - p.from);
+      this.electric[e].beside.set(n, sign / this.dual(a, edge.at[a]));
+      return { e, weight: sign / this.step(a, at[a]) };
     });
-    for (const { e, weight, a, edge } of sides) this.electric[e].beside.set(n, (weight * this.step(a, at[a])) / this.dual(a, edge.at[a]));
     return { edges: Int32Array.from(sides, (s) => s.e), weights: Float64Array.from(sides, (s) => s.weight) };
   }
 
@@ -78,7 +79,6 @@ class Web {
       [u, v, 0, -1],
       [u, v, 1, 1],
     ] as [Axis, Axis, number, number][]) {
-      // prettier-ignore
       const place = shifted(at, a, far);
       const split = this.cuts.splits?.edgeAt(c, place);
       const all = split
@@ -105,9 +105,9 @@ class Web {
   /** Whether a sample of H is there. */
   has = (field: number, index: ArrayLike<number>): boolean => this.faceOf.has(faceName(field - 3, Array.from(index)));
 
-  /** Takes in all samples of H beside the samples of E that are there, so that these see what they would; gives the numbers of faces that were there before. */
+  /** Takes in all samples of H beside the samples of E that are there, so that these see what they would. */
   close(): void {
-    const last = this.faces[0] ? this.grid.lines.map((x) => x.length - 2) : [];
+    const last = this.grid.lines.map((x) => x.length - 2);
     const until = this.electric.length;
     for (let e = 0; e < until; e++) {
       const { c, at } = this.electric[e];

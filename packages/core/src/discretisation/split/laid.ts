@@ -2,6 +2,7 @@ import type { Point3 } from '../../document/index.ts';
 import { type Body, type Filled, type FilledOverBand, Filling } from '../../geometry/index.ts';
 import type { Grid } from '../../grid/index.ts';
 import type { Axis } from '../../numerics/axis.ts';
+import { cutters } from '../cutCells.ts';
 import { faceName, shifted } from '../enlarge.ts';
 import type { Media } from '../media.ts';
 import { nodesAround } from '../nodeRegion.ts';
@@ -31,9 +32,8 @@ export class Laid {
     protected readonly grid: Grid,
     protected readonly media: Media,
   ) {
-    const bodies = scene.bodies.filter((b) => tilted(b) || (b.curved && b.material.kind === 'conductor'));
     this.plates = scene.bodies.flatMap((b, n) => (tilted(b) ? [new Plate(b, media.conductor[media.ofBody[n]])] : []));
-    ({ lo: this.lo, size: this.size } = nodesAround(bodies, scene, grid));
+    ({ lo: this.lo, size: this.size } = nodesAround([...scene.bodies.filter(tilted), ...cutters(scene)], scene, grid));
     this.strides = [1, this.size[0], this.size[0] * this.size[1]];
     this.filling = new Filling(scene.bodies, media.ofBody, scene);
     this.plates.forEach((_, p) => this.lay(p));
@@ -51,8 +51,6 @@ export class Laid {
 
   /** Whether a sheet holds or touches a node. */
   touchesNode = (at: readonly number[]): boolean => this.inside(at) && this.nodes.has(this.key(at));
-  /** Whether a sheet covers an edge or a part of it. */
-  lies = (c: Axis, at: readonly number[]): boolean => this.inside(at) && this.lying.has(this.edgeKey(c, at));
 
   protected get count(): number {
     return this.size[0] * this.size[1] * this.size[2];
@@ -62,6 +60,7 @@ export class Laid {
   protected placeOf = (key: number): Point3 => [0, 1, 2].map((a) => this.lo[a] + (Math.floor(key / this.strides[a]) % this.size[a])) as Point3;
   protected inside = (at: readonly number[]): boolean => at.every((x, a) => x >= this.lo[a] && x < this.lo[a] + this.size[a]);
 
+  /** Whether a face lies behind a wall that has a cell behind it. */
   behindFace = (n: Axis, at: readonly number[]): boolean => this.behind(null, at, n);
 
   /** Whether an edge or face lies behind a wall that has a cell behind it, which holds an image. */

@@ -144,4 +144,17 @@ describe('sheets across no axis', () => {
     const crossed = { name: 'p', order: 0, resistance: 50, axis: 2, direction: 1, min: [1, 0, -4], max: [1, 0, 3], across: 0 } as const;
     expect(discretise({ ...sceneOf([plate, ground]), ports: [{ ...crossed, min: [1, 0, -4], max: [1, 0, 3] }] }, grid).problems.map((p) => p.code)).toContain('port.shorted'); // prettier-ignore
   });
+
+  test('a web that two round holes leave of a block along the axes parts cells, though no metal is curved', () => {
+    const glass = { name: 'glass', kind: 'dielectric', permittivity: 2 } as const;
+    const hole = (n: number, x: number) => ({ ...plainBody(`hole ${n}`, n, glass, { form: 'cylinder', axis: 2, base: [x, 0.2, -11], height: 22, radius: 3 }), curved: true }); // prettier-ignore
+    const { cuts, splitEdges } = discretise(sceneOf([plainBody('block', 0, metal, { form: 'box', min: [-8, -8, -11], max: [8, 8, 11] }), hole(1, -2.6), hole(2, 3.6)]), grid); // prettier-ignore
+    const splits = cuts!.splits!;
+    expect(splits.faces.length).toBeGreaterThan(20);
+    expect(splitEdges.length).toBeGreaterThan(20);
+    for (const { at, parts } of splits.faces) {
+      expect(at.every((x) => x >= 0 && x < 20)).toBe(true);
+      expect(parts.every((p) => p.area > 0 && p.area < 1)).toBe(true);
+    }
+  });
 });
