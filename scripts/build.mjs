@@ -45,7 +45,19 @@ const entries = {
   helper: 'packages/node/src/helper.mjs',
 };
 /** Packages that bring files or code of their own which cannot be put into one file. */
-const external = ['manifold-3d', 'occt-import-js', 'sequelize', 'mariadb', 'umzug', 'pino', 'express', 'express-rate-limit', 'helmet', 'compression'];
+const external = [
+  'manifold-3d',
+  'occt-import-js',
+  'h5wasm',
+  'sequelize',
+  'mariadb',
+  'umzug',
+  'pino',
+  'express',
+  'express-rate-limit',
+  'helmet',
+  'compression',
+];
 
 /** Compiles the command line, the server and its threads, each into one file and what they share. */
 export async function buildNode() {

@@ -108,7 +108,7 @@ describe('command line', () => {
     const out = join(folder, 'out');
     const { code, err } = await jadebell('solve', path, '--out', out, '--accuracy', 'draft', '--quiet');
     expect({ code, err: err.replace(/^warning.*\n/gm, '') }).toEqual({ code: 0, err: '' });
-    expect(readdirSync(out).sort()).toEqual(['small-pattern.csv', 'small-result.json', 'small-s11.csv', 'small.s1p']);
+    expect(readdirSync(out).sort()).toEqual(['small-pattern.csv', 'small-result.json', 'small-result.zip', 'small-s.csv', 'small.s1p']);
     const s = readTouchstone(readFileSync(join(out, 'small.s1p'), 'utf8'), 1);
     const json = JSON.parse(readFileSync(join(out, 'small-result.json'), 'utf8'));
     expect(s.frequency).toEqual(json.frequency);
@@ -118,5 +118,12 @@ describe('command line', () => {
     expect(json.farField.figures[0].directivity).toBeGreaterThan(1.3);
     expect(json.farField.figures[0].directivity).toBeLessThan(1.8);
     expect(Math.abs(json.evidence.powerBalance[0])).toBeLessThan(0.03);
+    // All else is made of the kept result, with the project's parameters.
+    const result = join(out, 'small-result.zip');
+    expect((await jadebell('export', result)).out).toMatch(/^touchstone +1 file +S as Touchstone\n[^]*figures +1 file/);
+    const text = await jadebell('export', result, '--out', out, '--as', 'farfield', '--at', 'f0');
+    expect(text).toMatchObject({ code: 0, out: `${join(out, 'small-far-field.txt')}\n` });
+    expect(await jadebell('export', result, '--out', out, '--of', 'above')).toMatchObject({ code: 2, err: expect.stringContaining('There are: ') });
+    expect(await jadebell('export', path)).toMatchObject({ code: 4, err: expect.stringContaining('no kept result') });
   });
 });

@@ -139,9 +139,12 @@ export function patternCsv(result: ResultSet): string | null {
   return writeCsv(columns);
 }
 
-/** Everything but fields and patterns as JSON: figures, evidence, S over the band. */
+/** Everything but fields and patterns as JSON: figures, evidence, S over the band of all channels by their names, and the reflection of the first that was excited. */
 export function summaryJson(result: ResultSet): string {
-  if (!result.meta.excitations.length) return JSON.stringify(result.meta, null, 2);
-  const { frequency, s } = reflection(result);
-  return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s11: s }, null, 2);
+  const { ports, excitations } = result.meta;
+  if (!excitations.length) return JSON.stringify(result.meta, null, 2);
+  const { frequency, s: s11 } = reflection(result);
+  const names = channelNames(ports);
+  const s = excitations.flatMap((from, e) => names.map((to, n) => ({ to, from: names[from], values: sCurve(result.arrays.s, n, e) })));
+  return JSON.stringify({ ...result.meta, frequency: Array.from(frequency), s, s11 }, null, 2);
 }

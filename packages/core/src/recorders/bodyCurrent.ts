@@ -5,7 +5,8 @@ import { fillOf, insideSheet } from '../geometry/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { inPlane, type Point3 } from '../shapes/index.ts';
 import { blockValues, imageSign, type Mirrors, nearestLine, planVolume } from '../yee/index.ts';
-import { complexColumns, milliamperes, nodeNear, planAmpere } from './current.ts';
+import { complexColumns, components, everyNth, phasorColumns } from './columns.ts';
+import { milliamperes, nodeNear, planAmpere } from './current.ts';
 import { axisOf, beside, defineRecorder, type Fault, type GridRecording, type Index, isFault } from './recorder.ts';
 import { mirrorRectangle, type Rectangle, recordedAt } from './rectangle.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
@@ -250,6 +251,16 @@ export const bodyCurrent = defineRecorder<Placed, Told>()({
     });
     place(`surface:${r.name}:at`, { shape: [own.length, 8], data: Float64Array.from(at) });
     return { line: r.line, normal, at: min[normal], current };
+  },
+  values: {
+    arrays: ({ name }) => ({ values: `surface:${name}`, places: [`surface:${name}:at`] }),
+    columns: (_, values, [at]) => [
+      ...['x (m)', 'y (m)', 'z (m)', 'outward x', 'outward y', 'outward z', 'first side (m)', 'second side (m)'].map((title, n) => ({
+        title,
+        values: everyNth(at, 8, n),
+      })),
+      ...phasorColumns(values, 6, components('K'), 'A/m'),
+    ],
   },
   curves: {
     'body-current': {

@@ -4,6 +4,7 @@ import { eta0 } from '../numerics/constants.ts';
 import { atNode, extent, nearestLine, rowRegion, sumAt } from '../yee/index.ts';
 import { formatSI } from '../expressions/format.ts';
 import { sameMesh } from '../numerics/tolerance.ts';
+import { complexColumns } from './columns.ts';
 import { rectangleText } from './flux.ts';
 import { defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import {
@@ -108,10 +109,6 @@ export function planAmpere(g: GridRecording, normal: Axis, lo: Index, hi: Index)
 /** A current, A, in words: its size in mA and its phase. */
 export const milliamperes = ([re, im]: Complex): string =>
   `${(1e3 * Math.hypot(re, im)).toPrecision(4)} mA, ${((180 * Math.atan2(im, re)) / Math.PI).toFixed(1)}°`;
-/** Columns of a file for complex figures. */
-export const complexColumns = (title: string, unit: string, values: readonly Complex[]): { title: string; values: number[] }[] =>
-  ['real', 'imaginary'].map((part, i) => ({ title: `${title} ${part} (${unit})`, values: values.map((x) => x[i]) }));
-
 /** The rectangle that was taken, in words. */
 const takenText = ({ normal, taken }: Told): string =>
   taken?.length

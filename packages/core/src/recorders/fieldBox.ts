@@ -5,6 +5,7 @@ import { mediumAt } from '../materials/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { blockValues, imageSign, isHalf, nearestLine, planVolume, type VolumePlan } from '../yee/index.ts';
+import { phasorColumns, placeColumns } from './columns.ts';
 import { axisOf, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
@@ -36,6 +37,10 @@ const [flatSamples, boxSamples] = [81, 41];
 const fieldsOf = ({ electric, magnetic, only }: Placed): number[] =>
   [...(electric ? [0, 1, 2] : []), ...(magnetic ? [3, 4, 5] : [])].filter((f) => only === undefined || f % 3 === only);
 const toldOf = ({ electric, magnetic, only }: Placed): Told => ({ electric, magnetic, ...(only === undefined ? {} : { only }) });
+
+/** Names of what a box keeps at each place, in their order. */
+const boxParts = ({ electric, magnetic, only }: Told): string[] =>
+  [...(electric ? ['E'] : []), ...(magnetic ? ['H'] : [])].flatMap((f) => [...'xyz'].filter((_, c) => only === undefined || c === only).map((c) => f + c)); // prettier-ignore
 
 /** A place along an axis at which fields are told: the samples that make it up, from fields half a cell off its nodes and from those on them. */
 interface Spot {
@@ -240,6 +245,16 @@ export const fieldBox = defineRecorder<Placed, Told>()({
     keep(`box:${r.name}`, { shape: [numbers.length, ...shape, 2 * fields.length], data });
     axes.forEach((x, a) => place(`box:${r.name}:${'xyz'[a]}`, { shape: [x.length], data: x }));
     return toldOf(r);
+  },
+  values: {
+    arrays: ({ name }) => ({ values: `box:${name}`, places: [...'xyz'].map((a) => `box:${name}:${a}`) }),
+    columns(told, values, axes) {
+      const names = boxParts(told);
+      return [
+        ...placeColumns(axes),
+        ...names.flatMap((of, n) => phasorColumns(values, 2 * names.length, [{ of, at: 2 * n }], of.startsWith('E') ? 'V/m' : 'A/m')),
+      ];
+    },
   },
   card: 'field',
 });

@@ -2,6 +2,7 @@ import type { Axis } from '../numerics/axis.ts';
 import { axisField, length, pair } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { atNode, imageSign, nearestLine, rowRegion, sumAt } from '../yee/index.ts';
+import { components, phasorColumns } from './columns.ts';
 import { clampTo, innerNodes, nodeNear } from './current.ts';
 import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
@@ -141,6 +142,10 @@ export const fieldLine = defineRecorder<Placed, Told>()({
     keep(`line:${r.name}`, { shape: [numbers.length, s.length, 6], data });
     place(`line:${r.name}:at`, { shape: [s.length], data: s });
     return { axis: r.axis, at: r.at };
+  },
+  values: {
+    arrays: ({ name }) => ({ values: `line:${name}`, places: [`line:${name}:at`] }),
+    columns: ({ axis }, values, [at]) => [{ title: `${'xyz'[axis]} (m)`, values: at }, ...phasorColumns(values, 6, components('E'), 'V/m')],
   },
   card: 'own',
 });

@@ -3,6 +3,7 @@ import type { Axis } from '../numerics/axis.ts';
 import { length, normalField } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { imageSign, nearestLine, planeRegion, type RegionSums, sumAt } from '../yee/index.ts';
+import { components, phasorColumns, placeColumns } from './columns.ts';
 import { axisOf, beside, defineRecorder, type GridReading, type GridRecording, type Index } from './recorder.ts';
 import { spread } from './spread.ts';
 
@@ -21,6 +22,12 @@ interface Placed {
   /** Axes on which this is the image of what was asked for. */
   turned?: boolean[];
 }
+/** Coordinates of a plane's samples along x, y and z, one across it. */
+export const planeAxes = (
+  { normal, u, at }: Told,
+  [us, vs]: readonly ArrayLike<number>[],
+): [ArrayLike<number>, ArrayLike<number>, ArrayLike<number>] =>
+  [0, 1, 2].map((a) => (a === normal ? [at] : a === u ? us : vs)) as [ArrayLike<number>, ArrayLike<number>, ArrayLike<number>];
 /** Samples along the longer side of a plane that is read from wires. */
 const planeSamples = 81;
 
@@ -168,6 +175,10 @@ export const fieldPlane = defineRecorder<Placed, Told>()({
     place(`plane:${r.name}:u`, { shape: [us.length], data: us });
     place(`plane:${r.name}:v`, { shape: [vs.length], data: vs });
     return { normal: r.normal, at: r.at, u, v };
+  },
+  values: {
+    arrays: ({ name }) => ({ values: `plane:${name}`, places: [`plane:${name}:u`, `plane:${name}:v`] }),
+    columns: (told, values, places) => [...placeColumns(planeAxes(told, places)), ...phasorColumns(values, 6, components('E'), 'V/m')],
   },
   card: 'field',
 });

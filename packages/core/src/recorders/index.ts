@@ -14,8 +14,10 @@ import type { EntryOfKind, PlacedOfKind, RecorderKind, ToldOfKind } from './reco
 import { signal } from './signal.ts';
 import { wireProbe } from './wireProbe.ts';
 
+export { components, phasorColumns, placeColumns } from './columns.ts';
 export * from './faces.ts';
 export { directionsOf } from './farField.ts';
+export { planeAxes } from './fieldPlane.ts';
 export * from './recorder.ts';
 
 /** Every kind of recorder, in the order in which the interface offers them. */

@@ -3,7 +3,7 @@ import type { Axis } from '../numerics/axis.ts';
 import { count } from '../entries/index.ts';
 import { eta0 } from '../numerics/constants.ts';
 import { planeRegion, sumAt } from '../yee/index.ts';
-import { complexColumns } from './current.ts';
+import { complexColumns } from './columns.ts';
 import { rectangleText } from './flux.ts';
 import { defineRecorder, isFault, type Named } from './recorder.ts';
 import {

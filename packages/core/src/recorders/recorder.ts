@@ -163,6 +163,20 @@ export interface RecordedCurve<T> {
 }
 export type Named<T> = T & { name: string } & AtFrequencies;
 
+/** Numbers of a table, one for each place, moment or frequency. */
+export interface Column {
+  title: string;
+  values: ArrayLike<number>;
+}
+
+/** Arrays in which a recorder keeps what it records. */
+export interface RecordedValues<T> {
+  /** Names of the one with the values, of which each frequency is a part, and of those that tell where these belong. */
+  arrays(told: Named<T>): { values: string; places: string[] };
+  /** A table of them: the values of one frequency, or all that were kept over time. */
+  columns(told: Named<T>, values: ArrayLike<number>, places: readonly ArrayLike<number>[]): Column[];
+}
+
 /** A table of all recorders of a kind at their frequencies. */
 export interface RecordedTable<T> {
   title: string;
@@ -171,7 +185,7 @@ export interface RecordedTable<T> {
   /** End of the name of its file. */
   file: string;
   heads: string[];
-  rows(told: Named<T>): { heads: string[]; texts: string[]; columns: { title: string; values: readonly number[] }[] }[];
+  rows(told: Named<T>): { heads: string[]; texts: string[]; columns: Column[] }[];
 }
 
 /** What a kind of recorder says of itself; all tables of recorders are made of these. */
@@ -213,6 +227,7 @@ interface Definition<K extends string, F extends Fields, P extends object, T ext
   /** Curves of what it tells, by the name of the quantity. */
   curves?: Record<string, RecordedCurve<T>>;
   table?: RecordedTable<T>;
+  values?: RecordedValues<T>;
   /** Cards of a new board: a field picture of each, one card of all, one of each, or none. */
   card?: 'field' | 'table' | 'own';
 }

@@ -1,6 +1,7 @@
 import { filled, point, time } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { nearestLine } from '../yee/index.ts';
+import { everyNth } from './columns.ts';
 import { signsOf } from './fieldPlane.ts';
 import { defineRecorder, type Fault, type Index } from './recorder.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
@@ -81,6 +82,13 @@ export const signal = defineRecorder<Placed, Told>()({
       place(`point:${r.name}:time`, { shape: [count], data: Float64Array.from({ length: count }, (_, i) => after(i) * dt) });
       return { at: node.map((i, a) => (turned?.[a] ? 2 * g.mirrors![a]!.at - lines[a][i] : lines[a][i])) as Point3 };
     };
+  },
+  values: {
+    arrays: ({ name }) => ({ values: `point:${name}`, places: [`point:${name}:time`] }),
+    columns: (_, values, [time]) => [
+      { title: 'time (s)', values: time },
+      ...[...'xyz'].map((c, n) => ({ title: `E${c} (V/m)`, values: everyNth(values, 3, n) })),
+    ],
   },
   card: 'own',
 });

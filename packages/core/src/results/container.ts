@@ -14,11 +14,12 @@ export function arrayFrom(bytes: Uint8Array, type: string, shape: number[]): Res
   return { shape, data: type === 'f4' ? new Float32Array(own) : new Float64Array(own) };
 }
 
-/** Packs a result into one zip file: meta.json, index.json (names, types, shapes) and one raw file per array. */
-export function packResult(result: ResultSet): Uint8Array {
+/** Packs a result into one zip file: meta.json, index.json (names, types, shapes), one raw file per array, and project.json where it is given. */
+export function packResult(result: ResultSet, project?: object): Uint8Array {
   const names = Object.keys(result.arrays);
   const index = names.map((name, i) => ({ name, file: `${i}.bin`, type: typeOf(result.arrays[name]), shape: result.arrays[name].shape }));
   const files: Record<string, Uint8Array> = { 'meta.json': strToU8(JSON.stringify(result.meta)), 'index.json': strToU8(JSON.stringify(index)) };
+  if (project) files['project.json'] = strToU8(JSON.stringify(project));
   index.forEach((e) => (files[e.file] = arrayBytes(result.arrays[e.name])));
   return zipSync(files, { level: 6 });
 }
@@ -46,4 +47,10 @@ export function unpackArrays(bytes: Uint8Array): { beside: unknown; arrays: Resu
 export function unpackResult(bytes: Uint8Array): ResultSet {
   const { beside, arrays } = unpackArrays(bytes);
   return { meta: readMeta(beside), arrays };
+}
+
+/** The project of a packed result as a reader takes it; null where there is none. */
+export function unpackProject<T>(bytes: Uint8Array, read: (data: unknown) => T | null): T | null {
+  const file = unzipSync(bytes, { filter: ({ name }) => name === 'project.json' })['project.json'];
+  return file ? read(JSON.parse(strFromU8(file))) : null;
 }

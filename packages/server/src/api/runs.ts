@@ -1,6 +1,6 @@
 import { type Project, projectSchema } from '@jadebell/core/document';
 import { evaluateParameters } from '@jadebell/core/expressions';
-import { curvesCsv, patternCsv, touchstoneOf, type TouchstoneView, writeFarField } from '@jadebell/core/formats';
+import { exportKinds, type TouchstoneView } from '@jadebell/core/formats';
 import { type Complex, readReference, type ResultSet } from '@jadebell/core/results';
 import { z } from 'zod';
 import { describeArray, loadArray, readArray, removeArrays } from '../db/arrays.ts';
@@ -98,47 +98,8 @@ async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
   return { meta, arrays };
 }
 
-const fileKinds = ['touchstone', 'curves', 'pattern', 'farfield'] as const;
-interface FileKind {
-  names: string[];
-  type: string;
-  /** Text and what stands after the run's number in the file's name; null where the result has none. */
-  write(r: ResultSet, title: string, how: TouchstoneView): { text: string; ending: string } | null;
-}
-const files: Record<(typeof fileKinds)[number], FileKind> = {
-  touchstone: {
-    names: ['frequency', 's', 'beta'],
-    type: 'text/plain',
-    write(r, title, how) {
-      const found = touchstoneOf(r, title, how);
-      return found && { text: found.text, ending: found.version === '2' ? '.ts' : `.s${found.ports}p` };
-    },
-  },
-  curves: {
-    names: ['frequency', 's'],
-    type: 'text/csv',
-    write(r) {
-      const text = curvesCsv(r);
-      return text === null ? null : { text, ending: '-s.csv' };
-    },
-  },
-  pattern: {
-    names: ['farField'],
-    type: 'text/csv',
-    write(r) {
-      const text = patternCsv(r);
-      return text === null ? null : { text, ending: '-pattern.csv' };
-    },
-  },
-  farfield: {
-    names: ['farField'],
-    type: 'text/plain',
-    write(r, title) {
-      const text = writeFarField(r, title);
-      return text === null ? null : { text, ending: '-far-field.txt' };
-    },
-  },
-};
+/** Files that are made of arrays which are the same for all results. */
+const fileKinds = exportKinds.filter((k) => k.arrays);
 
 /** One or several 'name:value' of a query; a bare value is that of all. */
 function pairs<T>(given: string | string[] | undefined, what: string, read: (text: string) => T | null): Record<string, T> {
@@ -291,24 +252,25 @@ export const runRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     summary: 'A result as a file; of Touchstone: reference=port:ohms and shift=port:metres, several times, gaps=out, version=2',
     media: 'text/plain',
     schemas: {
-      params: z.object({ id: z.uuid(), kind: z.enum(fileKinds) }),
+      params: z.object({ id: z.uuid(), kind: z.enum(fileKinds.map((k) => k.key)) }),
       query: z.object({ reference: several, shift: several, gaps: z.enum(['kept', 'out']).optional(), version: z.enum(['1', '2']).optional() }),
     },
     async handle({ params, query, response }) {
       const run = await findRun(params.id);
       const { title } = JSON.parse(run.document) as Project;
-      const file = files[params.kind];
-      const made = file.write(await loadResult(run, file.names), title, {
+      const kind = fileKinds.find((k) => k.key === params.kind)!;
+      const view: TouchstoneView = {
         references: pairs<Complex>(query.reference, 'reference impedance', readReference),
         shifts: pairs(query.shift, 'length in metres', (t) => (t !== '' && Number.isFinite(Number(t)) ? Number(t) : null)),
         ...(query.gaps ? { gaps: query.gaps } : {}),
         ...(query.version ? { version: query.version } : {}),
-      });
-      if (!made) throw notFound('result of that kind');
+      };
+      const [file] = kind.files({ result: await loadResult(run, [...kind.arrays!]), title, view });
+      if (!file) throw notFound('result of that kind');
       response
-        .attachment(`${fileStem(title)}-run${run.number}${made.ending}`)
-        .type(file.type)
-        .send(made.text);
+        .attachment(`${fileStem(title)}-run${run.number}${file.ending}`)
+        .type(kind.type)
+        .send(await file.write());
     },
   }),
 ];

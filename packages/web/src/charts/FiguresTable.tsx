@@ -20,7 +20,7 @@ interface Props {
   heads: string[];
   /** The first cells of a row say what it is of, the others what it is at each of its frequencies. */
   rows: (Told & { heads: string[]; texts: string[] })[];
-  columns: (Told & { title: string; values: readonly number[] })[];
+  columns: (Told & { title: string; values: ArrayLike<number> })[];
 }
 
 /** Figures at each frequency at which any of them was recorded. */

@@ -1,4 +1,4 @@
-import { type NetworkView, type RunReading, viewNetwork } from '@jadebell/core/reading';
+import { type NetworkView, type RunReading, viewNetwork, wavesOf } from '@jadebell/core/reading';
 import { type Complex, type ResultArray, knowsGaps, readReference } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -6,7 +6,6 @@ import { getArray } from '../api/client.ts';
 import { useKept } from '../api/useKept.ts';
 import type { ShownRun } from './shown.ts';
 import { useLens } from './lens.ts';
-import { wavesOf } from './waves.ts';
 
 /** A run as curves are taken from it, with its place among those that are shown. */
 export interface ShownReading extends RunReading {
@@ -53,7 +52,7 @@ export function useReadings(
         meta,
         frequency,
         array,
-        waves: wavesOf(run, excitation),
+        waves: wavesOf(run.meta!, excitation),
         bare: kind === 'out' && kinds.length > 1,
         network: s ? viewNetwork(meta, frequency, s, array('beta'), { gaps: kind, shifts, references: Object.fromEntries(typed) }) : null,
       }));

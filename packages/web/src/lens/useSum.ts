@@ -1,15 +1,15 @@
+import { fieldShares, summed } from '@jadebell/core/reading';
 import { excitationKey, type IncidentWave } from '@jadebell/core/results';
 import { useMemo } from 'react';
 import { getArray, type NumberArray } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { readAhead, useKept } from '../api/useKept.ts';
 import { useLens } from './lens.ts';
-import { fieldShares, summed } from './waves.ts';
 
 /** Shares of the excitations of which the lens wants the fields of a run. */
 export function useShares(run: Run | undefined): IncidentWave[] {
   const excitation = useLens((s) => s.excitation);
-  return useMemo(() => (run ? fieldShares(run, excitation) : []), [run, excitation]);
+  return useMemo(() => (run ? fieldShares(run.meta!, excitation) : []), [run, excitation]);
 }
 
 interface Range {

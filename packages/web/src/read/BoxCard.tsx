@@ -1,7 +1,7 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { boxWidth } from '@jadebell/core/reading';
-import type { Told } from '@jadebell/core/recorders';
+import { recorderKind, type Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
@@ -42,20 +42,7 @@ export function BoxCard({ run, stem, box, frequency }: Props) {
     Math.hypot(values![n * width + each * f + 2 * c], values![n * width + each * f + 2 * c + 1]);
   const csv = (): void => {
     if (!axes || !values) return;
-    const columns = fields.flatMap((field) =>
-      components.flatMap((c) => ['real', 'imaginary'].map((part) => `${field}${'xyz'[c]} ${part} (${units[field]})`)),
-    );
-    download(
-      `${stem}-${box.name}.csv`,
-      writeCsv([
-        ...[0, 1, 2].map((a) => ({
-          title: `${'xyz'[a]} (m)`,
-          values: Float64Array.from({ length: count }, (_, n) => axes[a][axes[a].length > 1 ? n : 0]),
-        })),
-        ...columns.map((title, c) => ({ title, values: Float64Array.from({ length: count }, (_, n) => values[n * width + c]) })),
-      ]),
-      'text/csv',
-    );
+    download(`${stem}-${box.name}.csv`, writeCsv(recorderKind(box).values!.columns(box, values, axes)), 'text/csv');
   };
   return (
     <Card

@@ -1,5 +1,6 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
+import { propagationColumns } from '@jadebell/core/reading';
 import { channelNames } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
@@ -41,18 +42,7 @@ export function PortModesCard({ run, stem }: { run: Run; stem: string }) {
       ...(ports[n].family === 'TE' ? [['wave impedance', `${((eta0 * k0) / re).toPrecision(5)} ohm`] as [string, string]] : []),
     ];
   };
-  const csv = (): void =>
-    download(
-      `${stem}-port-modes.csv`,
-      writeCsv([
-        { title: 'frequency (Hz)', values: frequency!.data },
-        ...guided.flatMap(({ n }) => [
-          { title: `${names[n]} beta (rad/m)`, values: Array.from(frequency!.data, (_, f) => at(n, f)[0]) },
-          { title: `${names[n]} attenuation (Np/m)`, values: Array.from(frequency!.data, (_, f) => -at(n, f)[1]) },
-        ]),
-      ]),
-      'text/csv',
-    );
+  const csv = (): void => download(`${stem}-port-modes.csv`, writeCsv(propagationColumns(run.meta!, frequency!.data, beta!.data)), 'text/csv');
   return (
     <Card
       title="Port modes"

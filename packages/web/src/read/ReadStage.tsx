@@ -2,7 +2,7 @@ import { Alert, Button } from '@mui/material';
 import { runSchema } from '@jadebell/api';
 import { recorderKind } from '@jadebell/core/recorders';
 import { type Board, changesSince, cardWith, type Project } from '@jadebell/core/document';
-import { defaultBoards, isOptical } from '@jadebell/core/reading';
+import { defaultBoards, isOptical, keepsEach } from '@jadebell/core/reading';
 import { channelKeys, channelNames, knowsGaps } from '@jadebell/core/results';
 import { useCallback, useEffect, useMemo } from 'react';
 import useSWR from 'swr';
@@ -23,7 +23,6 @@ import { PlacedCard } from './board/PlacedCard.tsx';
 import { ExcitationLens } from '../lens/ExcitationLens.tsx';
 import { FrequencyLens, PhaseLens } from '../lens/FrequencyLens.tsx';
 import { type Excitation, useLens } from '../lens/lens.ts';
-import { keepsEach } from '../lens/waves.ts';
 import { PinnableContext } from '../lens/pinnable.ts';
 import { PlaneLens } from '../lens/PlaneLens.tsx';
 import { PortsLens } from '../lens/PortsLens.tsx';
@@ -254,7 +253,7 @@ function litBy(run: Run, excitation: Excitation | null): string {
   if (!recordAt.length || !(farField ?? recorded.some((r) => recorderKind(r).card === 'field'))) return '';
   const names = channelNames(ports);
   const keys = channelKeys(ports);
-  if (excitation && keepsEach(run))
+  if (excitation && keepsEach(run.meta!))
     return `fields of ${excitation.waves.map((w) => names[keys.indexOf(w.channel)] ?? w.channel).join(' + ')}, 1 W incident`;
   return `fields of ${(combined?.map((w) => w.channel) ?? [excitations[0]]).map((c) => names[c]).join(' + ')}, 1 W incident`;
 }

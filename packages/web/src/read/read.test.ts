@@ -1,3 +1,4 @@
+import { fieldShares, summed } from '@jadebell/core/reading';
 import { abs2 } from '@jadebell/core/numerics';
 import { describe, expect, test } from '@jest/globals';
 import { type Board, cardWith, emptyProject } from '@jadebell/core/document';
@@ -5,7 +6,6 @@ import type { Run } from '../api/types.ts';
 import { arrowPath, streamPath } from '../charts/flow.ts';
 import { sameModel } from '../project/useModelPart.ts';
 import { freeName, freePlace, stepOfKey, stepped } from '../charts/layout.ts';
-import { fieldShares, summed } from '../lens/waves.ts';
 import { differingParameters, shownRuns } from '../lens/shown.ts';
 import { spanOf, tickText, ticksOf } from '../charts/plot/axis.ts';
 
@@ -90,10 +90,10 @@ describe('runs beside each other', () => {
 describe('fields of chosen waves', () => {
   const waves = { name: 'both', waves: [{ channel: 'a', amplitude: 3, phase: 0 }, { channel: 'b', amplitude: 4, phase: 90 }] }; // prettier-ignore
   test('shares add up to 1 W, and to what was recorded where nothing else is kept', () => {
-    const shares = fieldShares(run(1, 'p', {}, { others: [{ turn: 1, figures: null, recorded: [] }] }), waves);
+    const shares = fieldShares(run(1, 'p', {}, { others: [{ turn: 1, figures: null, recorded: [] }] }).meta!, waves);
     expect(shares.reduce((sum, s) => sum + abs2(s.amplitude), 0)).toBeCloseTo(1, 12);
     expect(shares[1].amplitude[1]).toBeCloseTo(0.8, 12);
-    expect(fieldShares(run(1, 'p', {}), waves)).toEqual([{ column: 0, amplitude: [1, 0] }]);
+    expect(fieldShares(run(1, 'p', {}).meta!, waves)).toEqual([{ column: 0, amplitude: [1, 0] }]);
   });
   test('complex numbers are added up; one alone is passed on', () => {
     const [p, q] = [Float64Array.of(1, 0), Float64Array.of(0, 2)];

@@ -1,6 +1,6 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
-import type { Told } from '@jadebell/core/recorders';
+import { recorderKind, type Told } from '@jadebell/core/recorders';
 import { frequenciesKept } from '@jadebell/core/results';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
@@ -23,15 +23,7 @@ export function FieldLineCard({ run, stem, told: line }: RecorderCardProps<Told<
     Float64Array.from({ length: count }, (_, i) => Math.hypot(field![6 * i + 2 * c], field![6 * i + 2 * c + 1]));
   const sizes = field && place ? [0, 1, 2].map(size) : null;
   const csv = (): void => {
-    if (sizes && place)
-      download(
-        `${stem}-${line.name}.csv`,
-        writeCsv([
-          { title: `${'xyz'[line.axis]} (m)`, values: place.data },
-          ...sizes.map((values, c) => ({ title: `|E${'xyz'[c]}| (V/m)`, values })),
-        ]),
-        'text/csv',
-      );
+    if (field && place) download(`${stem}-${line.name}.csv`, writeCsv(recorderKind(line).values!.columns(line, field, [place.data])), 'text/csv');
   };
   return (
     <Card

@@ -1,6 +1,6 @@
 import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
-import type { Told } from '@jadebell/core/recorders';
+import { recorderKind, type Told } from '@jadebell/core/recorders';
 import { useArray } from '../api/hooks.ts';
 import { Card } from '../charts/Card.tsx';
 import { Lines } from '../charts/Lines.tsx';
@@ -10,19 +10,15 @@ import { useDark } from '../ui/useDark.ts';
 import type { RecorderCardProps } from './cardProps.ts';
 
 /** E over time at a point. */
-export function SignalCard({ run, stem, told: { name, at } }: RecorderCardProps<Told<'signal'>>) {
+export function SignalCard({ run, stem, told }: RecorderCardProps<Told<'signal'>>) {
+  const { name, at } = told;
   const dark = useDark();
   const field = useArray(run.id, `point:${name}`).data;
   const time = useArray(run.id, `point:${name}:time`).data;
   const part = (c: number): Float64Array => Float64Array.from({ length: time!.data.length }, (_, i) => field!.data[3 * i + c]);
   const parts = field && time ? [0, 1, 2].map(part) : null;
   const csv = (): void => {
-    if (parts && time)
-      download(
-        `${stem}-${name}.csv`,
-        writeCsv([{ title: 'time (s)', values: time.data }, ...parts.map((values, c) => ({ title: `E${'xyz'[c]} (V/m)`, values }))]),
-        'text/csv',
-      );
+    if (field && time) download(`${stem}-${name}.csv`, writeCsv(recorderKind(told).values!.columns(told, field.data, [time.data])), 'text/csv');
   };
   return (
     <Card

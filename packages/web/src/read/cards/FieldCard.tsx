@@ -13,6 +13,7 @@ import {
   readField,
   sliceOfVolume,
   tiltedSlice,
+  type RecordedField,
 } from '@jadebell/core/reading';
 import { sphericalBase } from '@jadebell/core/radiation';
 import { useContext, useMemo, useState } from 'react';
@@ -27,7 +28,7 @@ import { fieldFiles } from './fieldFiles.ts';
 import { animationFiles } from './animationFiles.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
-import { type RecordedField, useField } from './useField.ts';
+import { useField } from './useField.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import type { Axis } from '@jadebell/core/numerics';
 import { Tool } from '../../kit/Tool.tsx';

@@ -1,3 +1,4 @@
+import { fieldShares } from '@jadebell/core/reading';
 import { type AnyRecorderKind, recorderKinds, type RecorderTold } from '@jadebell/core/recorders';
 import type { ComponentType } from 'react';
 import type { Run } from '../../api/types.ts';
@@ -6,14 +7,13 @@ import { RecordedTable } from '../../recorders/RecordedTable.tsx';
 import type { RecorderCardProps } from '../../recorders/cardProps.ts';
 import { recorderParts } from '../../recorders/registry.tsx';
 import { type Excitation, useLens } from '../../lens/lens.ts';
-import { fieldShares } from '../../lens/waves.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import type { CardOf } from '@jadebell/core/cards';
 
 /** A run with what its recorders told for the one excitation that the lens chose; powers of several waves together are not known from those of each. */
 function ofExcitation(run: Run, excitation: Excitation | null): Run {
-  const shares = fieldShares(run, excitation);
+  const shares = fieldShares(run.meta!, excitation);
   const other = shares.length === 1 ? run.meta!.others?.find((o) => o.turn === shares[0].column) : undefined;
   if (!other) return run;
   const own = (r: RecorderTold): RecorderTold => other.recorded.find((o) => o.kind === r.kind && o.name === r.name) ?? r;

@@ -12,6 +12,7 @@ import {
   piecesOf,
   readField,
   sampleVolume,
+  type RecordedField,
 } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { Card } from '../../charts/Card.tsx';
@@ -22,7 +23,7 @@ import { CardContext } from '../../charts/CardContext.ts';
 import { usePhase } from '../../lens/useFrequency.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
-import { type RecordedField, useField } from './useField.ts';
+import { useField } from './useField.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import { Choice } from '../../kit/Choice.tsx';
 

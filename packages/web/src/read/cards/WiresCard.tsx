@@ -2,7 +2,7 @@ import { toldFor } from '@jadebell/core/results';
 import { writeCsv } from '@jadebell/core/formats/csv';
 import type { WiresCard as WiresCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
-import { alongWire, largestCurrent, readWireCurrents, wireTubes } from '@jadebell/core/reading';
+import { alongWire, largestCurrent, readWireCurrents, wireColumns, wireTubes } from '@jadebell/core/reading';
 import { useContext, useMemo } from 'react';
 import { useArray } from '../../api/hooks.ts';
 import { Card } from '../../charts/Card.tsx';
@@ -46,12 +46,7 @@ export function WiresCard({ card }: { card: WiresCardData }) {
   const values = useMemo(() => currents && readWireCurrents(currents, card.form, card.form === 'instant' ? phase : 0), [currents, card.form, phase]);
   const title = card.title ?? (card.view === 'model' ? 'Current in wires' : 'Current along wires');
   const stem = stemOf(shown, title);
-  const table = (): string =>
-    writeCsv([
-      { title: 'wire', values: meta!.wires!.flatMap((w, n) => Array.from({ length: 2 * w.count }, () => n + 1)) },
-      { title: 'way (m)', values: meta!.wires!.flatMap((w) => [...alongWire(values!, along!, segments!, w).x]) },
-      ...(['real', 'imaginary'] as const).map((part, p) => ({ title: `current ${part} (A)`, values: Array.from({ length: currents!.length / 2 }, (_, i) => currents![2 * i + p]) })), // prettier-ignore
-    ]);
+  const table = (): string => writeCsv(wireColumns(meta!.wires!, currents!, along!, segments!));
   const ready = meta?.wires && segments && along && currents && values;
   return (
     <Card

@@ -1,4 +1,14 @@
-import { figuresOf, glance, type GlanceFigures, mixedSource, type PatternSource, patternSource } from '@jadebell/core/reading';
+import {
+  fieldShares,
+  figuresOf,
+  glance,
+  type GlanceFigures,
+  keepsEach,
+  mixedSource,
+  type PatternSource,
+  patternSource,
+  summed,
+} from '@jadebell/core/reading';
 import { type Pattern, PatternSampler } from '@jadebell/core/radiation';
 import { farFrequencies, type IncidentWave, type PatternFigures, type ResultArray, excitationKey } from '@jadebell/core/results';
 import { useMemo } from 'react';
@@ -7,7 +17,6 @@ import { useKept } from '../../api/useKept.ts';
 import type { Run } from '../../api/types.ts';
 import { type Excitation, useLens } from '../../lens/lens.ts';
 import { nearestRecorded, useFrequency } from '../../lens/useFrequency.ts';
-import { fieldShares, keepsEach, summed } from '../../lens/waves.ts';
 
 /** What far fields are made of: that of each excitation, and S where they are to be combined. */
 interface Parts {
@@ -50,7 +59,7 @@ export class FarField {
 const known = new WeakMap<Parts, Map<string, FarField>>();
 const mostKept = 64;
 function farFieldOf(parts: Parts, excitation: Excitation | null, at: number): FarField {
-  const shares = fieldShares(parts.run, excitation);
+  const shares = fieldShares(parts.run.meta!, excitation);
   let all = known.get(parts);
   if (!all) known.set(parts, (all = new Map()));
   const key = `${at} ${shares.map((s) => `${s.column}:${s.amplitude.join(':')}`).join()}`;
@@ -67,7 +76,7 @@ const has = (run: Run | undefined): run is Run => !!(run?.meta!.farField ?? run?
 async function load(run: Run): Promise<Parts> {
   const { others = [], ports } = run.meta!;
   const fields = await Promise.all([0, ...others.map((o) => o.turn)].map((turn) => getArray(run.id, excitationKey('farField', turn))));
-  if (!keepsEach(run)) return { run, fields, network: null };
+  if (!keepsEach(run.meta!)) return { run, fields, network: null };
   const guided = ports.some((p) => p.mode !== undefined);
   const [frequency, s, beta] = await Promise.all([
     getArray(run.id, 'frequency'),
@@ -118,7 +127,7 @@ const nothing: readonly Run[] = [];
 /** Figures of the far fields of runs for the waves of the lens, by run, where those are others than what was recorded. */
 export function useMixedFigures(runs: readonly Run[], wanted: boolean): ReadonlyMap<string, readonly PatternFigures[]> {
   const excitation = useLens((s) => s.excitation);
-  const own = wanted && excitation ? runs.filter((r) => r.meta!.farField && keepsEach(r)) : nothing;
+  const own = wanted && excitation ? runs.filter((r) => r.meta!.farField && keepsEach(r.meta!)) : nothing;
   const key = own.map((r) => r.id).join();
   const { data } = useKept(own.length ? `far ${key}` : null, () => Promise.all(own.map(load)));
   return useMemo(() => {
