@@ -5,6 +5,7 @@ import { coax } from './coax.ts';
 import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
 import { elements } from './elements.ts';
+import { nearCutoff } from './nearCutoff.ts';
 import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { conductingSphere, dielectricSphere } from './spheres.ts';
@@ -44,6 +45,7 @@ export const cases: readonly Case[] = [
   filledGuide,
   straightGuide,
   lossyGuide,
+  nearCutoff,
   openEnded,
   curved,
   coax,

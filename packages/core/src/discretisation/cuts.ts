@@ -33,6 +33,8 @@ export class Cuts {
     readonly sheets: SheetCuts | null,
     readonly splits: Splits | null,
     private readonly grid: Grid,
+    /** Whether walls thinner than a cell, as they cross a guided port, are closed to the nearest nodes. */
+    readonly thinClosed = false,
   ) {
     if (solids && sheets) sheets.yieldTo((n, at) => solids.cuts(n, at) || this.parts(n, at));
     const ofSheets = this.sheetFaces();
@@ -46,10 +48,11 @@ export class Cuts {
     const cutSolids = (parts: boolean): CutCells | null => (curved ? new CutCells(scene, grid, media, (n, at) => laid!.meets(n, at), parts) : null);
     let solids = cutSolids(true);
     // Modes of guided ports know one field on each edge, so walls thinner than a cell that cross one are closed to nodes.
-    if (solids && scene.guides?.some((g) => crossesPort(solids!.partedEdges(), g, grid))) solids = cutSolids(false);
+    const closed = !!solids && !!scene.guides?.some((g) => crossesPort(solids!.partedEdges(), g, grid));
+    if (closed) solids = cutSolids(false);
     const splits = laid && (laid.plates.length || solids?.partedFaces.size) ? laid : null;
     const sheets = cutsSheets(scene) ? new SheetCuts(scene, grid, media) : null;
-    return solids || sheets || splits ? new Cuts(solids, sheets, splits, grid) : null;
+    return solids || sheets || splits ? new Cuts(solids, sheets, splits, grid, closed) : null;
   }
 
   /** Splits edges and faces, once rows of the grid tell what else lies on them. */

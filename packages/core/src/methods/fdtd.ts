@@ -30,6 +30,8 @@ export interface TimeEvidence extends CommonEvidence {
   ended: 'decayed' | 'settled' | 'steps' | 'stopped';
   /** Runs that were cut short while ringing and whose waves were carried on by decaying exponentials: how far off these were on what they had not seen, and their resonances (hertz, quality factor). */
   carriedOn?: { runs: number; error: number; resonances: { frequency: number; q: number }[] };
+  /** Largest difference of the waves of series that are faded as recorded fields are, at the frequencies of these, from those carried on. */
+  fieldsOff?: number;
   /** Level of the exciting pulse at the band's edges against its strongest, dB. */
   pulseAtEdges: [number, number];
   /** By how much the step is shorter than what metal that cuts cells was thought to leave, as fields grew with that. */
@@ -109,19 +111,21 @@ function beside({ parts: { steps, ...others } }: TimeEstimate): string {
   return all.length ? `; beside them ${all.join(', ')}` : '';
 }
 
-const ringing = ({ carriedOn }: TimeEvidence): Rows =>
-  carriedOn
-    ? [
-        ['ringing carried on by decaying exponentials', `foretold within ${(100 * carriedOn.error).toPrecision(2)} %`],
-        [
-          'resonances and Q',
-          carriedOn.resonances
-            .slice(0, 6)
-            .map((r) => `${formatSI(r.frequency, 'frequency', 5)} ${r.q.toPrecision(3)}`)
-            .join('; '),
-        ],
-      ]
-    : [];
+const ringing = ({ carriedOn, fieldsOff }: TimeEvidence): Rows => {
+  const resonances = carriedOn?.resonances.slice(0, 6).map((r) => `${formatSI(r.frequency, 'frequency', 5)} ${r.q.toPrecision(3)}`) ?? [];
+  return [
+    ...(carriedOn
+      ? [['rest of the ringing carried on by decaying exponentials', `foretold within ${(100 * carriedOn.error).toPrecision(2)} %`] as const]
+      : []),
+    ...(resonances.length ? [['resonances and Q', resonances.join('; ')] as const] : []),
+    ...(fieldsOff === undefined
+      ? []
+      : [['recorded fields faded out at the end', `waves so faded are off by ${fieldsOff.toPrecision(2)} at their frequencies`] as const]),
+  ].map(([a, b]): [string, string] => [a, b]);
+};
+
+/** Error of recorded fields from which on it is warned of. */
+const fieldsWarned = 5e-3;
 
 /** Finite differences in the time domain. */
 export const fdtd = {
@@ -178,6 +182,11 @@ export const fdtd = {
     ...(e.ended === 'steps'
       ? [
           `It reached its step limit with ${formatSI(10 * Math.log10(e.residualEnergy), 'number', 3)} dB of energy left: read sharp resonances with care.`,
+        ]
+      : []),
+    ...((e.fieldsOff ?? 0) > fieldsWarned
+      ? [
+          `S is settled, but the recorded fields still hold some of what creeps at a cutoff beside the band: the waves at the ports told from series so cut short are off by ${e.fieldsOff!.toPrecision(2)}. Record at frequencies further from the cutoff, or raise the most steps.`,
         ]
       : []),
     ...(e.gapsKept ?? []).map(({ name, why }) => `The gap of ${name} is still in its results: ${why}`),

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { exponentialsAt, fitExponentials, symmetricEigen } from './exponentials.ts';
+import { exponentialsAt, fitExponentials } from './exponentials.ts';
+import { symmetricEigen } from './symmetricEigen.ts';
 
 /** A repeatable sequence of numbers between -1 and 1. */
 function noise(seed: number): () => number {

@@ -1,5 +1,6 @@
 import { complexEigen } from './complexEigen.ts';
 import { rightDivide } from './complexSolve.ts';
+import { symmetricEigen } from './symmetricEigen.ts';
 
 /** A sum of exponentials common to several real signals: signal s at sample m is the sum over k of amplitude[s][k] z[k]^m. */
 export interface Exponentials {
@@ -17,7 +18,7 @@ const longest = 80;
 /**
  * Fits signals of one length and equal sampling by common decaying exponentials: signal subspace of the covariance of their windows,
  * poles from its shift invariance (R. Roy and T. Kailath, ESPRIT, IEEE Trans. ASSP 37, 984, 1989), amplitudes by least squares.
- * Growing ones are left out. At most `most` exponentials. Null where there are too few samples or nothing is found.
+ * Signals count by their size. Growing ones are left out. At most `most` exponentials. Null where there are too few samples or nothing is found.
  */
 export function fitExponentials(signals: readonly Float64Array[], most: number): Exponentials | null {
   const samples = signals[0]?.length ?? 0;
@@ -25,15 +26,16 @@ export function fitExponentials(signals: readonly Float64Array[], most: number):
   if (window < 4) return null;
   const covariance = new Float64Array(window * window);
   for (const raw of signals) {
-    // Each signal counts alike.
-    const size = Math.hypot(...raw);
-    if (!(size > 0)) continue;
-    for (let i = 0; i < window; i++)
-      for (let j = 0; j <= i; j++) {
-        let sum = 0;
-        for (let m = 0; m + window <= samples; m++) sum += raw[m + i] * raw[m + j];
-        covariance[i * window + j] += sum / size ** 2;
+    const shifts = samples - window + 1;
+    for (let lag = 0; lag < window; lag++) {
+      let sum = 0;
+      for (let m = 0; m < shifts; m++) sum += raw[m + lag] * raw[m];
+      // Along a diagonal the windows move by one.
+      for (let j = 0, i = lag; i < window; j++, i++) {
+        covariance[i * window + j] += sum;
+        sum += raw[shifts + i] * raw[shifts + j] - raw[i] * raw[j];
       }
+    }
   }
   for (let i = 0; i < window; i++) for (let j = 0; j < i; j++) covariance[j * window + i] = covariance[i * window + j];
   const { values, vectors } = symmetricEigen(covariance, window);
@@ -114,39 +116,4 @@ function amplitudesOf(signals: readonly Float64Array[], zRe: Float64Array, zIm: 
   }
   const x = rightDivide(right, gram, signals.length, p);
   return x && signals.map((_, s) => x.slice(2 * s * p, 2 * (s + 1) * p));
-}
-
-/** Eigenpairs of a symmetric matrix by Jacobi's rotations (Golub and Van Loan, sec. 8.5); eigenvector k in column k. */
-export function symmetricEigen(matrix: Float64Array, n: number): { values: Float64Array; vectors: Float64Array } {
-  const a = matrix.slice();
-  const v = new Float64Array(n * n);
-  for (let i = 0; i < n; i++) v[i * n + i] = 1;
-  for (let sweep = 0; sweep < 30; sweep++) {
-    let [off, all] = [0, 0];
-    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) [off, all] = [off + (i === j ? 0 : a[i * n + j] ** 2), all + a[i * n + j] ** 2];
-    if (off <= 1e-30 * all) break;
-    for (let p = 0; p < n; p++)
-      for (let q = p + 1; q < n; q++) {
-        const apq = a[p * n + q];
-        if (apq === 0) continue;
-        const theta = (a[q * n + q] - a[p * n + p]) / (2 * apq);
-        const t = (theta < 0 ? -1 : 1) / (Math.abs(theta) + Math.sqrt(theta * theta + 1));
-        const c = 1 / Math.sqrt(t * t + 1);
-        const s = t * c;
-        for (let k = 0; k < n; k++) {
-          const [x, y] = [a[k * n + p], a[k * n + q]];
-          a[k * n + p] = c * x - s * y;
-          a[k * n + q] = s * x + c * y;
-        }
-        for (let k = 0; k < n; k++) {
-          const [x, y] = [a[p * n + k], a[q * n + k]];
-          a[p * n + k] = c * x - s * y;
-          a[q * n + k] = s * x + c * y;
-          const [f, g] = [v[k * n + p], v[k * n + q]];
-          v[k * n + p] = c * f - s * g;
-          v[k * n + q] = s * f + c * g;
-        }
-      }
-  }
-  return { values: Float64Array.from({ length: n }, (_, i) => a[i * n + i]), vectors: v };
 }

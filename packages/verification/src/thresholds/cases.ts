@@ -8,6 +8,7 @@ const tried: readonly (readonly [of: RegExp, cases: readonly string[]])[] = [
   [/^solvers\/moment\/|^ports\/wires|^radiation\//, wires],
   [/^solvers\/(modes|sections)\/|^numerics\/(fronts|arnoldi|complexEigen)/, sections],
   [/^solvers\/fdtd\/pml/, ['pml']],
+  [/^solvers\/fdtd\/(ending|excite|extrapolate|transit|ringing)|^numerics\/(exponentials|symmetricEigen)/, ['near-cutoff']],
   [/^solvers\/fdtd\/calibrateOnSpread/, ['port-spread']],
   [/^solvers\/fdtd\/(calibrate|portsOnGrid)|^ports\/portLine/, ['port-gaps']],
   [/^discretisation\/immittance|^materials\//, ['lossy-guide']],

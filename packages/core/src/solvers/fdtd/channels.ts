@@ -2,7 +2,7 @@ import { abs, add, type Complex, div, exp, mul, scale, sub } from '../../numeric
 import { eta0 } from '../../numerics/constants.ts';
 import { rightDivide } from '../../numerics/complexSolve.ts';
 import type { GridScene } from '../../scene/index.ts';
-import { PortSpectrum } from './portSpectrum.ts';
+import { PortSpectrum, type Tail } from './portSpectrum.ts';
 import type { Simulation } from './simulation.ts';
 import type { GuideModes, ModeShape } from './modeTypes.ts';
 
@@ -81,11 +81,17 @@ export class ChannelSpectra {
     });
   }
 
-  /** Takes series that were carried on beyond the run, in the order of `update`. The fresh object's own sums must be empty. */
-  takeSeries(simulation: Simulation, series: readonly Float64Array[], source: Float64Array): this {
+  /** Takes the whole series so far and what follows it, in the order of `update`. The fresh object's own sums must be empty. */
+  takeCarried(simulation: Simulation, tails: readonly Tail[], source: Float64Array): this {
     this.source.update(source.subarray(0, simulation.steps));
+    this.update(simulation);
     let next = 0;
-    this.update(simulation, () => series[next++]);
+    this.channels.forEach((_, n) =>
+      this.first[n].forEach((first, k) => {
+        first.carryOn(tails[next++]);
+        this.second[n][k]?.carryOn(tails[next++]);
+      }),
+    );
     return this;
   }
 

@@ -1,17 +1,15 @@
 import { type Problem, problem, ProblemError } from '../../document/index.ts';
 import { buildGrid, cellCount, cellsOf, type Grid, mostCellsPerAxis } from '../../grid/index.ts';
 import { c0 } from '../../numerics/constants.ts';
-import { type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
-import { directionsOf } from '../../recorders/index.ts';
+import { directionsOf, type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
 import { patternCost } from '../../radiation/index.ts';
 import { farFieldOf, type GridScene, numbersOf } from '../../scene/index.ts';
 import { fewestPasses, gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
 import type { Machine, Plan } from '../solver.ts';
-import { patchQuality } from './patchQuality.ts';
-import { leavesByGuides } from './annex.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
 import { narrow } from './narrow.ts';
+import { ringingPeriods } from './ringing.ts';
 import { dielectricsOf } from '../../discretisation/media.ts';
 import { pulseFor } from '../../numerics/pulse.ts';
 import { memoryNeeded } from './simulation.ts';
@@ -22,23 +20,6 @@ import { sameMesh } from '../../numerics/tolerance.ts';
 const addressable = 2 ** 32 - 2 ** 22;
 /** A run that is expected to take longer than this is asked about first. */
 const longSeconds = 6 * 3600;
-
-/**
- * Periods of the band's centre for which structures ring after the pulse, from the demo projects: open ones until their energy has
- * decayed to 1e-5 (4 to 33; lossy ones, and a body beside a dipole, hardly 1), those with guided ports or in closed
- * walls until their waves have settled or left (67 to 164, mostly what creeps at the cutoff).
- */
-const ringing = { open: 13, guided: 105 };
-
-/** Part of the periods in which a patch alone would ring by its radiation that those of the demos do, which lose power in metal and board and through their port. */
-const patchRings = 0.6;
-
-/** Periods of the band's centre for which a scene rings after its pulse, about. */
-function ringingPeriods({ guides, boundaries, bodies, band, details }: GridScene): number {
-  if (leavesByGuides(guides) || !boundaries.includes('open')) return ringing.guided;
-  const q = patchQuality(bodies, c0 / ((band.from + band.to) / 2));
-  return Math.max(ringing.open, (patchRings * q * Math.log(1 / (details.stopAt ?? steppingDefaults.stopAt))) / (2 * Math.PI));
-}
 
 /** What the reference line of a port whose gap is taken out costs, modes and all, in excitations of the model: from the mast line. */
 const referenceCost = 4;

@@ -7,20 +7,20 @@ import type { SolveOptions } from '../solver.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
 import { leavesByGuides } from './annex.ts';
 import type { Discrete } from './discrete.ts';
-import { extrapolated } from './extrapolate.ts';
+import { Ending, watched } from './ending.ts';
+import { type Extrapolation, extrapolated } from './extrapolate.ts';
 import type { Excitation } from './jobs.ts';
 import { runSteps } from './march.ts';
 import type { GuideModes } from './modeTypes.ts';
 import type { RecordingPlan } from './recorders.ts';
-import { SteadyStateDetector, watched } from './settled.ts';
 import { Simulation } from './simulation.ts';
 import { planOf, type progressOf, pulseSeries, type Stepping } from './stepping.ts';
 
-/** Energy, relative to its peak, above which a run with guided ports that is cut short is carried on by a fit. */
-const ringingOn = 1e-5;
-
 /** Part of a run after which its running sums of fields are faded. Half the time until all has settled was enough to fade the ports' signals. */
 const fadeSumsFrom = 2 / 3;
+
+/** Frequencies at which the waves of a scene are watched. */
+export const watchedIn = ({ band }: GridScene): Float64Array => bandFrequencies({ ...band, points: watched });
 
 /** What all excitations of a scene share. */
 export interface Excitable {
@@ -30,6 +30,8 @@ export interface Excitable {
   channels: readonly Channel[];
   plan: RecordingPlan;
   stepping: Stepping;
+  /** Step before which what is sent in may still be on its way through the model. */
+  soonest: number;
   options: SolveOptions;
   /** Sees the fields about once a period. */
   observe?: (s: Simulation) => void;
@@ -48,7 +50,7 @@ export interface Excited {
 
 /** Excites one channel and steps until all has gone or settled. `fields`: the fields are recorded. The simulation is the caller's to close. */
 export async function excite(
-  { scene, discrete, guides, channels, plan, stepping, options, observe, tell }: Excitable,
+  { scene, discrete, guides, channels, plan, stepping, soonest, options, observe, tell }: Excitable,
   excited: number,
   turn: number,
   fields: boolean,
@@ -76,18 +78,30 @@ export async function excite(
     };
     const spectraAt = (at: Float64Array): ChannelSpectra => new ChannelSpectra(channels, at, excited, new PortSpectrum(at, dt, 0.5), dt);
     const faded = (at: Float64Array): ChannelSpectra => spectraAt(at).takeFaded(simulation, series);
-    const settled = leavesByGuides(scene.guides)
-      ? new SteadyStateDetector(pulseSteps, channels.length, excited, Math.min(1e-4, Math.sqrt(stopAt) / 3))
+    const carried = (at: Float64Array, rest: Extrapolation): ChannelSpectra => spectraAt(at).takeCarried(simulation, rest.tails, series);
+    const sampled = fields && plan.regions.length > 0 && scene.recordAt.length > 0;
+    const ending = leavesByGuides(scene.guides)
+      ? new Ending({
+          simulation,
+          channels,
+          excited,
+          stepping,
+          tolerance: Math.min(1e-4, Math.sqrt(stopAt) / 3),
+          watch: watchedIn(scene),
+          recordAt: Float64Array.from(sampled ? scene.recordAt : []),
+          soonest,
+          carried,
+          faded,
+        })
       : null;
-    const sampled = plan.regions.length > 0 && scene.recordAt.length > 0;
     const began = options.host.now();
     const went = await runSteps(simulation, {
       ...stepping,
       host: options.host,
       signal: options.signal,
-      settled: (step) => !!settled?.isDue(step) && settled.update(step, faded(bandFrequencies({ ...scene.band, points: watched }))),
+      settled: (step) => !!ending?.over(step),
       // Signals of the ports are faded afterwards, running sums of fields cannot be.
-      ...(settled && fields && sampled ? { fading: { from: fadeSumsFrom, begin: (from, to) => simulation.fadeSums(from, to) } } : {}),
+      ...(ending && sampled ? { fading: { from: fadeSumsFrom, begin: (from, to) => simulation.fadeSums(from, to) } } : {}),
       each: (energies) => {
         observe?.(simulation);
         tell(turn, pulseSteps, energies, () => {
@@ -98,13 +112,15 @@ export async function excite(
     });
     const took = options.host.now() - began;
     const run: Excitation = { ...went, excited, spectra: forming, steps: simulation.steps };
-    const whole = !!settled && (run.ended === 'settled' || run.ended === 'steps');
-    // What still rings is carried on by a fit; the creeping rest at a guide's cutoff, far weaker, is faded out instead.
+    const whole = !!ending && (run.ended === 'settled' || run.ended === 'steps');
+    // What still rings, or creeps at a guide's cutoff, is carried on by a fit; where none holds it is faded out.
     const cut = run.ended === 'steps' || run.ended === 'stopped';
-    const rest = (cut && run.residual > ringingOn) || !settled ? extrapolated(simulation, channels, dt, pulseSteps, stepping.every) : null;
+    const rest = cut || ending?.portsSettled || !ending ? extrapolated(simulation, channels, stepping) : null;
     if (rest) {
       run.rest = { error: rest.error, resonances: rest.resonances };
-      run.spectra = spectraAt(band).takeSeries(simulation, rest.series, series);
+      run.spectra = carried(band, rest);
+      if (run.ended === 'steps' && ending?.portsSettled) run.ended = 'settled';
+      run.fieldsOff = (whole && ending.fieldsOff(rest)) || undefined;
     } else if (whole) run.spectra = faded(band);
     else update();
     return { run, simulation, faded: whole, stepping: took };

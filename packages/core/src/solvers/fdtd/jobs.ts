@@ -13,6 +13,8 @@ export interface Excitation extends SteppedRun {
   spectra: Pick<ChannelSpectra, 'waves'>;
   /** How the ringing after its end was carried on. */
   rest?: { error: number; resonances: { frequency: number; q: number }[] };
+  /** By how much waves of series that are faded as the recorded fields are differ from those carried on. */
+  fieldsOff?: number;
   steps: number;
 }
 
@@ -22,7 +24,7 @@ export interface Recordings {
   signals: RecorderTold[] | null;
 }
 
-interface Facts extends Pick<Excitation, 'excited' | 'residual' | 'ended' | 'rest' | 'steps'> {
+interface Facts extends Pick<Excitation, 'excited' | 'residual' | 'ended' | 'rest' | 'fieldsOff' | 'steps'> {
   version: string;
   channels: number;
   recordings: Recordings;
@@ -40,8 +42,8 @@ export function jobOf(run: Excitation, channels: readonly Channel[], points: num
       const { a, b } = run.spectra.waves(c, f);
       waves.set([...a, ...b], 4 * (f * n + c));
     }
-  const { excited, residual, ended, rest, steps } = run;
-  const facts: Facts = { version: coreVersion, channels: n, excited, residual, ended, rest, steps, recordings };
+  const { excited, residual, ended, rest, fieldsOff, steps } = run;
+  const facts: Facts = { version: coreVersion, channels: n, excited, residual, ended, rest, fieldsOff, steps, recordings };
   return {
     excited,
     facts,
@@ -69,6 +71,7 @@ export function fromJob(
     residual: facts.residual,
     ended: facts.ended,
     rest: facts.rest,
+    fieldsOff: facts.fieldsOff,
     steps: facts.steps,
     energies: Array.from({ length: energies.shape[0] }, (_, i) => [energies.data[2 * i], energies.data[2 * i + 1]]),
     spectra: {

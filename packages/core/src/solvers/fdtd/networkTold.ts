@@ -19,12 +19,16 @@ export function portTold(c: Channel): ResultMeta['ports'][number] {
   };
 }
 
-/** How the ringing was carried on: the worst error, and the resonances of the run that told most of them. */
-export function restOf(runs: readonly Excitation[]): Pick<TimeEvidence, 'carriedOn'> {
+/** How the ringing was carried on: the worst error, and the resonances of the run that told most of them; and how far off recorded fields may be. */
+export function restOf(runs: readonly Excitation[]): Pick<TimeEvidence, 'carriedOn' | 'fieldsOff'> {
   const rests = runs.flatMap((r) => r.rest ?? []);
   if (!rests.length) return {};
+  const off = runs.flatMap((r) => r.fieldsOff ?? []);
   const fullest = rests.reduce((a, b) => (b.resonances.length > a.resonances.length ? b : a));
-  return { carriedOn: { runs: rests.length, error: Math.max(...rests.map((r) => r.error)), resonances: fullest.resonances } };
+  return {
+    ...(off.length ? { fieldsOff: Math.max(...off) } : {}),
+    carriedOn: { runs: rests.length, error: Math.max(...rests.map((r) => r.error)), resonances: fullest.resonances },
+  };
 }
 
 /** Most power that comes out for power 1 in, as an amplitude, and by how much S differs from its transpose; channels below cutoff left out. */

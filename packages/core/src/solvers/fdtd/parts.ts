@@ -13,3 +13,4 @@ export { costsOf, type PlaneLoads, rebalanced, slabsOf } from './slabs.ts';
 export { solveScene } from './solve.ts';
 export { steady } from './steady.ts';
 export { samplesPerPeriod } from './stepping.ts';
+export { Space } from './transit.ts';

@@ -1,3 +1,11 @@
+/** A signal as a sum of decaying exponentials: at step m the real part of the sum of (re + j im) z^m. */
+export interface Tail {
+  re: Float64Array;
+  im: Float64Array;
+  zRe: Float64Array;
+  zIm: Float64Array;
+}
+
 /** Running Fourier sum of a real signal sampled every step, at fixed frequencies, in double precision. */
 export class PortSpectrum {
   readonly re: Float64Array;
@@ -40,5 +48,27 @@ export class PortSpectrum {
       this.im[f] += im * this.dt;
     }
     this.done = signal.length;
+  }
+
+  /** Adds what follows the samples so far, to its end: geometric series in closed form. */
+  carryOn({ re, im, zRe, zIm }: Tail): void {
+    for (let f = 0; f < this.frequencies.length; f++) {
+      const step = -2 * Math.PI * this.frequencies[f] * this.dt;
+      const [c, s] = [Math.cos(step), Math.sin(step)];
+      let [sumRe, sumIm] = [0, 0];
+      for (let k = 0; k < re.length; k++)
+        for (const sign of [1, -1]) {
+          // Half of x / (1 - z q) and of the same with x and z conjugate, q the turn of a step.
+          const [a, b, p, q] = [re[k] / 2, (sign * im[k]) / 2, zRe[k], sign * zIm[k]];
+          const [u, v] = [1 - (p * c - q * s), -(p * s + q * c)];
+          const size = u * u + v * v;
+          sumRe += (a * u + b * v) / size;
+          sumIm += (b * u - a * v) / size;
+        }
+      const angle = step * (this.done + this.late);
+      const [x, y] = [Math.cos(angle), Math.sin(angle)];
+      this.re[f] += (sumRe * x - sumIm * y) * this.dt;
+      this.im[f] += (sumRe * y + sumIm * x) * this.dt;
+    }
   }
 }

@@ -51,6 +51,21 @@ describe('ports on the grid, before a run', () => {
   ])('a lumped port that %s is told with its name', (_, scene, code) => {
     expect(codes(scene)).toEqual([`${code} ports feed`]);
   });
+  test('a round wall thinner than a cell that crosses a guided port is told; a thick one is not', () => {
+    const round = (name: string, order: number, material: MaterialEntry, radius: number) =>
+      plainBody(name, order, material, { form: 'cylinder', axis: 0, base: [-1e-3, 8e-3, 8e-3], height: 40e-3, radius });
+    const tube = (wall: number): GridScene => {
+      const scene = guide(
+        { min: [0, 0, 0], max: [0, 16e-3, 16e-3] },
+        [18e9, 20e9],
+        round('wall', 0, metal, 6e-3 + wall),
+        round('bore', 1, medium(1), 6e-3),
+      );
+      return { ...scene, max: [30e-3, 16e-3, 16e-3] };
+    };
+    expect(codes(tube(0.1e-3))).toContain('port.thin-wall ports in');
+    expect(codes(tube(4e-3)).join()).not.toContain('port.thin-wall');
+  });
   test.each<[string, GridScene, string]>([
     ['does not propagate in the band', guide({}, [4e9, 8e9]), 'port.cutoff'],
     ['has fewer modes than asked for', guide({ modes: 400 }, [12e9, 15e9]), 'port.modes'],

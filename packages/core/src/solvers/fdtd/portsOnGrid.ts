@@ -35,12 +35,23 @@ const gaps = (scene: GridScene, grid: Grid, port: ScenePort, kernel?: FrontKerne
       )
     : [];
 
+const thinWall = ({ name }: SceneGuide): Problem =>
+  problem(
+    'warning',
+    'port.thin-wall',
+    { part: 'ports', name },
+    `A wall of metal that is curved or slanted, and thinner than a cell, crosses the port ${name}: there and everywhere in the model such walls are held to the nearest nodes of the grid, up to half a cell off.`,
+    'Make the wall thicker than a cell where nothing depends on it, draw the port within it, or take a finer accuracy.',
+  );
+
 function guided(scene: GridScene, grid: Grid, guide: SceneGuide, kernel?: FrontKernel): Problem[] {
   const end = ([0, 1, 2] as const).map((a) => [grid.lines[a][0], grid.lines[a][grid.lines[a].length - 1]]);
   const [from, to] = [0, 1].map((side) => end.map((e, a) => (a === guide.normal ? guide.min[a] : e[side])));
   const d = discretise({ ...scene, ports: [], guides: [guide], source: null }, cropped(grid, from, to));
   const found = guideModes(d, guide, d.guides[0], scene.band, kernel);
-  return 'problems' in found ? found.problems : modesUntold(d, guide, found.found, scene.band, kernel);
+  if ('problems' in found) return found.problems;
+  const thin = d.cuts?.thinClosed ? [thinWall(guide)] : [];
+  return [...thin, ...modesUntold(d, guide, found.found, scene.band, kernel)];
 }
 
 /** What a source that stands somewhere sees of the grid around it. */

@@ -9,7 +9,7 @@ import type { SolveOptions } from '../solver.ts';
 import { channelsOf, scattering } from './channels.ts';
 import type { Discrete } from './discrete.ts';
 import { energyArray, steppingEvidence } from './evidence.ts';
-import { type Excitable, type Excited, excite } from './excite.ts';
+import { type Excitable, type Excited, excite, watchedIn } from './excite.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { guideModes } from './guides.ts';
 import { type Excitation, fromJob, jobOf } from './jobs.ts';
@@ -20,6 +20,7 @@ import { solveModes } from './rectangleModes.ts';
 import { hasReactance, ownReferences, ownResistances } from './references.ts';
 import type { Simulation } from './simulation.ts';
 import { progressOf, steppingOf } from './stepping.ts';
+import { longestWay, thereAndBack } from './transit.ts';
 
 /** What the excitations of a scene have left so far. */
 interface Left {
@@ -64,6 +65,7 @@ export async function solveScene(
     channels,
     plan,
     stepping,
+    soonest: guides.length ? stepping.pulseSteps + thereAndBack(longestWay(scene, discrete.grid, guides), guides, watchedIn(scene)) / discrete.dt : 0,
     options,
     observe,
     tell: progressOf(options, stepping, order.length),
