@@ -12,6 +12,7 @@ import { conductingSphere, dielectricSphere } from './spheres.ts';
 import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
 import { tiltedBox, tiltedSheets } from './tiltedSheets.ts';
+import { turnedLine } from './turnedLine.ts';
 import { turnedSheets } from './turnedSheets.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
@@ -71,6 +72,7 @@ export const cases: readonly Case[] = [
   portGaps,
   portSpread,
   turnedSheets,
+  turnedLine,
   tiltedBox,
   tiltedSheets,
   bodyEnergy,
