@@ -6,6 +6,7 @@ import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
 import { elements } from './elements.ts';
 import { nearCutoff } from './nearCutoff.ts';
+import { flatSpiral } from './flatSpiral.ts';
 import { openEnded } from './openGuide.ts';
 import { filledGuide, guideModes, slabModes } from './sections.ts';
 import { conductingSphere, dielectricSphere } from './spheres.ts';
@@ -73,6 +74,7 @@ export const cases: readonly Case[] = [
   portSpread,
   turnedSheets,
   turnedLine,
+  flatSpiral,
   tiltedBox,
   tiltedSheets,
   bodyEnergy,
