@@ -8,7 +8,9 @@ interface Service {
   address: string;
   stop(): Promise<void>;
 }
-const scripts = '../scripts/service.mjs';
+const [build, scripts] = ['../scripts/build.mjs', '../scripts/service.mjs'];
+const { buildWeb } = (await import(build)) as { buildWeb(): void };
+buildWeb();
 const { startService } = (await import(scripts)) as { startService(o: object): Promise<Service> };
 const folder = mkdtempSync(join(tmpdir(), 'jadebell-pictures-'));
 const service = await startService({ folder, port: 14580, databasePort: 14590 });
