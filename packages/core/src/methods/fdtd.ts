@@ -120,7 +120,7 @@ const ringing = ({ carriedOn, fieldsOff }: TimeEvidence): Rows => {
     ...(resonances.length ? [['resonances and Q', resonances.join('; ')] as const] : []),
     ...(fieldsOff === undefined
       ? []
-      : [['recorded fields faded out at the end', `waves so faded are off by ${fieldsOff.toPrecision(2)} at their frequencies`] as const]),
+      : [['recorded fields, faded out at the end', `within ${(100 * fieldsOff).toPrecision(2)} %, by the waves at the ports`] as const]),
   ].map(([a, b]): [string, string] => [a, b]);
 };
 
@@ -186,7 +186,7 @@ export const fdtd = {
       : []),
     ...((e.fieldsOff ?? 0) > fieldsWarned
       ? [
-          `S is settled, but the recorded fields still hold some of what creeps at a cutoff beside the band: the waves at the ports told from series so cut short are off by ${e.fieldsOff!.toPrecision(2)}. Record at frequencies further from the cutoff, or raise the most steps.`,
+          `S is settled, but the recorded fields still hold some of what creeps at a cutoff beside the band: they are off by ${(100 * e.fieldsOff!).toPrecision(2)} % or so. Record at frequencies further from the cutoff, or raise the most steps.`,
         ]
       : []),
     ...(e.gapsKept ?? []).map(({ name, why }) => `The gap of ${name} is still in its results: ${why}`),
