@@ -124,6 +124,12 @@ describe('files of a kept result', () => {
     await expect(exported(kept('tag-868.1'), options)).rejects.toThrow(words);
   });
 
+  test.each([['75'], ['up=75']])('a reference that no channel can take is refused: %s', async (reference) => {
+    await expect(exported(kept('gauge-feed-bend.1'), { reference: [reference] })).rejects.toThrow(
+      /--reference: .* as modes of hollow guides have none/,
+    );
+  });
+
   test('options that cannot be read say what they need', () => {
     expect(() => readOptions({ as: ['pictures'] })).toThrow('--as is one of touchstone, curves');
     expect(() => readOptions({ reference: ['port=loud'] })).toThrow("--reference needs ohms, such as 75 or 50-20j, not 'loud'");

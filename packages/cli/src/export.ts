@@ -4,7 +4,7 @@ import { type Project, projectSchema } from '@jadebell/core/document';
 import { evaluateExpression, evaluateParameters, type Scope } from '@jadebell/core/expressions';
 import { type Exporting, exportKinds } from '@jadebell/core/formats';
 import { fieldShares, keepsEach, resultFor } from '@jadebell/core/reading';
-import { channelKeys, type ResultSet, unpackProject, unpackResult } from '@jadebell/core/results';
+import { channelKeys, referenceOf, type ResultSet, unpackProject, unpackResult } from '@jadebell/core/results';
 import { type Options, UsageError } from './options.ts';
 import { hdf5Here } from './hdf5.ts';
 import { out } from './print.ts';
@@ -30,7 +30,12 @@ function askedOf(result: ResultSet, project: Project | null, title: string, opti
   const { meta } = result;
   const scope = evaluateParameters(project ?? { parameters: [] });
   const [keys, ports] = [channelKeys(meta.ports), meta.ports.map((p) => p.name)];
-  for (const [name] of options.reference) if (name) know('reference', name, 'channel', keys);
+  for (const [name] of options.reference) {
+    if (name) know('reference', name, 'channel', keys);
+    const meant = meta.ports.filter((_, c) => !name || keys[c] === name);
+    if (!meant.some(referenceOf))
+      throw new UsageError(`--reference: ${name || 'no channel'} ${name ? 'is a mode without an impedance' : 'has an impedance'} to come from, as modes of hollow guides have none; they keep their own.`); // prettier-ignore
+  }
   for (const [name] of options.shift) know('shift', name, 'port', ports);
   for (const { channel } of options.excite)
     know('excite', channel, 'channel that was excited', meta.excitations.map((c) => keys[c])); // prettier-ignore

@@ -14,7 +14,7 @@ import type { EntryOfKind, PlacedOfKind, RecorderKind, ToldOfKind } from './reco
 import { signal } from './signal.ts';
 import { wireProbe } from './wireProbe.ts';
 
-export { components, phasorColumns, placeColumns } from './columns.ts';
+export { phasorColumns } from './columns.ts';
 export * from './faces.ts';
 export { directionsOf } from './farField.ts';
 export { planeAxes } from './fieldPlane.ts';
