@@ -4,6 +4,7 @@ import { type Affine, apply, invert } from '../numerics/affine.ts';
 import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
 import { alignedAxis, axisFrame, type Item, originOf, type WireAxis } from './item.ts';
 import type { Surface } from './surface.ts';
+import { sameNumber } from '../numerics/tolerance.ts';
 import type { Axis } from '../numerics/axis.ts';
 
 export { inPlane };
@@ -124,14 +125,26 @@ export function alignedSheet({ frame, loops }: NonNullable<Item['sheet']>): Shee
   if (normal === null) return null;
   const offset = originOf(frame)[normal];
   const target = axisFrame(normal, offset);
-  if (target.every((v, i) => v === frame[i])) return { form: 'sheet', normal, offset, loops };
+  if (target.every((v, i) => v === frame[i])) return { form: 'sheet', normal, offset, loops: straightened(loops) };
   const inverse = invert(target);
-  return {
-    form: 'sheet',
-    normal,
-    offset,
-    loops: loops.map((l) => l.map((p) => apply(inverse, apply(frame, [p[0], p[1], 0])).slice(0, 2) as Point2)),
-  };
+  const placed = loops.map((l) => l.map((p) => apply(inverse, apply(frame, [p[0], p[1], 0])).slice(0, 2) as Point2));
+  return { form: 'sheet', normal, offset, loops: straightened(placed) };
+}
+
+/** Outlines whose coordinates that count as equal are equal: an edge that leans by what arithmetic rounds alone runs along its axis. */
+function straightened(loops: Point2[][]): Point2[][] {
+  const shared = ([0, 1] as const).map((axis) => {
+    const all = loops.flatMap((loop) => loop.map((p) => p[axis])).sort((a, b) => a - b);
+    const slack = sameNumber * Math.max(all[all.length - 1] - all[0], Math.abs(all[0]), Math.abs(all[all.length - 1]));
+    const to = new Map<number, number>();
+    let first = -Infinity;
+    for (const v of all) {
+      if (v - first > slack) first = v;
+      to.set(v, first);
+    }
+    return to;
+  });
+  return loops.map((loop) => loop.map((p): Point2 => [shared[0].get(p[0])!, shared[1].get(p[1])!]));
 }
 
 /** Coordinates of the triangles across each axis, and whether there are others. */

@@ -209,6 +209,18 @@ describe('placing', () => {
     expect(model([a, line('pattern-table', 't', { of: 'a', points: table, as: 'many' })]).bodies[1].min[2]).toBeCloseTo(0.006, 12);
   });
 
+  test('what rounds alone leans runs along its axis: sheets turned by right angles, points that expressions give', () => {
+    const frame = line('frame', 'f', { at: ['10.1 mm', '0.3 mm', '0.7 mm'], turn: ['90 deg', '90 deg', '0 deg'] });
+    const plate = line('rectangle', 'r', { size: ['3.1 mm', '0.7 mm'], at: ['0.1 mm', '0.2 mm', '0.3 mm'], frame: 'f' });
+    const poly = line('polygon', 'p', { points: [['0.1 mm', '0.3 mm'], ['0.7 mm', '0.1 mm + 0.2 mm'], ['0.7 mm', '2 mm'], ['0.1 mm', '2 mm']] }); // prettier-ignore
+    for (const b of model([frame, plate, poly]).bodies) {
+      if (b.shape.form !== 'sheet') throw new Error(b.shape.form);
+      const [loop] = b.shape.loops;
+      // Each corner shares one coordinate with the next, to the last digit.
+      for (const [i, p] of loop.entries()) expect(p.filter((v, a) => v === loop[(i + 1) % 4][a])).toHaveLength(1);
+    }
+  });
+
   test('frames carry lines: by angles, by three points, on a face', () => {
     const turned = line('frame', 'f', { at: ['10 mm', '0 mm', '0 mm'], turn: ['0 deg', '0 deg', '90 deg'] });
     const b = only([turned, { ...box('b', ['2 mm', '4 mm', '6 mm']), in: 'f' } as Line]);

@@ -59,38 +59,101 @@ export function SmithChart<T extends SmithTrace>({ traces, ...rest }: Props<T>) 
   return <WithLegend traces={traces}>{(shown) => <Chart traces={shown} {...rest} />}</WithLegend>;
 }
 
-function Chart<T extends SmithTrace>({ traces, grid, ratios, marks, cursor, tell, onPick }: Props<T>) {
-  const [hover, setHover] = useState<{ trace: T; sample: number } | null>(null);
-  const paths = useMemo(
-    () =>
-      traces.map((t) => {
-        let d = '';
-        let [lx, ly] = [Infinity, Infinity];
-        for (let i = 0; i < t.re.length; i++) {
-          const [x, y] = [px(t.re[i]), py(t.im[i])];
-          // Steps too small to be seen are left out; the last sample is always there.
-          if (d && i < t.re.length - 1 && Math.hypot(x - lx, y - ly) < 0.25) continue;
-          [lx, ly] = [x, y];
-          d += `${d ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`;
-        }
-        return d;
-      }),
-    [traces],
+const text = { fontSize: 7.5, fill: 'var(--faint)' };
+
+/** Normalised resistances along the axis and reactances round the rim; of the other kind with the admittance grid alone. */
+function Labels({ admittance }: { admittance: boolean }) {
+  return (
+    <>
+      {levels.map((r) => (
+        <text key={r} x={px(crossing(admittance ? 1 / r : r, 0)[0]) + 1.5} y={c - 2} {...text}>
+          {r}
+        </text>
+      ))}
+      {levels
+        .flatMap((x) => [x, -x])
+        .map((x) => {
+          const at = crossing(0, admittance ? -1 / x : x);
+          return (
+            <text
+              key={x}
+              x={c + (radius + 5) * at[0]}
+              y={c - (radius + 5) * at[1] + 2.5 - 2 * at[1]}
+              textAnchor={Math.abs(at[0]) < 0.3 ? 'middle' : at[0] > 0 ? 'start' : 'end'}
+              {...text}
+            >
+              {x > 0 ? `+${x}j` : `−${-x}j`}
+            </text>
+          );
+        })}
+    </>
   );
-  const find = (e: React.MouseEvent<SVGSVGElement>): { trace: T; sample: number } | null => {
-    const m = e.currentTarget.getScreenCTM();
-    if (!m) return null;
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
-    let best: { trace: T; sample: number; d: number } | null = null;
-    for (const t of traces) {
-      for (let i = 0; i < t.re.length; i++) {
-        const d = (px(t.re[i]) - p.x) ** 2 + (py(t.im[i]) - p.y) ** 2;
-        if (d < 400 && (!best || d < best.d)) best = { trace: t, sample: i, d };
-      }
+}
+
+/** A circle of constant standing-wave ratio. */
+function RatioCircle({ ratio }: { ratio: number }) {
+  const { radius: r } = ratioCircle(ratio);
+  return (
+    <g>
+      <circle cx={c} cy={c} r={radius * r} fill="none" stroke="var(--jade)" strokeDasharray="3 3" strokeWidth={0.9} />
+      <text x={c} y={py(r) - 2} textAnchor="middle" {...text} fill="var(--jade)">
+        {ratio}
+      </text>
+    </g>
+  );
+}
+
+/** A marker with its number in a ring beside it. */
+function Mark({ at, label, color }: { at: Complex; label: string; color: string }) {
+  const [x, y] = [px(at[0]), py(at[1])];
+  return (
+    <g>
+      <circle cx={x} cy={y} r={2} fill={color} />
+      <circle cx={x + 7} cy={y - 7} r={5.2} fill="var(--panel)" stroke={color} />
+      <text x={x + 7} y={y - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
+        {label}
+      </text>
+    </g>
+  );
+}
+
+/** A trace as a path; steps too small to be seen are left out, but the last sample is always there. */
+function pathOf(t: SmithTrace): string {
+  let d = '';
+  let [lx, ly] = [Infinity, Infinity];
+  for (let i = 0; i < t.re.length; i++) {
+    const [x, y] = [px(t.re[i]), py(t.im[i])];
+    if (d && i < t.re.length - 1 && Math.hypot(x - lx, y - ly) < 0.25) continue;
+    [lx, ly] = [x, y];
+    d += `${d ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`;
+  }
+  return d;
+}
+
+interface Sample<T> {
+  trace: T;
+  sample: number;
+}
+
+/** The sample under the pointer, within 20 units of the picture. */
+function sampleAt<T extends SmithTrace>(e: React.MouseEvent<SVGSVGElement>, traces: readonly T[]): Sample<T> | null {
+  const m = e.currentTarget.getScreenCTM();
+  if (!m) return null;
+  const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
+  let best: Sample<T> | null = null;
+  let nearest = 400;
+  for (const trace of traces) {
+    for (let sample = 0; sample < trace.re.length; sample++) {
+      const d = (px(trace.re[sample]) - p.x) ** 2 + (py(trace.im[sample]) - p.y) ** 2;
+      if (d < nearest) [best, nearest] = [{ trace, sample }, d];
     }
-    return best;
-  };
-  const text = { fontSize: 7.5, fill: 'var(--faint)' };
+  }
+  return best;
+}
+
+function Chart<T extends SmithTrace>({ traces, grid, ratios, marks, cursor, tell, onPick }: Props<T>) {
+  const [hover, setHover] = useState<Sample<T> | null>(null);
+  const paths = useMemo(() => traces.map(pathOf), [traces]);
   return (
     <div style={{ height: '100%', position: 'relative' }}>
       <svg
@@ -99,10 +162,10 @@ function Chart<T extends SmithTrace>({ traces, grid, ratios, marks, cursor, tell
         height="100%"
         role="img"
         aria-label="Smith chart"
-        onPointerMove={(e) => setHover(find(e))}
+        onPointerMove={(e) => setHover(sampleAt(e, traces))}
         onPointerLeave={() => setHover(null)}
         onClick={(e) => {
-          const hit = find(e);
+          const hit = sampleAt(e, traces);
           if (hit) onPick?.(hit.trace, hit.sample);
         }}
       >
@@ -114,37 +177,9 @@ function Chart<T extends SmithTrace>({ traces, grid, ratios, marks, cursor, tell
             <Grid strong={grid === 'admittance'} />
           </g>
         )}
-        {levels.map((r) => {
-          const at = crossing(grid === 'admittance' ? 1 / r : r, 0);
-          return (
-            <text key={r} x={px(at[0]) + 1.5} y={c - 2} {...text}>
-              {r}
-            </text>
-          );
-        })}
-        {levels
-          .flatMap((x) => [x, -x])
-          .map((x) => {
-            const at = crossing(0, grid === 'admittance' ? -1 / x : x);
-            return (
-              <text
-                key={x}
-                x={c + (radius + 5) * at[0]}
-                y={c - (radius + 5) * at[1] + 2.5 - 2 * at[1]}
-                textAnchor={Math.abs(at[0]) < 0.3 ? 'middle' : at[0] > 0 ? 'start' : 'end'}
-                {...text}
-              >
-                {x > 0 ? `+${x}j` : `−${-x}j`}
-              </text>
-            );
-          })}
+        <Labels admittance={grid === 'admittance'} />
         {ratios.map((v) => (
-          <g key={v}>
-            <circle cx={c} cy={c} r={radius * ratioCircle(v).radius} fill="none" stroke="var(--jade)" strokeDasharray="3 3" strokeWidth={0.9} />
-            <text x={c} y={py(ratioCircle(v).radius) - 2} textAnchor="middle" {...text} fill="var(--jade)">
-              {v}
-            </text>
-          </g>
+          <RatioCircle key={v} ratio={v} />
         ))}
         {paths.map((d, n) => (
           <path key={n} d={d} fill="none" stroke={traces[n].color} strokeDasharray={traces[n].dash} strokeWidth={1.6} strokeLinejoin="round" />
@@ -157,13 +192,7 @@ function Chart<T extends SmithTrace>({ traces, grid, ratios, marks, cursor, tell
         {marks
           .filter((m) => traces.includes(m.on))
           .map((m, i) => (
-            <g key={i}>
-              <circle cx={px(m.at[0])} cy={py(m.at[1])} r={2} fill={m.on.color} />
-              <circle cx={px(m.at[0]) + 7} cy={py(m.at[1]) - 7} r={5.2} fill="var(--panel)" stroke={m.on.color} />
-              <text x={px(m.at[0]) + 7} y={py(m.at[1]) - 4.4} textAnchor="middle" fontSize={7} fontWeight={650} fill="var(--ink)">
-                {m.label}
-              </text>
-            </g>
+            <Mark key={i} at={m.at} label={m.label} color={m.on.color} />
           ))}
         {hover && <circle cx={px(hover.trace.re[hover.sample])} cy={py(hover.trace.im[hover.sample])} r={3} fill={hover.trace.color} />}
       </svg>

@@ -2,7 +2,7 @@ import { library } from '@jadebell/core/materials';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress } from '@mui/material';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useRef, useState } from 'react';
-import { Controller, type Resolver, useForm } from 'react-hook-form';
+import { type Control, Controller, type Resolver, useForm } from 'react-hook-form';
 import { useProject } from '../project/store.ts';
 import type { ExchangeReply, Found } from '../workers/exchange.protocol.ts';
 import { FoundTable } from './FoundTable.tsx';
@@ -81,39 +81,19 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
         </div>
         <FilePicker ref={picker} accept={endings} label="File to import" onFiles={([f]) => open(f)} />
         {progress && (
-          <div style={{ margin: '14px 0' }} role="status">
-            {progress.text} …
-            <LinearProgress variant="determinate" value={100 * progress.fraction} sx={{ mt: 0.5 }} />
-            <Button
-              onClick={() => {
-                cancel();
-                setProgress(null);
-              }}
-            >
-              Stop
-            </Button>
-          </div>
+          <Progress
+            {...progress}
+            onStop={() => {
+              cancel();
+              setProgress(null);
+            }}
+          />
         )}
         {fault && <Message style={{ marginTop: 12 }}>{fault}</Message>}
         {found && (
           <>
             <p style={{ margin: '12px 0 6px' }}>
-              <span>
-                One unit of the file is a{' '}
-                <Controller
-                  control={control}
-                  name="unit"
-                  render={({ field: { value, onChange } }) => (
-                    <Choice
-                      look="chip"
-                      label="Unit of the file"
-                      value={value}
-                      options={[{ value: '' as const, label: 'choose …' }, ...plainOptions(Object.keys(units) as (keyof typeof units)[])]}
-                      onChange={onChange}
-                    />
-                  )}
-                />
-              </span>{' '}
+              <UnitOfFile control={control} />{' '}
               <span className="quiet">{found.unit ? 'as the file says' : 'the file does not say; check the sizes below'}</span>
             </p>
             <FoundTable {...{ found, unit, control, materials }} />
@@ -132,5 +112,37 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
         </Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+/** What is being done with the file, how far it is, and a way out. */
+function Progress({ text, fraction, onStop }: { text: string; fraction: number; onStop(): void }) {
+  return (
+    <div style={{ margin: '14px 0' }} role="status">
+      {text} …
+      <LinearProgress variant="determinate" value={100 * fraction} sx={{ mt: 0.5 }} />
+      <Button onClick={onStop}>Stop</Button>
+    </div>
+  );
+}
+
+function UnitOfFile({ control }: { control: Control<TakingValues> }) {
+  return (
+    <span>
+      One unit of the file is a{' '}
+      <Controller
+        control={control}
+        name="unit"
+        render={({ field: { value, onChange } }) => (
+          <Choice
+            look="chip"
+            label="Unit of the file"
+            value={value}
+            options={[{ value: '' as const, label: 'choose …' }, ...plainOptions(Object.keys(units) as (keyof typeof units)[])]}
+            onChange={onChange}
+          />
+        )}
+      />
+    </span>
   );
 }

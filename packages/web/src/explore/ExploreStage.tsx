@@ -29,6 +29,65 @@ const valueOf = (run: Run, name: string): string => {
   return g && g.si !== null ? formatSI(g.si, g.measure, 5) : 'none';
 };
 
+/** Which run it is, with its colour, and whether its curve is shown. */
+const runColumn = (hidden: readonly string[], setHidden: (next: string[]) => void, dark: boolean): Column<Run> => ({
+  title: 'run',
+  value: (r) => r.number,
+  cell: (r) => (
+    <span className="row" style={{ gap: 6 }}>
+      <Tick
+        silent
+        label={`Show run ${r.number}`}
+        value={!hidden.includes(r.id)}
+        onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
+      />
+      <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
+      {r.number}
+    </span>
+  ),
+});
+
+const parameterColumns = (names: readonly string[], varied: readonly string[]): Column<Run>[] =>
+  names.map((n) => ({
+    title: n,
+    style: varied.includes(n) ? { color: 'var(--plum)' } : undefined,
+    value: (r) => r.parameters.find((p) => p.name === n)?.si,
+    mono: true,
+    cell: (r) => valueOf(r, n),
+  }));
+
+/** Where a curve is lowest. */
+function lowest(c: RunCurve | undefined): { db: number; frequency: number } | null {
+  if (!c) return null;
+  const i = c.db.indexOf(Math.min(...c.db));
+  return { db: c.db[i], frequency: c.frequency[i] };
+}
+
+/** Largest realised gain in dBi of all patterns of a run. */
+const gain = (r: Run): number | null => {
+  const figures = r.meta!.farField?.figures ?? [];
+  return figures.length ? 10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain))) : null;
+};
+
+const figureColumns = (low: (r: Run) => ReturnType<typeof lowest>): Column<Run>[] => [
+  { title: 'lowest S11 (dB)', value: (r) => low(r)?.db, mono: true, cell: (r) => low(r)?.db.toFixed(2) },
+  { title: 'at', value: (r) => low(r)?.frequency, mono: true, cell: (r) => low(r) && formatSI(low(r)!.frequency, 'frequency') },
+  { title: 'best realised gain (dBi)', value: gain, mono: true, cell: (r) => gain(r)?.toFixed(2) },
+  { title: 'cells or unknowns', value: (r) => sizeOf(r.meta!).count, mono: true, cell: (r) => sizeOf(r.meta!).count.toLocaleString('en') },
+];
+
+/** Curves side by side, each with its own frequencies; shorter ones end in empty cells. */
+function curvesCsv(curves: readonly (RunCurve & { name: string })[]): string {
+  const rows = Math.max(...curves.map((c) => c.db.length));
+  const pad = (v: ArrayLike<number>): number[] => Array.from({ length: rows }, (_, i) => v[i] ?? ('' as unknown as number));
+  return writeCsv(
+    curves.flatMap((c) => [
+      { title: `${c.name}: frequency (Hz)`, values: pad(c.frequency) },
+      { title: `${c.name}: S11 (dB)`, values: pad(c.db) },
+    ]),
+  );
+}
+
 /** The project's runs side by side: their parameters, figures and S11. */
 export default function ExploreStage() {
   const { id = '' } = useParams();
@@ -54,60 +113,13 @@ export default function ExploreStage() {
     const { color, dash } = traceStyle(c.run.number, dark);
     return { name: label(c.run), color, dash, values: c.db, x: c.frequency };
   });
-  const lowest = (c: RunCurve | undefined): { db: number; frequency: number } | null => {
-    if (!c) return null;
-    const i = c.db.indexOf(Math.min(...c.db));
-    return { db: c.db[i], frequency: c.frequency[i] };
-  };
-  const gain = (r: Run): number | null => {
-    const figures = r.meta!.farField?.figures ?? [];
-    return figures.length ? 10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain))) : null;
-  };
-  const low = (r: Run) => lowest(curves.find((c) => c.run.id === r.id));
-  const columns: Column<Run>[] = [
-    {
-      title: 'run',
-      value: (r) => r.number,
-      cell: (r) => (
-        <span className="row" style={{ gap: 6 }}>
-          <Tick
-            silent
-            label={`Show run ${r.number}`}
-            value={!hidden.includes(r.id)}
-            onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
-          />
-          <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
-          {r.number}
-        </span>
-      ),
-    },
-    { title: 'accuracy', value: (r) => r.accuracy },
-    ...names.map((n): Column<Run> => ({
-      title: n,
-      style: varied.includes(n) ? { color: 'var(--plum)' } : undefined,
-      value: (r) => r.parameters.find((p) => p.name === n)?.si,
-      mono: true,
-      cell: (r) => valueOf(r, n),
-    })),
-    { title: 'lowest S11 (dB)', value: (r) => low(r)?.db, mono: true, cell: (r) => low(r)?.db.toFixed(2) },
-    { title: 'at', value: (r) => low(r)?.frequency, mono: true, cell: (r) => low(r) && formatSI(low(r)!.frequency, 'frequency') },
-    { title: 'best realised gain (dBi)', value: gain, mono: true, cell: (r) => gain(r)?.toFixed(2) },
-    { title: 'cells or unknowns', value: (r) => sizeOf(r.meta!).count, mono: true, cell: (r) => sizeOf(r.meta!).count.toLocaleString('en') },
+  const columns = [
+    runColumn(hidden, setHidden, dark),
+    { title: 'accuracy', value: (r: Run) => r.accuracy },
+    ...parameterColumns(names, varied),
+    ...figureColumns((r) => lowest(curves.find((c) => c.run.id === r.id))),
   ];
-  const csv = (): void => {
-    const rows = Math.max(...curves.map((c) => c.db.length));
-    const pad = (v: ArrayLike<number>): number[] => Array.from({ length: rows }, (_, i) => v[i] ?? ('' as unknown as number));
-    download(
-      'runs-s11.csv',
-      writeCsv(
-        curves.flatMap((c) => [
-          { title: `${label(c.run)}: frequency (Hz)`, values: pad(c.frequency) },
-          { title: `${label(c.run)}: S11 (dB)`, values: pad(c.db) },
-        ]),
-      ),
-      'text/csv',
-    );
-  };
+  const csv = (): void => download('runs-s11.csv', curvesCsv(curves.map((c) => ({ ...c, name: label(c.run) }))), 'text/csv');
   return (
     <ExploreFrame style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
       <Card

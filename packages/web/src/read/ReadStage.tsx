@@ -110,19 +110,7 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
     (id: string, next: Partial<BoardCard>) => editCard('card', boards, at, id, (c) => ({ ...c, ...next }) as BoardCard),
     [boards, at],
   );
-  const onBoard = useMemo(
-    () => ({
-      addCard({ w, h, ...card }: NewCard) {
-        editBoard('add card', boards, at, (b) => ({
-          ...b,
-          cards: [...b.cards, cardWith({ ...card, id: freshId(b), place: freePlace(b, w, h) } as Parameters<typeof cardWith>[0])],
-        }));
-        // The board goes to it once it is drawn.
-        setTimeout(() => document.querySelector('.board .card-cell:last-child')?.scrollIntoView({ block: 'nearest', behavior: 'smooth' }), 120);
-      },
-    }),
-    [boards, at],
-  );
+  const onBoard = useAddCard(boards, at);
   const edited = board?.cards.find((c) => c.id === settingUp);
   return (
     <ShownContext value={shown}>
@@ -178,6 +166,23 @@ function Boards({ runs, run }: { runs: readonly Run[]; run: Run }) {
         </MiddleContext>
       </PinnableContext>
     </ShownContext>
+  );
+}
+
+/** Puts a card on the board, and shows it. */
+function useAddCard(boards: Board[], at: number) {
+  return useMemo(
+    () => ({
+      addCard({ w, h, ...card }: NewCard) {
+        editBoard('add card', boards, at, (b) => ({
+          ...b,
+          cards: [...b.cards, cardWith({ ...card, id: freshId(b), place: freePlace(b, w, h) } as Parameters<typeof cardWith>[0])],
+        }));
+        // The board goes to it once it is drawn.
+        setTimeout(() => document.querySelector('.board .card-cell:last-child')?.scrollIntoView({ block: 'nearest', behavior: 'smooth' }), 120);
+      },
+    }),
+    [boards, at],
   );
 }
 

@@ -1,23 +1,14 @@
-import { type Line, nameText, shapeGroups, shapeOf, shapes, withPath } from '@jadebell/core/document';
+import { type Line, shapeGroups, shapeOf, shapes } from '@jadebell/core/document';
 import { parseTable } from '@jadebell/core/formats/table';
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TableRow, TableCell, TableHead, TableBody } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { freeName } from '../project/edits.ts';
 import { useProject } from '../project/store.ts';
 import { Figures } from '../kit/Figures.tsx';
 import { Choice, plainOptions } from '../kit/Choice.tsx';
 import { Field } from '../kit/Field.tsx';
+import { columnChips, guessColumn, headedTable, mostRows, tableLines } from './tableLines.ts';
 
-const plainNumber = /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i;
 const lengthUnits = ['mm', 'um', 'nm', 'cm', 'm', 'mil', 'inch'];
-
-/** Column of the table that a chip takes by its heading, or -1. */
-const guess = (headings: readonly string[], label: string): number => {
-  const plain = (t: string): string => t.toLowerCase().replaceAll(/[^a-z0-9]/g, '');
-  const wanted = plain(label);
-  const exact = headings.findIndex((h) => plain(h) === wanted);
-  return exact >= 0 ? exact : headings.findIndex((h) => h && (wanted.endsWith(plain(h)) || plain(h).endsWith(wanted)) && plain(h).length > 0);
-};
 
 /** Makes one line of a kind per row of a pasted table. */
 export function TablePaste({ text: given, onClose }: { text: string; onClose(): void }) {
@@ -31,53 +22,17 @@ export function TablePaste({ text: given, onClose }: { text: string; onClose(): 
   const [columns, setColumns] = useState<Record<string, number>>({});
   const rows = useMemo(() => (text.trim() ? parseTable(text) : []), [text]);
   const template = useMemo((): Line => (model?.kind === kind ? model : shapes.find((s) => s.kind === kind)!.fresh('row')), [model, kind]);
-  const chips = shapeOf(template)
-    .chips(template)
-    .filter((c) => !/^points\./.test(c.path));
-  const headed = rows.length > 1 && rows[0].every((c) => !/^[-+.]?\d/.test(c));
-  const headings = headed ? rows[0] : (rows[0] ?? []).map((_, i) => `column ${i + 1}`);
-  const body = headed ? rows.slice(1) : rows;
-  const columnOf = (key: string, label: string): number => columns[key] ?? (headed ? guess(headings, label) : -1);
-  const used = ['name', ...chips.map((c) => c.path)].filter((k) => columnOf(k, chips.find((c) => c.path === k)?.label ?? 'name') >= 0);
-  const tooMany = body.length > 2000;
-
+  const values = [{ key: 'name', label: 'name' }, ...columnChips(template).map((c) => ({ key: c.path, label: c.label }))];
+  const { headed, headings, body } = headedTable(rows);
+  const columnOf = (key: string): number => {
+    const label = values.find((v) => v.key === key)!.label;
+    return columns[key] ?? (headed ? guessColumn(headings, label) : -1);
+  };
+  const tooMany = body.length > mostRows;
   const make = (): void => {
-    edit('paste table', (d) => {
-      const taken = new Set<string>();
-      const lines = body.map((row): Line => {
-        const at = columnOf('name', 'name');
-        const wish = at >= 0 && nameText.safeParse(row[at]).success ? row[at] : kind.replaceAll('-', '_');
-        const name = freeName(d, 'lines', wish, taken);
-        taken.add(name);
-        let line: Line = { ...template, name };
-        for (const chip of chips) {
-          const c = columnOf(chip.path, chip.label);
-          const cell = c >= 0 ? row[c] : '';
-          if (!cell) continue;
-          const units: Record<string, string> = { length: unit, angle: 'deg' };
-          line = withPath(line, chip.path, plainNumber.test(cell) && units[chip.quantity] ? `${cell} ${units[chip.quantity]}` : cell);
-        }
-        return line;
-      });
-      return { ...d, lines: [...d.lines, ...lines] };
-    });
+    edit('paste table', (d) => ({ ...d, lines: [...d.lines, ...tableLines(body, template, columnOf, unit, d)] }));
     onClose();
   };
-  const chooser = (key: string, label: string) => (
-    <TableRow key={key}>
-      <TableCell>{label}</TableCell>
-      <TableCell>
-        <Choice
-          look="chip"
-          label={`column for ${label}`}
-          value={columnOf(key, label)}
-          options={[{ value: -1, label: key === 'name' ? 'numbered' : 'as it is' }, ...headings.map((h, i) => ({ value: i, label: h }))]}
-          onChange={(c) => setColumns({ ...columns, [key]: c })}
-        />
-      </TableCell>
-      <TableCell className="mono quiet">{columnOf(key, label) >= 0 ? (body[0]?.[columnOf(key, label)] ?? '') : ''}</TableCell>
-    </TableRow>
-  );
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm">
       <DialogTitle sx={{ fontSize: 17 }}>One line for each row</DialogTitle>
@@ -110,23 +65,17 @@ export function TablePaste({ text: given, onClose }: { text: string; onClose(): 
           </span>
         </div>
         {rows.length > 0 && (
-          <Figures>
-            <TableHead>
-              <TableRow>
-                <TableCell>value</TableCell>
-                <TableCell>column</TableCell>
-                <TableCell>first row</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {chooser('name', 'name')}
-              {chips.map((c) => chooser(c.path, c.label))}
-            </TableBody>
-          </Figures>
+          <ColumnTable
+            values={values}
+            headings={headings}
+            first={body[0]}
+            columnOf={columnOf}
+            onChange={(key, c) => setColumns({ ...columns, [key]: c })}
+          />
         )}
         <p className={tooMany ? 'bad' : 'quiet'} style={{ marginTop: 8 }}>
           {tooMany
-            ? `The table has ${body.length} rows; at most 2000 lines can be made at once.`
+            ? `The table has ${body.length} rows; at most ${mostRows} lines can be made at once.`
             : rows.length
               ? `${body.length} rows; the other values are those of ${model?.kind === kind ? `the picked line, ${model.name}` : `a new ${shapeOf(template).title.toLowerCase()}`}.`
               : 'Copy rows from a spreadsheet and paste them here. A first row of headings is matched to the values by name.'}
@@ -134,10 +83,50 @@ export function TablePaste({ text: given, onClose }: { text: string; onClose(): 
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={!body.length || tooMany || !used.length} onClick={make}>
+        <Button variant="contained" disabled={!body.length || tooMany || values.every((v) => columnOf(v.key) < 0)} onClick={make}>
           Make {body.length} {body.length === 1 ? 'line' : 'lines'}
         </Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+interface ColumnTableProps {
+  values: readonly { key: string; label: string }[];
+  headings: readonly string[];
+  first: string[] | undefined;
+  columnOf(key: string): number;
+  onChange(key: string, column: number): void;
+}
+
+/** Which column gives which value, with what stands there in the first row. */
+function ColumnTable({ values, headings, first, columnOf, onChange }: ColumnTableProps) {
+  return (
+    <Figures>
+      <TableHead>
+        <TableRow>
+          <TableCell>value</TableCell>
+          <TableCell>column</TableCell>
+          <TableCell>first row</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {values.map(({ key, label }) => (
+          <TableRow key={key}>
+            <TableCell>{label}</TableCell>
+            <TableCell>
+              <Choice
+                look="chip"
+                label={`column for ${label}`}
+                value={columnOf(key)}
+                options={[{ value: -1, label: key === 'name' ? 'numbered' : 'as it is' }, ...headings.map((h, i) => ({ value: i, label: h }))]}
+                onChange={(c) => onChange(key, c)}
+              />
+            </TableCell>
+            <TableCell className="mono quiet">{first?.[columnOf(key)] ?? ''}</TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Figures>
   );
 }

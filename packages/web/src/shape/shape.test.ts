@@ -5,6 +5,7 @@ import { changeLines, clip, duplicateLines, moveLine, paste } from '../project/e
 import { filtersFor, filterText, passes } from './filter.ts';
 import { inSections, matches, rowsOf, sectionLength } from './sections.ts';
 import { extentText } from './DenseLine.tsx';
+import { guessColumn, headedTable, tableLines } from './tableLines.ts';
 
 const line = (kind: string, name: string, change: object = {}): Line =>
   ({ ...(shapes.find((s) => s.kind === kind)!.fresh(name) as object), ...change }) as unknown as Line;
@@ -92,4 +93,25 @@ test('the ledger is filtered by kind, by material, and by the parameter that lin
   expect(offered).not.toContain('follows other');
   const rows = rowsOf(inSections(p.lines), '', new Set(['s']), passes(p.parameters, { by: 'kind', value: 'cylinder' }));
   expect(rows.map((r) => (r.head ?? r.line).name)).toEqual(['s', 'c']);
+});
+
+describe('a pasted table', () => {
+  const template = line('box', 'row', { material: 'Reed' });
+  test('finds its headings, and the values that they name', () => {
+    const { headed, headings, body } = headedTable([['Name', 'extent along x'], ['stub', '3']]); // prettier-ignore
+    expect([headed, body]).toEqual([true, [['stub', '3']]]);
+    expect(guessColumn(headings, 'extent along x')).toBe(1);
+    expect(guessColumn(headings, 'extent along y')).toBe(-1);
+    expect(headedTable([['1', '2'], ['3', '4']])).toMatchObject({ headed: false, headings: ['column 1', 'column 2'], body: [['1', '2'], ['3', '4']] }); // prettier-ignore
+  });
+
+  test('gives lines with units, free names, and the template for what is not said', () => {
+    const column = (key: string): number => ({ name: 0, 'size.0': 1, 'size.1': 2 })[key] ?? -1;
+    const made = tableLines([['stub', '3', '2 * w'], ['a', '-1.5e-1', ''], ['9 no name', '4 cm', '1']], template, column, 'um', project()); // prettier-ignore
+    expect(made.map((l) => l.name)).toEqual(['stub', 'a2', 'box']);
+    const sizes = made.map((l) => (l as unknown as { size: string[] }).size.slice(0, 2));
+    const own = (template as unknown as { size: string[] }).size;
+    expect(sizes).toEqual([['3 um', '2 * w'], ['-1.5e-1 um', own[1]], ['4 cm', '1 um']]); // prettier-ignore
+    expect(made.every((l) => l.material === 'Reed')).toBe(true);
+  });
 });

@@ -34,14 +34,9 @@ const StarterDialog = lazy(() => import('../designs/StarterDialog.tsx'));
 export function Shelf() {
   const { data, error, mutate } = useProjects();
   const navigate = useNavigate();
-  const dark = useDark();
-  const { setMode } = useColorScheme();
   const [fault, setFault] = useState<string | null>(null);
   const [removing, setRemoving] = useState<ProjectSummary | null>(null);
   const starting = useDialog() === 'designs';
-  const [search, setSearch] = useState('');
-  const [order, setOrder] = useRemembered('shelf.order', z.enum(['changed', 'title', 'runs']), 'changed');
-  const shown = useMemo(() => onShelf(data ?? [], search, order), [data, search, order]);
   const tour = useTour();
   const picker = useRef<HTMLInputElement>(null);
 
@@ -85,20 +80,7 @@ export function Shelf() {
 
   return (
     <ShelfPage>
-      <div className="row">
-        <img src="/bell.svg" alt="" width={34} height={34} />
-        <h1 style={{ fontSize: 24, fontWeight: 700 }}>Jade Bell</h1>
-        <span className="quiet" style={{ alignSelf: 'end', paddingBottom: 3 }}>
-          full-wave electromagnetics, from radio to light
-        </span>
-        <span className="grow" />
-        <IconTool
-          size={22}
-          label={dark ? 'Light theme' : 'Dark theme'}
-          icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
-          onClick={() => setMode(dark ? 'light' : 'dark')}
-        />
-      </div>
+      <Masthead />
       <div className="shelf-head">
         <h2 style={{ fontSize: 17 }}>Shelf</h2>
         <span className="grow" />
@@ -116,7 +98,53 @@ export function Shelf() {
       {(fault ?? error) && <Message style={{ marginBottom: 12 }}>{fault ?? (error as Error).message}</Message>}
       {!tour.seen && <TourOffer onTake={() => void takeTour()} onEnd={tour.end} />}
       {data?.length === 0 && <p className="quiet">The Shelf is empty. Start a new project, or import one.</p>}
-      {data && data.length > few && (
+      {data && <Projects all={data} onRemove={setRemoving} onFault={setFault} />}
+      {starting && (
+        <Suspense fallback={null}>
+          <StarterDialog onStart={(document) => void add({ document })} onClose={closeDialog} />
+        </Suspense>
+      )}
+      <RemoveDialog project={removing} onKeep={() => setRemoving(null)} onRemove={(p) => void remove(p)} />
+    </ShelfPage>
+  );
+}
+
+/** Name of the program, and its theme. */
+function Masthead() {
+  const dark = useDark();
+  const { setMode } = useColorScheme();
+  return (
+    <div className="row">
+      <img src="/bell.svg" alt="" width={34} height={34} />
+      <h1 style={{ fontSize: 24, fontWeight: 700 }}>Jade Bell</h1>
+      <span className="quiet" style={{ alignSelf: 'end', paddingBottom: 3 }}>
+        full-wave electromagnetics, from radio to light
+      </span>
+      <span className="grow" />
+      <IconTool
+        size={22}
+        label={dark ? 'Light theme' : 'Dark theme'}
+        icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
+        onClick={() => setMode(dark ? 'light' : 'dark')}
+      />
+    </div>
+  );
+}
+
+interface ProjectsProps {
+  all: ProjectSummary[];
+  onRemove(project: ProjectSummary): void;
+  onFault(text: string): void;
+}
+
+/** The projects in their folders and order; search where they are many. */
+function Projects({ all, onRemove, onFault }: ProjectsProps) {
+  const [search, setSearch] = useState('');
+  const [order, setOrder] = useRemembered('shelf.order', z.enum(['changed', 'title', 'runs']), 'changed');
+  const shown = useMemo(() => onShelf(all, search, order), [all, search, order]);
+  return (
+    <>
+      {all.length > few && (
         <div className="row" style={{ marginBottom: 12 }}>
           <Field
             look="search"
@@ -130,24 +158,18 @@ export function Shelf() {
           <Choice label="Order of the Shelf" value={order} options={orderOptions} onChange={setOrder} />
         </div>
       )}
-      {data && search && !shown.length && <p className="quiet">No project on the Shelf has these words.</p>}
+      {search && !shown.length && <p className="quiet">No project on the Shelf has these words.</p>}
       {shown.map(({ folder, projects }) => (
         <section key={folder} aria-label={folder || 'Projects'}>
           {folder && <h3 style={{ fontSize: 15, margin: '18px 0 8px' }}>{folder}</h3>}
           <div className="shelf-grid">
             {projects.map((p) => (
-              <ShelfCard key={p.id} project={p} onRemove={() => setRemoving(p)} onFault={setFault} />
+              <ShelfCard key={p.id} project={p} onRemove={() => onRemove(p)} onFault={onFault} />
             ))}
           </div>
         </section>
       ))}
-      {starting && (
-        <Suspense fallback={null}>
-          <StarterDialog onStart={(document) => void add({ document })} onClose={closeDialog} />
-        </Suspense>
-      )}
-      <RemoveDialog project={removing} onKeep={() => setRemoving(null)} onRemove={(p) => void remove(p)} />
-    </ShelfPage>
+    </>
   );
 }
 

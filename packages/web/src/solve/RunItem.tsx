@@ -63,44 +63,7 @@ export function RunItem({ run }: { run: Run }) {
           </Button>
         )}
       </div>
-      {run.state === 'running' && (
-        <>
-          <div
-            className="progress-line"
-            role="progressbar"
-            aria-valuenow={Math.round(100 * (p?.fraction ?? 0))}
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-label={`Progress of run ${run.number}`}
-          >
-            <div style={{ width: `${100 * (p?.fraction ?? 0)}%` }} />
-          </div>
-          {p && (
-            <span className="quiet">
-              {p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : `, the last changed S by ${p.change.toPrecision(2)}`}, ` : ''}
-              {p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}, ` : ''}
-              {p.energy === undefined
-                ? `frequency ${p.step} of about ${p.steps}`
-                : `step ${p.step.toLocaleString('en')}, field energy ${p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`}`}
-            </span>
-          )}
-          {p?.s && (
-            <div style={{ height: 170 }}>
-              <Lines
-                x={{ label: 'frequency', unit: 'frequency', values: p.s.frequencies }}
-                y={{ label: 'reflection so far (dB)' }}
-                traces={[
-                  {
-                    name: 'reflection',
-                    color: 'var(--jade)',
-                    values: p.s.re.map((re, i) => Math.max(-60, Math.min(20, 20 * Math.log10(Math.hypot(re, p.s!.im[i]))))),
-                  },
-                ]}
-              />
-            </div>
-          )}
-        </>
-      )}
+      {run.state === 'running' && <UnderWay run={run} />}
       {run.meta &&
         cautionsOf(run.meta).map((caution) => (
           <Message key={caution} tone="warn" role="note">
@@ -120,4 +83,48 @@ export function RunItem({ run }: { run: Run }) {
       {fault && <Message>{fault}</Message>}
     </div>
   );
+}
+
+/** How far a run is, what it does, and the reflection so far. */
+function UnderWay({ run: { number, progress: p } }: { run: Run }) {
+  const percent = 100 * (p?.fraction ?? 0);
+  return (
+    <>
+      <div
+        className="progress-line"
+        role="progressbar"
+        aria-valuenow={Math.round(percent)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-label={`Progress of run ${number}`}
+      >
+        <div style={{ width: `${percent}%` }} />
+      </div>
+      {p && <span className="quiet">{stepText(p)}</span>}
+      {p?.s && (
+        <div style={{ height: 170 }}>
+          <Lines
+            x={{ label: 'frequency', unit: 'frequency', values: p.s.frequencies }}
+            y={{ label: 'reflection so far (dB)' }}
+            traces={[
+              {
+                name: 'reflection',
+                color: 'var(--jade)',
+                values: p.s.re.map((re, i) => Math.max(-60, Math.min(20, 20 * Math.log10(Math.hypot(re, p.s!.im[i]))))),
+              },
+            ]}
+          />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Pass, excitation and step that are under way, in words. */
+function stepText(p: NonNullable<Run['progress']>): string {
+  const pass = p.pass ? `pass ${p.pass}${typeof p.change !== 'number' ? '' : `, the last changed S by ${p.change.toPrecision(2)}`}, ` : '';
+  const turn = p.turns > 1 ? `excitation ${p.turn + 1} of ${p.turns}, ` : '';
+  if (p.energy === undefined) return `${pass}${turn}frequency ${p.step} of about ${p.steps}`;
+  const energy = p.energy >= 0.999 ? 'at its peak' : `${(10 * Math.log10(p.energy)).toFixed(0)} dB`;
+  return `${pass}${turn}step ${p.step.toLocaleString('en')}, field energy ${energy}`;
 }

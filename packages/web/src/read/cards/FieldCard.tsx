@@ -1,27 +1,12 @@
 import { recordedOf } from '@jadebell/core/results';
 import type { FieldCard as FieldCardData } from '@jadebell/core/document';
 import { formatSI, withPrefix } from '@jadebell/core/expressions/format';
-import {
-  type FieldSlice,
-  decibelsOf,
-  fieldKinds,
-  lackingFor,
-  fieldScale,
-  inMedia,
-  percentile,
-  readArrows,
-  readField,
-  sliceOfVolume,
-  tiltedSlice,
-  type RecordedField,
-} from '@jadebell/core/reading';
-import { sphericalBase } from '@jadebell/core/radiation';
+import { type FieldSlice, fieldKinds, lackingFor, readArrows, readField, type RecordedField } from '@jadebell/core/reading';
 import { useContext, useMemo, useState } from 'react';
 import { Card } from '../../charts/Card.tsx';
 import { FieldPicture, type PictureScale } from '../../charts/FieldPicture.tsx';
 import { CardContext } from '../../charts/CardContext.ts';
 import { BoardContext } from '../board/BoardContext.ts';
-import { useLens } from '../../lens/lens.ts';
 import { usePhase } from '../../lens/useFrequency.ts';
 import { BoxCard } from '../BoxCard.tsx';
 import { fieldFiles } from './fieldFiles.ts';
@@ -29,6 +14,7 @@ import { animationFiles } from './animationFiles.ts';
 import { stemOf } from './stem.ts';
 import { useCardRuns } from './useCardRuns.ts';
 import { useField } from './useField.ts';
+import { usePictureScale, useSlice } from './useSlice.ts';
 import { useModelBodies } from '../../lens/useModelBodies.ts';
 import type { Axis } from '@jadebell/core/numerics';
 import { Tool } from '../../kit/Tool.tsx';
@@ -38,29 +24,6 @@ import { Message } from '../../kit/Message.tsx';
 
 const partNames: Record<string, string> = { size: '', x: 'x', y: 'y', z: 'z', normal: 'across the plane', tangential: 'in the plane' };
 const formNames: Record<string, string> = { peak: 'peak', instant: 'instant', phase: 'phase of', mean: 'mean' };
-
-/** The slice that a card shows of a recorded field. */
-function sliceFor(
-  field: RecordedField,
-  card: Pick<FieldCardData, 'across' | 'at' | 'theta' | 'phi'>,
-  plane: { axis: Axis; at: number } | null,
-): { slice: FieldSlice; normal: Axis | null; index: number } {
-  const { volume, flat } = field;
-  const { axes } = volume;
-  if (card.across === 'tilted' && flat === null) {
-    const middle = axes.map((a) => (a[0] + a[a.length - 1]) / 2) as unknown as [number, number, number];
-    const normal = sphericalBase(card.theta, card.phi).r;
-    const through = middle.map((m, i) => m + (card.at ?? 0) * normal[i]) as unknown as [number, number, number];
-    return { slice: tiltedSlice(volume, normal, through), normal: null, index: 0 };
-  }
-  const own = card.across && card.across !== 'tilted' ? (['x', 'y', 'z'].indexOf(card.across) as Axis) : null;
-  const normal = flat ?? own ?? plane?.axis ?? 2;
-  const axis = axes[normal];
-  const wanted = (own !== null ? card.at : undefined) ?? (own === null ? plane?.at : undefined) ?? (axis[0] + axis[axis.length - 1]) / 2;
-  let index = 0;
-  for (let i = 1; i < axis.length; i++) if (Math.abs(axis[i] - wanted) < Math.abs(axis[index] - wanted)) index = i;
-  return { slice: sliceOfVolume(volume, normal, index), normal, index };
-}
 
 /** A recorded field on a plane. */
 export function FieldCard({ card }: { card: FieldCardData }) {
@@ -86,34 +49,16 @@ export function FieldCard({ card }: { card: FieldCardData }) {
 }
 
 function Picture({ card, field: recorded, title }: { card: FieldCardData; field: RecordedField; title: string }) {
-  const board = useContext(CardContext)!;
   const { addCard } = useContext(BoardContext)!;
   const [shown] = useCardRuns();
   const bodies = useModelBodies(shown.run);
-  const plane = useLens((s) => s.plane);
   const [drawing, setDrawing] = useState(false);
-  const { across, at, theta, phi } = card;
-  const field = useMemo(
-    () => ({ ...recorded, volume: inMedia(recorded.volume, card.quantity, recorded.frequency, recorded.filling) }),
-    [recorded, card.quantity],
-  );
-  const { slice, normal, index } = useMemo(() => sliceFor(field, { across, at, theta, phi }, plane), [field, across, at, theta, phi, plane]);
-  const plainSlice = field.volume === recorded.volume ? slice : sliceFor(recorded, { across, at, theta, phi }, plane).slice;
+  const { field, slice, plainSlice, normal, index } = useSlice(card, recorded);
   const lacking = lackingFor(fieldKinds[card.quantity], recorded.volume, card.part);
   const { quantity, part, form } = card;
   const reading = useMemo(() => ({ quantity, part, form }), [quantity, part, form]);
-  const kind = fieldScale(reading);
-  // The scale holds still while the phase runs: it is that of the peak.
-  const top = useMemo(() => {
-    if (card.range === 'fixed' && card.top) return card.top;
-    const still = new Float64Array(slice.u.length * slice.v.length);
-    readField(slice, { quantity, part, form: form === 'instant' ? 'peak' : form }, 0, still);
-    return percentile(still, card.range === 'all' ? 1 : 0.995) || 1;
-  }, [slice, quantity, part, form, card.range, card.top]);
-  const scale = useMemo(
-    (): PictureScale => ({ kind, db: card.db && kind === 'size', top, span: card.span, perDecade: decibelsOf(quantity) }),
-    [kind, card.db, top, card.span, quantity],
-  );
+  const scale = usePictureScale(card, slice);
+  const { kind } = scale;
   const { unit } = fieldKinds[quantity];
   const tell = (v: number, digits = 4): string => (kind === 'cyclic' ? `${v.toFixed(1)}°` : withPrefix(v, unit, digits));
   const name =
@@ -138,27 +83,8 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
       flush
       tools={
         <>
-          <Choice
-            label="Field quantity"
-            value={quantity}
-            options={plainOptions(
-              (Object.keys(fieldKinds) as FieldCardData['quantity'][]).filter(
-                (q) => !lackingFor(fieldKinds[q], recorded.volume) && (!fieldKinds[q].medium || recorded.kind === 'box'),
-              ),
-            )}
-            onChange={(q) => board.change({ quantity: q } as Partial<FieldCardData>)}
-          />
-          {field.flat === null && axis && (
-            <Range
-              label="Place of the cut"
-              told={place}
-              min={0}
-              max={axis.length - 1}
-              value={index}
-              width={76}
-              onChange={(v) => board.change({ across: (['x', 'y', 'z'] as const)[normal!], at: axis[v] } as Partial<FieldCardData>)}
-            />
-          )}
+          <QuantityChoice recorded={recorded} quantity={quantity} />
+          {field.flat === null && axis && <PlaceRange told={place} axis={axis} normal={normal!} index={index} />}
           <Tool aria-pressed={drawing} hint="Draw a line on the picture: the values along it become a card" onClick={() => setDrawing(!drawing)}>
             Line
           </Tool>
@@ -186,6 +112,38 @@ function Picture({ card, field: recorded, title }: { card: FieldCardData; field:
         />
       )}
     </Card>
+  );
+}
+
+/** Which of the quantities that the record gives is shown. */
+function QuantityChoice({ recorded, quantity }: { recorded: RecordedField; quantity: FieldCardData['quantity'] }) {
+  const board = useContext(CardContext)!;
+  const given = (Object.keys(fieldKinds) as FieldCardData['quantity'][]).filter(
+    (q) => !lackingFor(fieldKinds[q], recorded.volume) && (!fieldKinds[q].medium || recorded.kind === 'box'),
+  );
+  return (
+    <Choice
+      label="Field quantity"
+      value={quantity}
+      options={plainOptions(given)}
+      onChange={(q) => board.change({ quantity: q } as Partial<FieldCardData>)}
+    />
+  );
+}
+
+/** Moves the plane through a box of fields. */
+function PlaceRange({ told, axis, normal, index }: { told: string; axis: ArrayLike<number>; normal: Axis; index: number }) {
+  const board = useContext(CardContext)!;
+  return (
+    <Range
+      label="Place of the cut"
+      told={told}
+      min={0}
+      max={axis.length - 1}
+      value={index}
+      width={76}
+      onChange={(v) => board.change({ across: (['x', 'y', 'z'] as const)[normal], at: axis[v] } as Partial<FieldCardData>)}
+    />
   );
 }
 

@@ -47,75 +47,22 @@ function freshTrace(meta: ResultMeta, traces: readonly CardTrace[]): CardTrace {
   return { quantity, of: free?.key ?? quantities[quantity].terms(meta)[0]?.key ?? '', axis: 'left', ...(last?.form ? { form: last.form } : {}) };
 }
 
-function TraceRow({
-  letter,
-  trace,
-  meta,
-  change,
-  remove: drop,
-}: {
+interface TraceProps {
   letter: string;
   trace: CardTrace;
   meta: ResultMeta;
   change(next: Partial<CardTrace>): void;
-  remove(): void;
-}) {
-  const data = useProject((s) => s.document?.data) ?? [];
-  const kind = quantities[trace.quantity];
-  const terms = kind?.terms(meta) ?? [];
-  const columns = data.flatMap((d) => d.columns.map((c) => ({ value: `${d.name}/${c.name}`, label: `${d.name}: ${c.name}`, complex: c.complex })));
-  const forms =
-    kind?.forms ??
-    (trace.quantity === 'data'
-      ? columns.find((c) => c.value === trace.of)?.complex
-        ? (['db', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr'] as const)
-        : (['plain'] as const)
-      : []);
-  const byGroup = Object.entries(groups).map(([group, title]) => ({
-    title,
-    all: Object.entries(quantities).filter(([, q]) => q.group === group && q.terms(meta).length),
-  }));
-  const pick = (quantity: string): void => {
-    const first = quantity === 'formula' ? 'a' : quantity === 'data' ? (columns[0]?.value ?? '') : (quantities[quantity].terms(meta)[0]?.key ?? '');
-    change({ quantity, of: first, form: undefined });
-  };
+}
+
+/** One curve: of what, which term, in which form, on which axis, under which name. */
+function TraceRow({ letter, trace, meta, change, remove: drop }: TraceProps & { remove(): void }) {
+  const columns = useDataColumns();
+  const forms = quantities[trace.quantity]?.forms ?? (trace.quantity === 'data' ? dataForms(columns, trace.of) : []);
   return (
     <div className="settings-trace">
       <b className="mono">{letter}</b>
-      <Choice
-        label={`Quantity of curve ${letter}`}
-        value={trace.quantity}
-        options={[
-          ...byGroup.filter((g) => g.all.length).flatMap((g) => [{ heading: g.title }, ...g.all.map(([value, q]) => ({ value, label: q.title }))]),
-          { heading: 'Other' },
-          { value: 'formula', label: 'Formula of curves' },
-          ...(columns.length ? [{ value: 'data', label: 'Data brought in' }] : []),
-          ...(!kind && trace.quantity !== 'formula' && !(trace.quantity === 'data' && columns.length)
-            ? [{ value: trace.quantity, label: trace.quantity }]
-            : []),
-        ]}
-        onChange={pick}
-      />
-      {trace.quantity === 'formula' ? (
-        <TypedField
-          label={`Formula of curve ${letter}`}
-          width={130}
-          value={trace.of}
-          check={(t) => (t ? null : 'such as a - b')}
-          onChange={(of) => change({ of })}
-        />
-      ) : trace.quantity === 'data' ? (
-        <Choice label={`Data of curve ${letter}`} value={trace.of} options={columns} onChange={(of) => change({ of, form: undefined })} />
-      ) : (
-        terms.length > 1 && (
-          <Choice
-            label={`Term of curve ${letter}`}
-            value={trace.of}
-            options={terms.map((t) => ({ value: t.key, label: t.label }))}
-            onChange={(of) => change({ of })}
-          />
-        )
-      )}
+      <QuantityChoice {...{ letter, trace, meta, change }} />
+      <TermChoice {...{ letter, trace, meta, change }} />
       {forms.length > 1 && (
         <Choice
           label={`Form of curve ${letter}`}
@@ -144,4 +91,68 @@ function TraceRow({
       {remove(`Remove curve ${letter}`, drop)}
     </div>
   );
+}
+
+interface DataColumn {
+  value: string;
+  label: string;
+  complex: boolean;
+}
+
+/** Columns of the data that were brought in to compare with. */
+function useDataColumns(): DataColumn[] {
+  const data = useProject((s) => s.document?.data) ?? [];
+  return data.flatMap((d) => d.columns.map((c) => ({ value: `${d.name}/${c.name}`, label: `${d.name}: ${c.name}`, complex: !!c.complex })));
+}
+
+const dataForms = (columns: readonly DataColumn[], of: string): readonly (keyof typeof curveForms)[] =>
+  columns.find((c) => c.value === of)?.complex ? ['db', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr'] : ['plain'];
+
+function QuantityChoice({ letter, trace, meta, change }: TraceProps) {
+  const columns = useDataColumns();
+  const known = Object.entries(quantities).filter(([, q]) => q.terms(meta).length);
+  const options = [
+    ...Object.entries(groups).flatMap(([group, heading]) => {
+      const all = known.filter(([, q]) => q.group === group);
+      return all.length ? [{ heading }, ...all.map(([value, q]) => ({ value, label: q.title }))] : [];
+    }),
+    { heading: 'Other' },
+    { value: 'formula', label: 'Formula of curves' },
+    ...(columns.length ? [{ value: 'data', label: 'Data brought in' }] : []),
+  ];
+  // What the shown run has no quantity for keeps its place.
+  const listed = trace.quantity in quantities || options.some((o) => 'value' in o && o.value === trace.quantity);
+  return (
+    <Choice
+      label={`Quantity of curve ${letter}`}
+      value={trace.quantity}
+      options={listed ? options : [...options, { value: trace.quantity, label: trace.quantity }]}
+      onChange={(quantity) => {
+        const first =
+          quantity === 'formula' ? 'a' : quantity === 'data' ? (columns[0]?.value ?? '') : (quantities[quantity].terms(meta)[0]?.key ?? '');
+        change({ quantity, of: first, form: undefined });
+      }}
+    />
+  );
+}
+
+/** Which of a quantity's terms, which column of data, or what formula. */
+function TermChoice({ letter, trace, meta, change }: TraceProps) {
+  const columns = useDataColumns();
+  if (trace.quantity === 'formula')
+    return (
+      <TypedField
+        label={`Formula of curve ${letter}`}
+        width={130}
+        value={trace.of}
+        check={(t) => (t ? null : 'such as a - b')}
+        onChange={(of) => change({ of })}
+      />
+    );
+  if (trace.quantity === 'data')
+    return <Choice label={`Data of curve ${letter}`} value={trace.of} options={columns} onChange={(of) => change({ of, form: undefined })} />;
+  const terms = quantities[trace.quantity]?.terms(meta) ?? [];
+  if (terms.length < 2) return null;
+  const options = terms.map((t) => ({ value: t.key, label: t.label }));
+  return <Choice label={`Term of curve ${letter}`} value={trace.of} options={options} onChange={(of) => change({ of })} />;
 }
