@@ -101,7 +101,8 @@ describe('command line', () => {
 
   test('solve writes Touchstone, CSV and JSON that agree', async () => {
     const project = JSON.parse(readFileSync(tag, 'utf8'));
-    project.solve = { ...project.solve, points: 41, from: '800 MHz', to: '950 MHz', details: { stopAt: 1e-3, smallestCell: '1.6 mm' } };
+    project.solve = { ...project.solve, points: 41, from: '800 MHz', to: '950 MHz', details: { stopAt: 1e-3, smallestCell: '1.9 mm' } };
+    project.margin = '60 mm';
     project.recorders = project.recorders.slice(0, 1);
     project.recordAt = ['f0'];
     const path = file('small.json', JSON.stringify(project));

@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { nodeHost } from '@jadebell/node';
 import type { MaterialEntry, Point3 } from '@jadebell/core/document';
+import { buildGrid } from '@jadebell/core/grid';
 import { type GridScene, type SceneWave, waveOf } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
 import { plainBody, plainScene } from '@jadebell/verification/bench';
+import { litBall } from '@jadebell/verification/energy';
 
 const wet: MaterialEntry = { name: 'wet', kind: 'dielectric', permittivity: 6, lossTangent: 0.4 };
 const dry: MaterialEntry = { name: 'dry', kind: 'dielectric', permittivity: 6, lossTangent: 0 };
@@ -76,5 +78,11 @@ describe('a structure lit by a plane wave', () => {
   test('must have room around it', async () => {
     const bodies = [plainBody('long', 0, dry, { form: 'box', min: [-0.06, -0.002, -0.002], max: [0.06, 0.002, 0.002] as Point3 })];
     await expect(solve(lit(dry, [0.8, 0.5], 0.3, { bodies }))).rejects.toMatchObject({ problems: [{ code: 'wave.room', place: { name: 'wave' } }] });
+  });
+
+  test('must not touch the rim of the box in which the wave is: a ball that did held forty times its energy', async () => {
+    const told = (cell: number): string[] => solvers.fdtd.checkOnMesh!(litBall(cell), buildGrid(litBall(cell))).map((p) => p.code);
+    expect([0.5e-3, 0.4e-3].map(told)).toEqual([['wave.room'], []]);
+    await expect(solve(litBall(0.5e-3))).rejects.toMatchObject({ problems: [{ code: 'wave.room' }] });
   });
 });

@@ -17,7 +17,7 @@ export function litBall(cell: number): GridScene {
     source: { kind: 'wave', name: 'wave', order: 0, from: [0, 0], towards: [0, 0, -1], re: [1, 0, 0], im: [0, 0, 0] },
     min: [-4e-3, -4e-3, -4e-3],
     max: [4e-3, 4e-3, 4e-3],
-    band: { from: 1e9, to: 1.4e9, points: 2 },
+    band: { from: 0.6e9, to: 1.8e9, points: 2 },
     recorders: [{ kind: 'energy', name: 'in_ball', line: 'ball' }],
     recordAt: [frequency],
     boxes: [{ min: [-1, -1, -1], max: [1, 1, 1], cell }],

@@ -14,7 +14,8 @@ import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
 import { tiltedBox, tiltedSheets } from './tiltedSheets.ts';
 import { turnedLine } from './turnedLine.ts';
-import { turnedSheets } from './turnedSheets.ts';
+import { turnedSheet, turnedSheets } from './turnedSheets.ts';
+import { ringScreen, ringScreens } from './ringScreen.ts';
 import { waveLeak } from './waveLeak.ts';
 import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
 import { wireEarth, wirePickUp } from './wiresOverGround.ts';
@@ -72,7 +73,10 @@ export const cases: readonly Case[] = [
   portEnds,
   portGaps,
   portSpread,
+  turnedSheet,
   turnedSheets,
+  ringScreen,
+  ringScreens,
   turnedLine,
   flatSpiral,
   tiltedBox,

@@ -7,6 +7,7 @@ import { discretise } from './discretise.ts';
 import { guideModes, modesUntold } from './guides.ts';
 import { pulseFor } from '../../numerics/pulse.ts';
 import { gridSource } from './sources/index.ts';
+import { waveRoom } from './sources/wave.ts';
 
 /** Cells that are looked at around a port, and on both sides of a guided one's plane. */
 const around = 4;
@@ -54,8 +55,9 @@ function guided(scene: GridScene, grid: Grid, guide: SceneGuide, kernel?: FrontK
   return [...thin, ...modesUntold(d, guide, found.found, scene.band, kernel)];
 }
 
-/** What a source that stands somewhere sees of the grid around it. */
+/** What a source from without sees of the grid: a wave of all of it, what stands somewhere of that around it. */
 function sourced(scene: GridScene, grid: Grid): Problem[] {
+  if (scene.source?.kind === 'wave') return waveRoom(scene, scene.source, grid);
   const [at] = pointsOf(scene.source);
   if (!at) return [];
   const d = discretise({ ...scene, ports: [], guides: [] }, cropped(grid, at, at));
@@ -64,7 +66,8 @@ function sourced(scene: GridScene, grid: Grid): Problem[] {
 
 /**
  * What would stop a run at its start, found before it: lumped ports that the grid's metal shorts or does not reach, guided ones without enough modes, whose
- * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim; and a dipole where its power has no meaning. Only the grid around each is made.
+ * modes do not propagate in the band, that see media which they must not, or whose mode is cut at the rim; a plane wave that finds no room, and a dipole where its
+ * power has no meaning. Only the grid around each is made.
  */
 export function portsOnGrid(scene: GridScene, grid: Grid, kernel?: FrontKernel): Problem[] {
   return [

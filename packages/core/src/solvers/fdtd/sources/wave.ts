@@ -27,7 +27,7 @@ export function waveSource(wave: SceneWave, { scene, d, grid, pulse }: SourceGro
   const { dt } = d;
   const entering = planWave(grid, dt, box, wave, pulse);
   return {
-    problems: outside(scene, wave, grid, box),
+    problems: waveRoom(scene, wave, grid),
     box,
     injection: entering,
     probes: [],
@@ -96,16 +96,19 @@ function forward(faces: Faces, frequency: number, wave: SceneWave): number {
   return (-2 * c0 * sum) / frequency;
 }
 
-/** Bodies must lie inside the box of the total field. */
-function outside(scene: GridScene, wave: SceneWave, grid: Grid, box: TotalBox): ReturnType<typeof problem>[] {
-  const out = scene.bodies.some((b) => [0, 1, 2].some((a) => b.min[a] < grid.lines[a][box.lo[a]] || b.max[a] > grid.lines[a][box.hi[a]]));
+/** Bodies must lie inside the box of the total field, whose rim is empty: what is half a cell beside a line has a part in the field there. */
+export function waveRoom(scene: GridScene, wave: SceneWave, grid: Grid): ReturnType<typeof problem>[] {
+  const { lines } = grid;
+  const box = totalBox(grid);
+  const between = (a: number, i: number): number => (lines[a][i] + lines[a][i + 1]) / 2;
+  const out = scene.bodies.some((b) => [0, 1, 2].some((a) => b.min[a] < between(a, box.lo[a]) || b.max[a] > between(a, box.hi[a] - 1)));
   return out
     ? [
         problem(
           'error',
           'wave.room',
           { part: 'ports', name: wave.name },
-          'A body reaches through the box in which the plane wave is, four cells before the boundary.',
+          'A body reaches to the rim of the box in which the plane wave is, four cells before the boundary.',
           'Give the boundaries a larger margin.',
         ),
       ]
