@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { type FrontKernel, plainKernel, Fronts } from '@jadebell/core/numerics';
+import { type FrontKernel, plainKernel, plainProducts, Fronts } from '@jadebell/core/numerics';
 import { denseKernel, emptySection, guidedModes, type Section, modeOperator, shifted, unknownsOf } from '@jadebell/core/solvers/modes';
+import { productKernel } from '@jadebell/core/solvers';
 import { nodeHost } from './index.ts';
 
 let kernel: FrontKernel;
@@ -16,6 +17,27 @@ function layered(nu: number, nv: number, lossy: boolean): Section {
   if (lossy) s.loss = { u: s.eu.map((e) => 0.1 * e), v: s.ev.map((e) => 0.1 * e), w: s.ew.map((e) => 0.2 * e) };
   return s;
 }
+
+describe('the compiled products', () => {
+  test.each([
+    [4, 7, 8],
+    [13, 1, 4],
+    [1, 150, 48],
+    [58, 31, 12],
+  ])('%d x %d by %d: the same as without compiled code, whatever stood there before', async (m, k, n) => {
+    const compiled = await productKernel((await nodeHost(1)).module);
+    const [a, b] = [m * k, k * n].map((count, q) => Float64Array.from({ length: count }, (_, i) => Math.sin(7 * i + q)));
+    const [x, y] = [compiled, plainProducts].map((kernel) => {
+      const c = new Float64Array(m * n).fill(3);
+      kernel.multiply(b, a, 1, 1, 4, c);
+      kernel.multiply(a, b, m, k, n, c);
+      return c;
+    });
+    const worst = x.reduce((most, v, i) => Math.max(most, Math.abs(v - y[i])), 0);
+    expect(worst).toBeLessThan(1e-12 * k);
+    expect(x.some((v) => v !== 0)).toBe(true);
+  });
+});
 
 describe('the compiled direct solver', () => {
   test.each([

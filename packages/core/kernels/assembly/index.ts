@@ -1,6 +1,7 @@
 export { backward, eliminate, eliminateComplex, forward } from './dense';
 export { run } from './fdtd';
 export { bare, triad } from './bare';
+export { product } from './product';
 export { momentFactor, momentFactorSymmetric, momentFill } from './moment';
 export { echo } from './layout';
 

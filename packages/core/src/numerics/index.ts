@@ -8,5 +8,6 @@ export * from './constants.ts';
 export { type FrontKernel, plainKernel } from './factors.ts';
 export { Fronts } from './fronts.ts';
 export { gauss } from './gauss.ts';
+export { plainProducts, type ProductKernel } from './product.ts';
 export { pulseAt, pulseFor } from './pulse.ts';
 export * from './vector.ts';

@@ -1,4 +1,4 @@
-import type { Axis } from '../numerics/axis.ts';
+import { fours, type ProductKernel } from '../numerics/product.ts';
 import { condensing, nodesOf, termsOf } from './condense.ts';
 import { currentOf, type FaceSamples, fieldOf } from './surface.ts';
 
@@ -30,21 +30,23 @@ export function boxAround(faces: readonly FaceSamples[]): Box {
 export const harmonicsOf = (radius: number): number => 2 * Math.ceil(termsOf(radius) / 2);
 
 /**
- * A face's samples drawn together at few places, folded about the middle of both its axes: [b][a] of eight numbers, re and im of what is even along both, odd
- * along a, odd along b, odd along both.
+ * A face's samples drawn together at few places, folded about the middle of both its axes: rows of what is even along its second axis at each node, then of what
+ * is odd, in each of them columns of the first axis in the same way.
  */
-interface Folded {
+interface Drawn {
   face: FaceSamples;
   /** What its integrals add to. */
   current: ReturnType<typeof currentOf>;
-  nodes: [Float64Array, Float64Array];
-  data: Float64Array;
+  /** Pairs of nodes along its axes. */
+  pairs: [number, number];
+  /** Real and imaginary part. */
+  parts: [Float64Array, Float64Array];
 }
 
 /** Matrices of places on each axis, which several faces share. */
 type Known = Map<Float64Array, Map<Float64Array, ReturnType<typeof condensing>>>[];
 
-function folded(face: FaceSamples, { centre, half }: Box, nodes: readonly Float64Array[], known: Known): Folded {
+function drawn(face: FaceSamples, { centre, half }: Box, nodes: readonly Float64Array[], known: Known, products: ProductKernel): Drawn {
   const [ma, mb] = ([0, 1] as const).map((n) => {
     const [x, w] = [face.coordinates[n], face.widths[n]];
     const a = face.axes[n];
@@ -54,68 +56,136 @@ function folded(face: FaceSamples, { centre, half }: Box, nodes: readonly Float6
     if (!found) byWidth.set(w, (found = condensing(nodes[a], half[a], x.map((v) => v - centre[a]), w))); // prettier-ignore
     return found;
   });
-  const [na, nb] = [nodes[face.axes[0]], nodes[face.axes[1]]];
-  const rows = face.coordinates[1].length;
-  return { face, current: currentOf(face), nodes: [na, nb], data: ofColumns(mb, nb.length, ofRows(ma, na.length, face, rows), rows, na.length) };
+  const [na, nb] = face.axes.map((a) => nodes[a].length);
+  const [count, rows] = face.coordinates.map((x) => x.length);
+  const line = new Float64Array(rows * 2 * na);
+  const part = (samples: Float64Array): Float64Array => {
+    products.multiply(samples, ma.columns, rows, count, 2 * na, line);
+    const out = new Float64Array(4 * na * nb);
+    products.multiply(mb.rows, line, 2 * nb, rows, 2 * na, out);
+    return out;
+  };
+  return { face, current: currentOf(face), pairs: [na, nb], parts: [part(face.re), part(face.im)] };
 }
 
-/** Each row of samples drawn together: [row][n] of re and im of the even part, then of the odd one. */
-function ofRows({ even, odd }: ReturnType<typeof condensing>, n: number, { re, im, coordinates }: FaceSamples, rows: number): Float64Array {
-  const count = coordinates[0].length;
-  const out = new Float64Array(rows * n * 4);
-  for (let r = 0, at = 0; r < rows; r++)
-    for (let p = 0; p < n; p++, at += 4) {
-      let a = 0,
-        b = 0,
-        c = 0,
-        d = 0;
-      for (let i = 0, s = r * count, m = p * count; i < count; i++, s++, m++) {
-        const x = re[s],
-          y = im[s],
-          e = even[m],
-          o = odd[m];
-        a += x * e;
-        b += y * e;
-        c += x * o;
-        d += y * o;
-      }
-      out[at] = a;
-      out[at + 1] = b;
-      out[at + 2] = c;
-      out[at + 3] = d;
+/** cos and sin of k s x for nodes x and direction cosines s: rows of `width` for each node. */
+function turns(k: number, x: Float64Array, s: Float64Array, width: number): { cos: Float64Array; sin: Float64Array } {
+  const [cos, sin] = [new Float64Array(x.length * width), new Float64Array(x.length * width)];
+  for (let i = 0; i < x.length; i++)
+    for (let p = 0, at = i * width; p < s.length; p++, at++) {
+      cos[at] = Math.cos(k * s[p] * x[i]);
+      sin[at] = Math.sin(k * s[p] * x[i]);
     }
-  return out;
+  return { cos, sin };
 }
-/** Each column of such rows drawn together: [n][width] of eight. */
-function ofColumns({ even, odd }: ReturnType<typeof condensing>, n: number, lines: Float64Array, rows: number, width: number): Float64Array {
-  const out = new Float64Array(n * width * 8);
-  for (let p = 0; p < n; p++)
-    for (let r = 0; r < rows; r++) {
-      const e = even[p * rows + r],
-        o = odd[p * rows + r];
-      for (let i = 0, a = r * width * 4, b = p * width * 8; i < width; i++, a += 4, b += 8) addBoth(out, b, e, o, lines, a);
-    }
-  return out;
-}
+type Turns = ReturnType<typeof turns>;
 
-/** Adds four numbers, times one factor and times another, to the eight from `to` on. */
-function addBoth(out: Float64Array, to: number, e: number, o: number, lines: Float64Array, a: number): void {
-  out[to] += e * lines[a];
-  out[to + 1] += e * lines[a + 1];
-  out[to + 2] += e * lines[a + 2];
-  out[to + 3] += e * lines[a + 3];
-  out[to + 4] += o * lines[a];
-  out[to + 5] += o * lines[a + 1];
-  out[to + 6] += o * lines[a + 2];
-  out[to + 7] += o * lines[a + 3];
-}
+/**
+ * Sums of faces across one axis for the directions of a ring: for each face eight rows of `width`, re and im of what is even along both its axes, odd along the
+ * first, odd along the second, odd along both.
+ */
+abstract class FaceSums {
+  readonly sums: Float64Array;
+  /** Rows that are summed along the first axis, even and odd parts: those of re, then those of im of each face. */
+  protected readonly even: Float64Array;
+  protected readonly odd: Float64Array;
+  private readonly evenSums: Float64Array;
+  private readonly oddSums: Float64Array;
+  protected readonly na: number;
+  protected readonly nb: number;
 
-/** cos and sin of k s x at nodes x. */
-function turns(k: number, s: number, x: Float64Array, c: Float64Array, d: Float64Array): void {
-  for (let i = 0; i < x.length; i++) {
-    c[i] = Math.cos(k * s * x[i]);
-    d[i] = Math.sin(k * s * x[i]);
+  constructor(
+    readonly faces: readonly Drawn[],
+    protected readonly rows: number,
+    protected readonly width: number,
+    protected readonly products: ProductKernel,
+  ) {
+    [this.na, this.nb] = faces[0].pairs;
+    const all = faces.length * 2 * rows;
+    this.even = new Float64Array(all * this.na);
+    this.odd = new Float64Array(all * this.na);
+    this.evenSums = new Float64Array(all * width);
+    this.oddSums = new Float64Array(all * width);
+    this.sums = new Float64Array(faces.length * 8 * width);
   }
+
+  /** Sums all rows along the first axis, and what comes of them along the second by `along`, which is told where re or im of a face begins. */
+  protected across(first: Turns, along: (of: Float64Array, row: number, even: number, odd: number) => void): void {
+    const { na, width, rows } = this;
+    const parts = this.faces.length * 2;
+    this.products.multiply(this.even, first.cos, parts * rows, na, width, this.evenSums);
+    this.products.multiply(this.odd, first.sin, parts * rows, na, width, this.oddSums);
+    for (let n = 0; n < parts; n++) {
+      const at = (8 * (n >> 1) + (n & 1)) * width;
+      along(this.evenSums, n * rows * width, at, at + 4 * width);
+      along(this.oddSums, n * rows * width, at + 2 * width, at + 6 * width);
+    }
+  }
+
+  /** Rows of `count` columns twice, even and odd ones, put where they are summed from. */
+  protected put(from: Float64Array, first: number, count: number, row: number): void {
+    const { na } = this;
+    for (let r = 0; r < count; r++) {
+      const at = (first + r) * 2 * na;
+      this.even.set(from.subarray(at, at + na), (row + r) * na);
+      this.odd.set(from.subarray(at + na, at + 2 * na), (row + r) * na);
+    }
+  }
+
+  /** All directions of the ring of number t: `first` are the turns along the first axis, `second` those along the second. */
+  abstract ring(t: number, first: Turns, second: Turns): void;
+}
+
+/** Faces across z: all rows at all nodes. */
+class AcrossZ extends FaceSums {
+  constructor(faces: readonly Drawn[], width: number, products: ProductKernel) {
+    super(faces, 2 * faces[0].pairs[1], width, products);
+    faces.forEach(({ parts }, f) => parts.forEach((part, q) => this.put(part, 0, this.rows, (2 * f + q) * this.rows)));
+  }
+
+  ring(_t: number, first: Turns, { cos, sin }: Turns): void {
+    const { sums, nb, width } = this;
+    sums.fill(0);
+    this.across(first, (of, row, even, odd) => {
+      addProducts(sums, even, of, row, cos, nb * width, width);
+      addProducts(sums, odd, of, row + nb * width, sin, nb * width, width);
+    });
+  }
+}
+
+/** Faces that hold z: along it nothing depends on phi, so that it is summed once for each ring. */
+class AlongZ extends FaceSums {
+  /** Rows of all rings of each part, what is even along z and what is odd. */
+  private readonly lines: Float64Array[];
+
+  /** `z` are turns along z: rows of rings, with columns of nodes. */
+  constructor(faces: readonly Drawn[], z: Turns, rings: number, width: number, products: ProductKernel) {
+    super(faces, 2, width, products);
+    const { na, nb } = this;
+    this.lines = faces.flatMap(({ parts }) =>
+      parts.flatMap((part) =>
+        [z.cos, z.sin].map((of, odd) => {
+          const line = new Float64Array(rings * 2 * na);
+          products.multiply(of, part.subarray(odd * nb * 2 * na), rings, nb, 2 * na, line);
+          return line;
+        }),
+      ),
+    );
+  }
+
+  ring(t: number, first: Turns): void {
+    const { sums, width } = this;
+    this.lines.forEach((line, n) => this.put(line, t, 1, n));
+    this.across(first, (of, row, even, odd) => {
+      sums.set(of.subarray(row, row + width), even);
+      sums.set(of.subarray(row + width, row + 2 * width), odd);
+    });
+  }
+}
+
+/** Adds to a row of `width` the rows of `x` times those of `y`, place by place; `count` values in all. */
+function addProducts(out: Float64Array, to: number, x: Float64Array, from: number, y: Float64Array, count: number, width: number): void {
+  for (let at = 0; at < count; at += width) for (let p = 0; p < width; p++) out[to + p] += x[from + at + p] * y[at + p];
 }
 
 /** The eight directions that lie alike about the three axes, by the signs of their cosines: bit 0 for x, 1 for y, 2 for z. */
@@ -123,126 +193,71 @@ const octants = 8;
 
 /**
  * The pattern of a box's faces about its centre, in `steps` (even) steps of theta from pole to pole and twice as many of phi. Sums of the four or eight directions
- * that lie alike about the axes have their even and odd parts in common.
+ * that lie alike about the axes have their even and odd parts in common; those of a ring are products of matrices.
  */
-export function patternOnBox(faces: readonly FaceSamples[], box: Box, k: number, steps: number): Float64Array {
+export function patternOnBox(faces: readonly FaceSamples[], box: Box, k: number, steps: number, products: ProductKernel): Float64Array {
   const nodes = box.half.map((h) => nodesOf(k, h));
   const known: Known = [new Map(), new Map(), new Map()];
-  const all = faces.map((f) => folded(f, box, nodes, known));
+  const all = faces.map((f) => drawn(f, box, nodes, known, products));
   const around = 2 * steps;
+  const quarter = steps / 2 + 1;
+  const width = fours(quarter);
+  const rings = steps / 2 + 1;
+  const thetas = Float64Array.from({ length: rings }, (_, t) => (t * Math.PI) / steps);
+  // Rings as if they were nodes: rows of rings, columns of nodes.
+  const z = turns(k, thetas.map(Math.cos), nodes[2], nodes[2].length);
+  const groups = [0, 1, 2].flatMap((normal) => {
+    const own = all.filter((f) => f.face.normal === normal);
+    return !own.length ? [] : [normal === 2 ? new AcrossZ(own, width, products) : new AlongZ(own, z, rings, width, products)];
+  });
+  const cosines = [new Float64Array(quarter), new Float64Array(quarter)];
   const values = new Float64Array((steps + 1) * around * 4);
-  const cosines = nodes.map((x) => new Float64Array(x.length));
-  const sines = nodes.map((x) => new Float64Array(x.length));
   const [n, l] = [new Float64Array(6 * octants), new Float64Array(6 * octants)];
-  // Along z nothing depends on phi: faces that hold z are summed along it once for a ring.
-  const rings = all.map((f) => (f.face.normal === 2 ? null : new Float64Array(8 * f.nodes[0].length)));
-  const sums = new Float64Array(8);
-  const s = [0, 0, 0];
-  for (let t = 0; 2 * t <= steps; t++) {
-    const theta = (t * Math.PI) / steps;
-    s[2] = Math.cos(theta);
-    turns(k, s[2], nodes[2], cosines[2], sines[2]);
-    all.forEach((f, i) => rings[i] && alongZ(f, cosines[2], sines[2], rings[i]));
-    for (let p = 0; 2 * p <= steps; p++) {
-      const phi = (p * Math.PI) / steps;
-      s[0] = Math.sin(theta) * Math.cos(phi);
-      s[1] = Math.sin(theta) * Math.sin(phi);
-      turns(k, s[0], nodes[0], cosines[0], sines[0]);
-      turns(k, s[1], nodes[1], cosines[1], sines[1]);
+  const parts = Array.from({ length: octants }, (_, o) => [n.subarray(6 * o, 6 * o + 6), l.subarray(6 * o, 6 * o + 6)] as const);
+  for (let t = 0; t < rings; t++) {
+    for (let p = 0; p < quarter; p++) {
+      cosines[0][p] = Math.sin(thetas[t]) * Math.cos((p * Math.PI) / steps);
+      cosines[1][p] = Math.sin(thetas[t]) * Math.sin((p * Math.PI) / steps);
+    }
+    const [x, y] = [0, 1].map((a) => turns(k, nodes[a], cosines[a], width));
+    for (const g of groups) g.ring(t, g.faces[0].face.axes[0] ? y : x, y);
+    for (let p = 0; p < quarter; p++) {
       n.fill(0);
       l.fill(0);
-      all.forEach((f, i) => {
-        if (rings[i]) acrossRing(rings[i], cosines[f.face.axes[0]], sines[f.face.axes[0]], sums);
-        else acrossFace(f, cosines, sines, sums);
-        addTo(f.face.magnetic ? n : l, f, sums, k * s[f.face.normal] * (f.face.at - box.centre[f.face.normal]));
-      });
+      for (const g of groups)
+        for (let i = 0; i < g.faces.length; i++) {
+          const { normal, at, magnetic } = g.faces[i].face;
+          const s = normal === 2 ? Math.cos(thetas[t]) : cosines[normal][p];
+          addTo(magnetic ? n : l, g.faces[i], g.sums, 8 * i * width + p, width, k * s * (at - box.centre[normal]));
+        }
       for (let o = 0; o < octants; o++) {
         const row = o & 4 ? steps - t : t;
         const column = (o & 1 ? (o & 2 ? steps + p : steps - p) : o & 2 ? around - p : p) % around;
-        const field = fieldOf(n.subarray(6 * o, 6 * o + 6), l.subarray(6 * o, 6 * o + 6), k, (row * Math.PI) / steps, (column * Math.PI) / steps);
-        values.set(field, (row * around + column) * 4);
+        fieldOf(parts[o][0], parts[o][1], k, (row * Math.PI) / steps, (column * Math.PI) / steps, values, (row * around + column) * 4);
       }
     }
   }
   return values;
 }
 
-/** Sums a face along z, its second axis, with the even or odd turns that belong to each part: eight numbers at each node of the first. */
-function alongZ({ data, nodes: [na, nb] }: Folded, c: Float64Array, s: Float64Array, out: Float64Array): void {
-  out.fill(0);
-  for (let b = 0, at = 0; b < nb.length; b++)
-    for (let a = 0; a < 8 * na.length; a += 8, at += 8)
-      for (let q = 0; q < 4; q++) {
-        out[a + q] += c[b] * data[at + q];
-        out[a + 4 + q] += s[b] * data[at + 4 + q];
-      }
-}
-
-/** Sums the rest, along the first axis: re and im of each part. */
-function acrossRing(line: Float64Array, c: Float64Array, s: Float64Array, sums: Float64Array): void {
-  sums.fill(0);
-  for (let a = 0, at = 0; a < c.length; a++, at += 8) addRow(line, at, c[a], s[a], sums);
-}
-function addRow(data: Float64Array, at: number, x: number, y: number, sums: Float64Array): void {
-  sums[0] += x * data[at];
-  sums[1] += x * data[at + 1];
-  sums[2] += y * data[at + 2];
-  sums[3] += y * data[at + 3];
-  sums[4] += x * data[at + 4];
-  sums[5] += x * data[at + 5];
-  sums[6] += y * data[at + 6];
-  sums[7] += y * data[at + 7];
-}
-
-/** Sums a face across z along both its axes. */
-function acrossFace({ data, nodes: [na, nb] }: Folded, cosines: Float64Array[], sines: Float64Array[], sums: Float64Array): void {
-  sums.fill(0);
-  const [cx, sx] = [cosines[0], sines[0]];
-  for (let b = 0, at = 0; b < nb.length; b++) {
-    let p = 0,
-      q = 0,
-      r = 0,
-      s = 0,
-      t = 0,
-      u = 0,
-      v = 0,
-      w = 0;
-    for (let a = 0; a < na.length; a++, at += 8) {
-      const x = cx[a],
-        y = sx[a];
-      p += x * data[at];
-      q += x * data[at + 1];
-      r += y * data[at + 2];
-      s += y * data[at + 3];
-      t += x * data[at + 4];
-      u += x * data[at + 5];
-      v += y * data[at + 6];
-      w += y * data[at + 7];
-    }
-    const [c, d] = [cosines[1][b], sines[1][b]];
-    sums[0] += c * p;
-    sums[1] += c * q;
-    sums[2] += c * r;
-    sums[3] += c * s;
-    sums[4] += d * t;
-    sums[5] += d * u;
-    sums[6] += d * v;
-    sums[7] += d * w;
-  }
-}
-
-/** Adds a face's integral, put together from its parts, to a radiation vector of all eight directions; `phase` is that of the face's place for the first. */
-function addTo(into: Float64Array, { face, current: { axis, sign } }: Folded, sums: Float64Array, phase: number): void {
+/**
+ * Adds a face's integral, put together from its parts (`width` apart from `at` on), to a radiation vector of all eight directions; `phase` is that of the face's
+ * place for the first.
+ */
+function addTo(into: Float64Array, { face, current: { axis, sign } }: Drawn, sums: Float64Array, at: number, width: number, phase: number): void {
   const [a, b] = face.axes;
-  const [c, s] = [Math.cos(phase), Math.sin(phase)];
-  const bit = (o: number, x: Axis): number => (o & (1 << x) ? -1 : 1);
-  for (let o = 0; o < octants; o++) {
-    const [sa, sb, sn] = [bit(o, a), bit(o, b), bit(o, face.normal)];
+  const [c, s] = [sign * Math.cos(phase), sign * Math.sin(phase)];
+  const [eer, eei, oer, oei] = [sums[at], sums[at + width], sums[at + 2 * width], sums[at + 3 * width]];
+  const [eor, eoi, oor, ooi] = [sums[at + 4 * width], sums[at + 5 * width], sums[at + 6 * width], sums[at + 7 * width]];
+  for (let o = 0, to = 2 * axis; o < octants; o++, to += 6) {
+    const sa = o & (1 << a) ? -1 : 1,
+      sb = o & (1 << b) ? -1 : 1,
+      d = o & (1 << face.normal) ? -s : s;
     // exp(j(u + v)) = cos cos + j (sin cos + cos sin) - sin sin.
-    const re = sums[0] - sa * sums[3] - sb * sums[5] - sa * sb * sums[6];
-    const im = sums[1] + sa * sums[2] + sb * sums[4] - sa * sb * sums[7];
-    into[6 * o + 2 * axis] += sign * (re * c - im * sn * s);
-    into[6 * o + 2 * axis + 1] += sign * (re * sn * s + im * c);
+    const re = eer - sa * oei - sb * eoi - sa * sb * oor;
+    const im = eei + sa * oer + sb * eor - sa * sb * ooi;
+    into[to] += re * c - im * d;
+    into[to + 1] += re * d + im * c;
   }
 }
 

@@ -7,20 +7,26 @@ const digits = 7;
  */
 export const termsOf = (a: number): number => Math.ceil(a + 1.8 * digits ** (2 / 3) * Math.max(a, 1) ** (1 / 3)) + 2;
 
-/** Chebyshev nodes on both sides of a middle, an even number, the positive ones from the outermost in; metres. */
+/** Chebyshev nodes on both sides of a middle, an even number of pairs, the positive ones from the outermost in; metres. */
 export function nodesOf(k: number, half: number): Float64Array {
-  const pairs = Math.ceil(termsOf(k * half) / 2);
+  const pairs = 2 * Math.ceil(termsOf(k * half) / 4);
   return Float64Array.from({ length: pairs }, (_, m) => half * Math.cos(((2 * m + 1) * Math.PI) / (4 * pairs)));
 }
 
 /**
  * What samples at places `x` (about the middle, metres) of weights `w` stand for at the nodes, so that sums of plane waves over both are the same: the transpose
- * of interpolation, even and odd parts apart. Result [node][sample] each, with cos and sin of a node's place to be summed with them.
+ * of interpolation. Rows of samples: one for the even part at each node, to be summed with the cosine of its place, then one for the odd part, with the sine; and
+ * the same matrix transposed.
  */
-export function condensing(nodes: Float64Array, half: number, x: ArrayLike<number>, w: ArrayLike<number>): { even: Float64Array; odd: Float64Array } {
+export function condensing(
+  nodes: Float64Array,
+  half: number,
+  x: ArrayLike<number>,
+  w: ArrayLike<number>,
+): { rows: Float64Array; columns: Float64Array } {
   const [pairs, count] = [nodes.length, x.length];
   const n = 2 * pairs;
-  const [even, odd] = [new Float64Array(pairs * count), new Float64Array(pairs * count)];
+  const [rows, columns] = [new Float64Array(n * count), new Float64Array(n * count)];
   // Barycentric weights of nodes of the first kind (J.-P. Berrut and L. N. Trefethen, SIAM Rev. 46, 2004).
   const weights = Float64Array.from({ length: n }, (_, m) => (m % 2 ? -1 : 1) * Math.sin(((2 * m + 1) * Math.PI) / (2 * n)));
   const place = (m: number): number => (m < pairs ? nodes[m] : -nodes[n - 1 - m]);
@@ -34,12 +40,12 @@ export function condensing(nodes: Float64Array, half: number, x: ArrayLike<numbe
       shares[m] = weights[m] / d;
       sum += shares[m];
     }
+    const at = (q: number): number => (hit < 0 ? shares[q] / sum : hit === q ? 1 : 0) * w[i];
     for (let m = 0; m < pairs; m++) {
-      const at = (q: number): number => (hit < 0 ? shares[q] / sum : hit === q ? 1 : 0) * w[i];
       const [p, q] = [at(m), at(n - 1 - m)];
-      even[m * count + i] = p + q;
-      odd[m * count + i] = p - q;
+      columns[i * n + m] = rows[m * count + i] = p + q;
+      columns[i * n + pairs + m] = rows[(pairs + m) * count + i] = p - q;
     }
   }
-  return { even, odd };
+  return { rows, columns };
 }

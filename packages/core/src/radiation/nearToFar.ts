@@ -1,4 +1,5 @@
 import { c0, eta0 } from '../numerics/constants.ts';
+import { plainProducts, type ProductKernel } from '../numerics/product.ts';
 import { boxAround, harmonicsOf, patternOnBox } from './boxPattern.ts';
 import { resampled } from './resample.ts';
 import { currentOf, type FaceSamples, fieldOf, type Pattern } from './surface.ts';
@@ -9,7 +10,13 @@ import { currentOf, type FaceSamples, fieldOf, type Pattern } from './surface.ts
  * the staggered grid. The field has only as many harmonics as the box has wavelengths around it, so it is computed in as few directions as these take
  * and drawn to those asked for, within a part in 1e9 of the largest.
  */
-export function nearToFar(faces: readonly FaceSamples[], frequency: number, nTheta: number, nPhi: number): Pattern {
+export function nearToFar(
+  faces: readonly FaceSamples[],
+  frequency: number,
+  nTheta: number,
+  nPhi: number,
+  products: ProductKernel = plainProducts,
+): Pattern {
   const k = (2 * Math.PI * frequency) / c0;
   const box = boxAround(faces);
   const own = harmonicsOf(k * Math.hypot(...box.half));
@@ -17,8 +24,8 @@ export function nearToFar(faces: readonly FaceSamples[], frequency: number, nThe
   // Directions that are further apart than that are computed themselves, an even number of them from pole to pole.
   const direct = steps < own && nPhi === 2 * steps;
   const half = direct ? (steps % 2 ? 2 * steps : steps) : own;
-  const values = patternOnBox(faces, box, k, half);
-  const between = direct ? everySecond(values, half, half / steps) : resampled(values, half, nTheta, nPhi);
+  const values = patternOnBox(faces, box, k, half, products);
+  const between = direct ? everySecond(values, half, half / steps) : resampled(values, half, nTheta, nPhi, products);
   return { nTheta, nPhi, values: aboutOrigin(between, box.centre, k, nTheta, nPhi) };
 }
 
@@ -37,16 +44,22 @@ function everySecond(values: Float64Array, half: number, every: number): Float64
 
 /** Turns the phases of a pattern about a centre into those about the origin. Changes the values. */
 function aboutOrigin(values: Float64Array, centre: readonly number[], k: number, nTheta: number, nPhi: number): Float64Array {
+  const around = Float64Array.from({ length: nPhi }, (_, p) => {
+    const phi = (p * 2 * Math.PI) / nPhi;
+    return Math.cos(phi) * centre[0] + Math.sin(phi) * centre[1];
+  });
   for (let t = 0, at = 0; t < nTheta; t++) {
     const theta = (t * Math.PI) / (nTheta - 1);
-    for (let p = 0; p < nPhi; p++, at += 4) {
-      const phi = (p * 2 * Math.PI) / nPhi;
-      const angle = k * (Math.sin(theta) * (Math.cos(phi) * centre[0] + Math.sin(phi) * centre[1]) + Math.cos(theta) * centre[2]);
-      const [c, s] = [Math.cos(angle), Math.sin(angle)];
-      for (const n of [at, at + 2]) {
-        const [re, im] = [values[n], values[n + 1]];
-        values[n] = re * c - im * s;
-        values[n + 1] = re * s + im * c;
+    const [up, out] = [Math.cos(theta) * centre[2], Math.sin(theta)];
+    for (let p = 0; p < nPhi; p++) {
+      const angle = k * (out * around[p] + up);
+      const c = Math.cos(angle),
+        s = Math.sin(angle);
+      for (let q = 0; q < 2; q++, at += 2) {
+        const re = values[at],
+          im = values[at + 1];
+        values[at] = re * c - im * s;
+        values[at + 1] = re * s + im * c;
       }
     }
   }
@@ -83,7 +96,9 @@ function fieldFrom(
     into[2 * axis] += sign * sumRe;
     into[2 * axis + 1] += sign * sumIm;
   });
-  return fieldOf(n, l, k, theta, phi);
+  const out: [number, number, number, number] = [0, 0, 0, 0];
+  fieldOf(n, l, k, theta, phi, out);
+  return out;
 }
 
 /** Integral of samples * exp(jk r'.r) over a face. */

@@ -37,14 +37,25 @@ export function currentOf({ normal, component, outward, magnetic }: Pick<FaceSam
   return { axis: 3 - normal - component, sign: magnetic ? cross : -cross };
 }
 
-/** Far field in a direction, re and im of E_theta and E_phi, from the radiation vectors N (times eta0) and L: re, im of x, y, z. */
-export function fieldOf(n: ArrayLike<number>, l: ArrayLike<number>, k: number, theta: number, phi: number): [number, number, number, number] {
-  const eTheta = [Math.cos(theta) * Math.cos(phi), Math.cos(theta) * Math.sin(phi), -Math.sin(theta)];
-  const ePhi = [-Math.sin(phi), Math.cos(phi), 0];
-  const dot = (v: ArrayLike<number>, e: number[], part: number): number => v[part] * e[0] + v[2 + part] * e[1] + v[4 + part] * e[2];
-  // E_theta = -jk/(4 pi) (L_phi + eta N_theta); E_phi = jk/(4 pi) (L_theta - eta N_phi).
-  const a = [0, 1].map((q) => dot(l, ePhi, q) + dot(n, eTheta, q));
-  const b = [0, 1].map((q) => dot(l, eTheta, q) - dot(n, ePhi, q));
+/** Far field in a direction, re and im of E_theta and E_phi, from the radiation vectors N (times eta0) and L: re, im of x, y, z; written to `out` from `at` on. */
+export function fieldOf(
+  n: ArrayLike<number>,
+  l: ArrayLike<number>,
+  k: number,
+  theta: number,
+  phi: number,
+  out: Float64Array | number[],
+  at = 0,
+): void {
+  const [ct, st, cp, sp] = [Math.cos(theta), Math.sin(theta), Math.cos(phi), Math.sin(phi)];
   const scale = k / (4 * Math.PI);
-  return [scale * a[1], -scale * a[0], -scale * b[1], scale * b[0]];
+  // E_theta = -jk/(4 pi) (L_phi + eta N_theta); E_phi = jk/(4 pi) (L_theta - eta N_phi).
+  for (let q = 0; q < 2; q++) {
+    const [nx, ny, nz, lx, ly, lz] = [n[q], n[2 + q], n[4 + q], l[q], l[2 + q], l[4 + q]];
+    const a = scale * (ly * cp - lx * sp + (nx * cp + ny * sp) * ct - nz * st);
+    const b = scale * ((lx * cp + ly * sp) * ct - lz * st + nx * sp - ny * cp);
+    // The real part turns into the imaginary one, and that into the real one with its sign changed.
+    out[at + 1 - q] = q ? a : -a;
+    out[at + 3 - q] = q ? -b : b;
+  }
 }

@@ -71,7 +71,7 @@ const passesCost = (accuracy: GridScene['accuracy']): number =>
 /** Seconds that a run takes before its first step. */
 const startUp = 0.5;
 /** Products a second of the near-to-far transform, on one thread. */
-const productsPerSecond = 3e8;
+const productsPerSecond = 8e8;
 
 /** Seconds that the far field takes at all frequencies that it is kept at. */
 function farSeconds(scene: GridScene, grid: Grid): number {

@@ -1,6 +1,9 @@
 import { nearToFar, type Pattern, patternPower } from '../../radiation/index.ts';
 import { powerThrough } from '../../recorders/index.ts';
-import { type GridScene, loadAdmittance } from '../../scene/index.ts';
+import { farFieldOf, type GridScene, loadAdmittance } from '../../scene/index.ts';
+import { plainProducts, type ProductKernel } from '../../numerics/product.ts';
+import { productKernel } from '../products.ts';
+import type { SolverHost } from '../solver.ts';
 import type { Complex } from '../../numerics/complex.ts';
 import type { RegionSums } from '../../yee/index.ts';
 import type { Discrete } from './discrete.ts';
@@ -60,14 +63,19 @@ interface FarInput {
   voltage(port: number): number;
   /** Waves in guides that go on through the recording box; absent: none. */
   guided?: readonly GuidedWave[];
+  products: ProductKernel;
 }
 
+/** What sums far fields: compiled, where one is asked for. */
+export const farProducts = async (scene: GridScene, host: SolverHost): Promise<ProductKernel> =>
+  farFieldOf(scene) ? productKernel(host.module) : plainProducts;
+
 /** Far field and powers at one recorded frequency. */
-export function readFar({ scene, d, plan, sums, f, scale, nTheta, nPhi, voltage, guided = [] }: FarInput): FarReading {
+export function readFar({ scene, d, plan, sums, f, scale, nTheta, nPhi, voltage, guided = [], products }: FarInput): FarReading {
   const frequency = scene.recordAt[f];
   const faces = boxFaces(plan, d, sums, [f, frequency], scale, guided);
   const hidden = plan.walls.filter((w) => !w.real);
-  const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi);
+  const both = nearToFar(withImages(faces, plan.walls), frequency, nTheta, nPhi, products);
   const pattern = beforeWalls(both, hidden);
   const { peak, theta, phi } = patternPower(pattern);
   // The image behind a wall that is no plane of symmetry radiates in the sum only; with it the pattern has no edge to be integrated to.

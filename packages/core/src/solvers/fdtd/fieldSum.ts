@@ -1,6 +1,7 @@
 import { abs, abs2, arg, type Complex, div, mul } from '../../numerics/complex.ts';
 import type { PatternFigures, ResultMeta } from '../../results/index.ts';
 import { directionsOf, type RecorderTold } from '../../recorders/index.ts';
+import type { ProductKernel } from '../../numerics/product.ts';
 import { farFieldOf, numbersOf, type GridScene } from '../../scene/index.ts';
 import { type Channel, ChannelSpectra } from './channels.ts';
 import { antennaFigures, readFar, voltageSpectrum } from './farReading.ts';
@@ -59,6 +60,7 @@ export class FieldSum {
     private readonly pulse: Pulse,
     private readonly every: number,
     private readonly weights: ReadonlyMap<number, Complex>,
+    private readonly products: ProductKernel,
   ) {
     const zeros = (n: number): Complex[][] => scene.recordAt.map(() => Array.from({ length: n }, (): Complex => [0, 0]));
     this.a = zeros(channels.length);
@@ -217,7 +219,7 @@ export class FieldSum {
     const figures = numbers.map((f, n): PatternFigures => {
       const guided = wavesThrough(this.channels, d.annexes.map((x) => x !== null), this.a[f], this.b[f]); // prettier-ignore
       const voltage = (p: number): number => Math.hypot(...this.loads[f][p]);
-      const far = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage, guided });
+      const far = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage, guided, products: this.products });
       data.set(far.pattern.values, n * nTheta * nPhi * 4);
       return antennaFigures(far, this.accepted(f));
     });

@@ -9,6 +9,7 @@ import type { SolveOptions } from '../solver.ts';
 import { channelsOf, scattering } from './channels.ts';
 import type { Discrete } from './discrete.ts';
 import { energyArray, steppingEvidence } from './evidence.ts';
+import { farProducts } from './farReading.ts';
 import { type Excitable, type Excited, excite, watchedIn } from './excite.ts';
 import { FieldSum, fieldWeights, type RecordedFields } from './fieldSum.ts';
 import { guideModes } from './guides.ts';
@@ -80,8 +81,9 @@ export async function solveScene(
     spent: { steps: 0, fields: 0 },
   };
 
+  const products = await farProducts(scene, host);
   const sumFor = (weights: ReturnType<typeof fieldWeights>): FieldSum =>
-    new FieldSum(scene, discrete, plan, channels, stepping.pulse, stepping.every, weights);
+    new FieldSum(scene, discrete, plan, channels, stepping.pulse, stepping.every, weights, products);
   const together = sumFor(fieldWeights(scene, channels, order));
   // Each by itself is told on the ports' resistances; complex references need the sums of all runs.
   const each = scene.keepEach === true && !hasReactance(channels) && order.length > 1;

@@ -6,7 +6,8 @@ import { farFieldOf, type GridScene, numbersOf, type SceneSource } from '../../s
 import type { SolveOptions } from '../solver.ts';
 import type { Discrete } from './discrete.ts';
 import { energyArray, steppingEvidence } from './evidence.ts';
-import { readFar, voltageSpectrum } from './farReading.ts';
+import { farProducts, readFar, voltageSpectrum } from './farReading.ts';
+import type { ProductKernel } from '../../numerics/product.ts';
 import { runSteps } from './march.ts';
 import { planRecording, tellRecorders } from './recorders.ts';
 import { solveModes } from './rectangleModes.ts';
@@ -68,7 +69,7 @@ export async function solveSourced(
     const recorded = (['frequencies', 'time'] as const).flatMap((over) =>
       tellRecorders(scene, d, plan, over, samples, { arrays, places: new Set() }),
     );
-    const far = readFarOfSource(scene, d, plan, simulation, scales, every * dt);
+    const far = readFarOfSource(scene, d, plan, simulation, scales, every * dt, await farProducts(scene, host));
     if (far) arrays.farField = far.array;
     const { told, balance } = tell(far && far.told);
     return resultOf<TimeEvidence>(
@@ -113,6 +114,7 @@ function readFarOfSource(
   simulation: Simulation,
   scales: readonly Complex[],
   interval: number,
+  products: ProductKernel,
 ): { array: ResultArray; told: NonNullable<Parameters<ReturnType<ReturnType<typeof gridSource>['read']>['tell']>[0]> } | null {
   const asked = farFieldOf(scene);
   if (!asked) return null;
@@ -125,7 +127,7 @@ function readFarOfSource(
       return (abs(scales[f]) / interval) * Math.hypot(re[0], im[0]);
     };
     const sums = (r: number): ReturnType<Simulation['sums']> => simulation.sums(r);
-    const reading = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage });
+    const reading = readFar({ scene, d, plan, sums, f, scale: scales[f], nTheta, nPhi, voltage, products });
     data.set(reading.pattern.values, n * nTheta * nPhi * 4);
     return reading;
   });
