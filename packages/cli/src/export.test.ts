@@ -114,6 +114,42 @@ describe('files of a kept result', () => {
     expect(columnsOf(all.get('-power-through.csv')!)['through (W)']).toEqual([0.25, 0.5]);
   });
 
+  test('what a wave from many directions and a dipole give', async () => {
+    const common = { format: 'jadebell-result', version: 3, solver: 'moment', ports: [], excitations: [], recordAt: [1e9, 2e9], farField: null, evidence: {}, recorded: [] }; // prettier-ignore
+    const lit = {
+      meta: {
+        ...common,
+        wave: { name: 'wave', theta: 0, phi: 0, strength: 2, directions: [[0, 0], [Math.PI / 2, Math.PI]] },
+        probes: [{ name: 'end', kind: 'load' }, { name: 'middle', kind: 'point' }],
+      },
+      arrays: {
+        'sweep:back': { shape: [2, 2], data: Float64Array.of(1, 2, 3, 4) },
+        'sweep:probe:end': { shape: [2, 2, 4], data: Float64Array.from({ length: 16 }, (_, i) => i) },
+        'sweep:probe:middle': { shape: [2, 2, 4], data: new Float64Array(16) },
+      },
+    } as unknown as ResultSet; // prettier-ignore
+    const file = join(folder, 'lit.1.zip');
+    writeFileSync(file, packResult(lit, { title: 'no project' }));
+    const all = await exported(file, { as: ['sweep'], at: ['2 GHz'], of: ['end'] });
+    expect([...all.keys()]).toEqual(['-sweep-2GHz.csv']);
+    expect(columnsOf(all.get('-sweep-2GHz.csv')!)).toEqual({
+      'theta of the wave (deg)': [0, 90],
+      'phi of the wave (deg)': [0, 180],
+      'cross-section back (m2)': [3, 4],
+      'end voltage real (V)': [16, 24],
+      'end voltage imaginary (V)': [18, 26],
+      'end current real (A)': [20, 28],
+      'end current imaginary (A)': [22, 30],
+    });
+    const driven = {
+      meta: { ...common, dipole: { name: 'd', of: 'magnetic', at: [0, 0, 0], direction: [0, 0, 1] } },
+      arrays: { frequency: { shape: [2], data: Float64Array.of(1e9, 2e9) }, 'source:power': { shape: [2], data: Float64Array.of(5, 7) } },
+    } as unknown as ResultSet;
+    const other = join(folder, 'driven.1.zip');
+    writeFileSync(other, packResult(driven, { title: 'no project' }));
+    expect(columnsOf((await exported(other, { as: ['source-power'] })).get('-source-power.csv')!)).toEqual({ 'frequency (Hz)': [1e9, 2e9], 'power for a moment of 1 V m, peak (W)': [5, 7] }); // prettier-ignore
+  });
+
   test.each([
     [{ of: ['nowhere'] }, /--of: the result has no recorder or wire 'nowhere'. There are: above/],
     [{ reference: ['left=50'] }, /--reference: the result has no channel 'left'/],

@@ -3,6 +3,7 @@ import type { ExportKind } from './kind.ts';
 import { curves, modeFields, portModes, portSignals, summary, touchstone } from './network.ts';
 import { farField, figures, pattern } from './pattern.ts';
 import { fields, tables, values } from './recorded.ts';
+import { sourcePower, sweep } from './sources.ts';
 import { probes, wireCurrents } from './wires.ts';
 
 export { type Exporting, type ExportKind, type FieldForm, fieldForms, type ResultFile } from './kind.ts';
@@ -23,4 +24,6 @@ export const exportKinds: readonly ExportKind[] = [
   fields,
   wireCurrents,
   probes,
+  sweep,
+  sourcePower,
 ];
