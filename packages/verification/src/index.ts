@@ -29,6 +29,7 @@ import { bodyEnergy } from './energy.ts';
 import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
 import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
+import { roundGuides } from './modes/roundGuides.ts';
 import { bentSlab, leakySlab, lossyFilling, rodModes, surfaceWave, tensorSlab } from './modes/optical.ts';
 
 export * from './case.ts';
@@ -77,6 +78,7 @@ export const cases: readonly Case[] = [
   turnedSheets,
   ringScreen,
   ringScreens,
+  roundGuides,
   turnedLine,
   flatSpiral,
   tiltedBox,
