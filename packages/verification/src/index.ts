@@ -29,6 +29,7 @@ import { bodyEnergy } from './energy.ts';
 import { irisFilter } from './irisFilter.ts';
 import { microstripPorts, mixedGuide } from './mixedGuides.ts';
 import { copperLoss, microstripModes, striplineModes } from './modes/lines.ts';
+import { startersAlike } from './startersAlike.ts';
 import { roundGuides } from './modes/roundGuides.ts';
 import { bentSlab, leakySlab, lossyFilling, rodModes, surfaceWave, tensorSlab } from './modes/optical.ts';
 
@@ -79,6 +80,7 @@ export const cases: readonly Case[] = [
   ringScreen,
   ringScreens,
   roundGuides,
+  startersAlike,
   turnedLine,
   flatSpiral,
   tiltedBox,

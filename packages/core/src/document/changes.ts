@@ -1,3 +1,4 @@
+import { projectTexts } from './rename.ts';
 import { type Project, projectSchema, stakes } from './schema.ts';
 
 /** Data as text whatever the order in which their keys were written: the server writes them in the schema's order. */
@@ -16,9 +17,16 @@ export function changesSince(solved: Project, now: Project): string[] {
   const out: string[] = [];
   for (const { key, word } of parts) {
     if (key === 'parameters') out.push(...changedParameters(solved, now));
-    else if (plain(solved[key]) !== plain(now[key])) out.push(`${word} changed`);
+    else if (plain(counted(solved, key)) !== plain(counted(now, key))) out.push(`${word} changed`);
   }
   return out;
+}
+
+/** What of a part counts: a material that nothing is made of changes no result. */
+function counted(project: Project, key: keyof Project): unknown {
+  if (key !== 'materials') return project[key];
+  const used = new Set(projectTexts(project, 'material').map((t) => t.text));
+  return project.materials.filter((m) => used.has(m.name));
 }
 
 /** Of parameters only the values count, not their notes, groups and dials. */
