@@ -13,7 +13,8 @@ export function EmptyStage() {
     <Stack
       className="over"
       role="note"
-      sx={{ inset: 0, alignItems: 'center', justifyContent: 'center', gap: 1, textAlign: 'center', '&&': { pointerEvents: 'none' } }}
+      // Above the axes, which stand in the middle.
+      sx={{ inset: '0 0 36% 0', alignItems: 'center', justifyContent: 'center', gap: 1, textAlign: 'center', '&&': { pointerEvents: 'none' } }}
     >
       <p>Nothing stands here yet.</p>
       <p className="quiet">Add a body from the menus above and place it with the pointer,</p>
