@@ -157,7 +157,10 @@ describe('gaps of lumped ports', () => {
   test.each([['bars with a filling', 2e-3, true, 3, 3 * 8.8541878e-12 * 18e-3]])(
     'a narrow port in a dipole of %s, its gap taken out, is one spread over all the metal across it',
     async (what, width, bars, fill, c) => {
-      const { kept, out, result } = await againstSpread(gappedDipole(width, 1e-3, bars, fill, { accuracy: 'draft', details: {} }), await nodeHost());
+      const { kept, out, result } = await againstSpread(
+        gappedDipole(width, 1e-3, bars, fill, { accuracy: 'draft', details: { stopAt: 1e-4 } }),
+        await nodeHost(),
+      );
       const gap = result.meta.ports[0].gap!;
       process.stdout.write(`${what}: ${(gap.inductance[0] * 1e12).toFixed(0)} pH, ${(gap.capacitance[0] * 1e15).toFixed(0)} fF; S off by ${kept.toFixed(4)} with, ${out.toFixed(4)} without\n`); // prettier-ignore
       expect(gap.capacitance[0] / (c || 1)).toBeCloseTo(c ? 1 : 0, 3);
@@ -169,7 +172,7 @@ describe('gaps of lumped ports', () => {
   );
 
   test('half of a dipole, the other behind a plane of symmetry, has the gap of the whole', async () => {
-    const whole = gappedDipole(2e-3, 2e-3, true, 3, { accuracy: 'draft', details: {} });
+    const whole = gappedDipole(2e-3, 2e-3, true, 3, { accuracy: 'draft', details: { stopAt: 1e-4 } });
     const low = (p: GridScene['min']): GridScene['min'] => [p[0], 0, p[2]];
     const half: GridScene = {
       ...whole,

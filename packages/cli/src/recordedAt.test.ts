@@ -49,7 +49,7 @@ const solve = async (change: Partial<Project>): Promise<ResultSet> => {
   return solverOf(scene).solve(scene, { host: await nodeHost() });
 };
 const withOwn = (list: Recorder[]): Recorder[] => list.map((r) => (own[r.name] ? { ...r, frequencies: own[r.name].map((f): [string] => [f]) } as Recorder : r)); // prettier-ignore
-const settings = (change: Partial<Project['solve']> = {}): Project['solve'] => ({ ...emptyProject('t').solve, from: '2 GHz', to: '4 GHz', points: 3, accuracy: 'draft', details: { maxSteps: 250 }, ...change }); // prettier-ignore
+const settings = (change: Partial<Project['solve']> = {}): Project['solve'] => ({ ...emptyProject('t').solve, from: '2 GHz', to: '4 GHz', points: 3, accuracy: 'draft', details: { maxSteps: 120 }, ...change }); // prettier-ignore
 
 /** Whether every recorder with frequencies of its own tells just what one that keeps all tells at them. */
 function compare(all: ResultSet, some: ResultSet, hertz: (name: string) => number[]): void {

@@ -69,10 +69,7 @@ describe('planes of symmetry', () => {
 
   test('a quarter of a lossy dipole gives S, pattern, powers and fields of the whole', async () => {
     const whole = await solve(dipole);
-    for (const [name, symmetry] of [
-      ['half', { y: magnetic }],
-      ['quarter', { x: electric, y: magnetic }],
-    ] as const) {
+    for (const [name, symmetry] of [['quarter', { x: electric, y: magnetic }]] as const) {
       const part = await solve({ ...dipole, symmetry });
       const cells = (r: ResultSet): number => sizeOf(r.meta).count;
       const [f, g] = [whole, part].map((r) => r.meta.farField!.figures[0]);

@@ -73,7 +73,7 @@ async function noise(bodies: Body[], next: () => number, steps: number, across: 
 
 test('no curved or slanted body, cut or crossed in whatever way, makes the scheme unstable', async () => {
   const next = numbers(20261123);
-  for (let n = 0; n < 24; n++) {
+  for (let n = 0; n < 12; n++) {
     const bodies = clutter(next);
     const [before, after] = await noise(bodies, next, 4000);
     expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });
@@ -115,7 +115,7 @@ function plates(next: () => number, across: Point3, tilted = false): Body[] {
 
 test('no sheet across no axis does, of perfect metal or lossy, whatever its outline and the shape of the cells', async () => {
   const next = numbers(20261201);
-  for (let n = 0; n < 30; n++) {
+  for (let n = 0; n < 15; n++) {
     const across = [14, 9 + Math.floor(10 * next()), 6 + Math.floor(16 * next())] as Point3;
     const [before, after] = await noise(plates(next, across), next, 3000, across);
     expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });
@@ -124,7 +124,7 @@ test('no sheet across no axis does, of perfect metal or lossy, whatever its outl
 
 test('nor does a sheet at any angle, alone, joined with others or with solids', async () => {
   const next = numbers(20261202);
-  for (let n = 0; n < 20; n++) {
+  for (let n = 0; n < 10; n++) {
     const across = [14, 9 + Math.floor(10 * next()), 6 + Math.floor(16 * next())] as Point3;
     const [before, after] = await noise(plates(next, across, true), next, 3000, across);
     expect({ n, grows: !(after < 4 * before) }).toEqual({ n, grows: false });

@@ -6,19 +6,18 @@ import { hannPower, peakNear, ringing } from '@jadebell/verification/cavity';
 import { boxMode, boxOfSheets, boxQuality, ringOfSheets, turned, wallsOfBox } from '@jadebell/verification/tiltedSheets';
 import { nodeHost } from './index.ts';
 
-test('a box of walls thinner than a tenth of a cell at a slant to all axes resonates as it should, with the losses of one side alone', async () => {
+test('a box of walls thinner than a tenth of a cell at a slant resonates as it should, with the losses of one side alone', async () => {
   const host = await nodeHost(2);
   const metal = { name: 'metal', kind: 'conductor', conductivity: 1e5 } as const;
   const expected = boxQuality(Math.sqrt((Math.PI * boxMode * mu0) / metal.conductivity));
-  for (const turn of [turned(37, 21, 13), turned(3, 0, 0)]) {
-    const { f, q } = await ringOfSheets(host, wallsOfBox(turn, 0.2e-3, metal), boxMode, 3e-3, 1, 150);
-    process.stdout.write(`box of 0.2 mm walls on cells of 3 mm: ${(100 * (f / boxMode - 1)).toFixed(2)} % off (0.5), Q ${q.toFixed(0)}, by the closed form ${expected.toFixed(0)} (6 %)\n`); // prettier-ignore
-    expect(Math.abs(f / boxMode - 1)).toBeLessThan(5e-3);
-    expect(Math.abs(q / expected - 1)).toBeLessThan(0.06);
-  }
+  // Others are turned by npm run verify.
+  const { f, q } = await ringOfSheets(host, wallsOfBox(turned(3, 0, 0), 0.2e-3, metal), boxMode, 3e-3, 1, 150);
+  process.stdout.write(`box of 0.2 mm walls on cells of 3 mm: ${(100 * (f / boxMode - 1)).toFixed(2)} % off (0.5), Q ${q.toFixed(0)}, by the closed form ${expected.toFixed(0)} (6 %)\n`); // prettier-ignore
+  expect(Math.abs(f / boxMode - 1)).toBeLessThan(5e-3);
+  expect(Math.abs(q / expected - 1)).toBeLessThan(0.06);
 });
 
-test('half of it behind a magnetic wall rings as the whole', async () => {
+test('half a box at a slant behind a magnetic wall rings as the whole', async () => {
   const host = await nodeHost(1);
   const step = 5e-3;
   for (const bodies of [boxOfSheets(turned(20, 0, 0)), wallsOfBox(turned(20, 0, 0), 0.3e-3)]) {

@@ -14,12 +14,12 @@ import { lossyGuide, straightGuide } from './straightGuide.ts';
 import { symmetry } from './symmetry.ts';
 import { tiltedBox, tiltedSheets } from './tiltedSheets.ts';
 import { turnedLine } from './turnedLine.ts';
-import { turnedSheet, turnedSheets } from './turnedSheets.ts';
+import { turnedSheets } from './turnedSheets.ts';
 import { ringScreen, ringScreens } from './ringScreen.ts';
-import { waveLeak } from './waveLeak.ts';
+import { waveLeak, waveLeaks } from './waveLeak.ts';
 import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
 import { wireEarth, wirePickUp } from './wiresOverGround.ts';
-import { wallLoss } from './wallLoss.ts';
+import { wallLoss, wallLosses } from './wallLoss.ts';
 
 import { mediaSlabs } from './mediaSlabs.ts';
 import { portEnds } from './portEnds.ts';
@@ -41,6 +41,7 @@ export const cases: readonly Case[] = [
   absorber,
   cavity,
   wallLoss,
+  wallLosses,
   halfWave,
   short,
   lossy,
@@ -56,6 +57,7 @@ export const cases: readonly Case[] = [
   coax,
   elements,
   waveLeak,
+  waveLeaks,
   symmetry,
   conductingSphere,
   dielectricSphere,
@@ -75,7 +77,6 @@ export const cases: readonly Case[] = [
   portEnds,
   portGaps,
   portSpread,
-  turnedSheet,
   turnedSheets,
   ringScreen,
   ringScreens,

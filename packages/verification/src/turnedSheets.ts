@@ -73,21 +73,13 @@ async function turnedPatches(angles: readonly number[], host: SolverHost): Promi
   return rows;
 }
 
-/** A patch that stands across no axis of the grid. */
-export const turnedSheet: Case = {
-  name: 'turned-sheet',
-  title: 'A sheet whose outline runs across no axis',
-  slow: false,
-  run: (host) => turnedPatches([20], host),
-};
-
-/** Patches and rings whose outlines run across no axis of the grid. */
+/** Patches whose outlines run across no axis of the grid. */
 export const turnedSheets: Case = {
   name: 'turned-sheets',
   title: 'Sheets whose outlines run across no axis',
   slow: true,
   async run(host) {
-    const rows = await turnedPatches([45], host);
+    const rows = await turnedPatches([20, 45], host);
     rows.push(await row('circular patch, normal: resonance', 'Shen 1977', circularPatch(17e-3, height, permittivity), patch(disc(17e-3), 0, 'normal'), host, 1)); // prettier-ignore
     return rows;
   },

@@ -12,17 +12,16 @@ const side = 0.1;
 const band = { from: 4e9, to: 8e9, points: 2 };
 const frequencies = [4e9, 6e9, 8e9];
 
+type Place = readonly [theta: number, phi: number, tilt: number, minor: number, title: string];
+
 /** A plane wave alone on a graded grid: what leaks out of its box, and how it differs from the exact wave inside. */
-export const waveLeak: Case = {
-  name: 'plane-wave',
-  title: 'Plane wave alone, graded grid',
-  slow: false,
+const leaks = (name: string, title: string, slow: boolean, waves: readonly Place[]): Case => ({
+  name,
+  title,
+  slow,
   async run(host) {
     const rows: Row[] = [];
-    for (const [theta, phi, tilt, minor, title] of [
-      [0, 0, 0, 0, 'along z'],
-      [2.1, 3.9, 1.1, 1, 'oblique, circular'],
-    ] as const) {
+    for (const [theta, phi, tilt, minor, title] of waves) {
       const started = host.now();
       const lines = [0, 1, 2].map(() => gradedLines(side, cells).map((v) => v - side / 2)) as unknown as Grid['lines'];
       const grid: Grid = { lines, outerCells: [10, 10, 10, 10, 10, 10], cellsPerWavelength: 0, unsnapped: [[], [], []] };
@@ -86,4 +85,11 @@ export const waveLeak: Case = {
     }
     return rows;
   },
-};
+});
+
+/** A wave at a slant to all axes, circular, so that both polarisations are looked at. */
+export const waveLeak = leaks('plane-wave', 'Plane wave alone, graded grid', false, [[2.1, 3.9, 1.1, 1, 'oblique, circular']]);
+export const waveLeaks = leaks('plane-waves', 'Plane waves alone, graded grid', true, [
+  [0, 0, 0, 0, 'along z'],
+  [0.7, 0.4, 0.3, 0, 'oblique'],
+]);

@@ -69,9 +69,16 @@ const turns: [string, Affine][] = [
   ...[8, 10, 11, 21].map((n): [string, Affine] => [`at random, ${n}`, atRandom(n)]),
 ];
 
+/** Boxes of them by their turn; two tests look at each. */
+const boxes = new Map<Affine, ReturnType<typeof discretise>>();
+function boxOf(turn: Affine): ReturnType<typeof discretise> {
+  if (!boxes.has(turn)) boxes.set(turn, discretise(sceneOf(box(turn)), grid));
+  return boxes.get(turn)!;
+}
+
 describe('sheets across no axis', () => {
   test.each(turns)('a box of them, turned %s, lets nothing through', (_, turn) => {
-    const discrete = discretise(sceneOf(box(turn)), grid);
+    const discrete = boxOf(turn);
     const splits = discrete.cuts!.splits!;
     const held = new Map(discrete.splitEdges.map(({ edge }) => [`${edge.component} ${edge.at}`, edge]));
     // Parts of edges are linked by the parts of faces that they bound; from the middle none outside may be reached.
@@ -117,7 +124,7 @@ describe('sheets across no axis', () => {
   });
 
   test.each(turns)('turned %s, parts of a face make up the whole, and what drives an edge is driven by it', (_, turn) => {
-    const { cuts, splitEdges } = discretise(sceneOf(box(turn)), grid);
+    const { cuts, splitEdges } = boxOf(turn);
     const splits = cuts!.splits!;
     expect(splits.faces.length).toBeGreaterThan(300);
     const gaps = splits.faces.map(({ parts }) => Math.abs(parts.reduce((sum, p) => sum + p.area, 0) - 1));
