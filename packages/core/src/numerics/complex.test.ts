@@ -2,7 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { abs, abs2, add, arg, type Complex, conj, div, exp, mul, polar, scale, sub } from './complex.ts';
 
-const number = fc.tuple(fc.double({ min: -100, max: 100, noNaN: true }), fc.double({ min: -100, max: 100, noNaN: true })) as fc.Arbitrary<Complex>;
+/** Below the smallest numbers of full precision nothing comes back to twelve digits. */
+const part = fc.double({ min: -100, max: 100, noNaN: true }).map((x) => (Math.abs(x) < 1e-290 ? 0 : x));
+const number = fc.tuple(part, part) as fc.Arbitrary<Complex>;
 const near = (a: Complex, b: Complex, size = 1): boolean => abs(sub(a, b)) <= 1e-12 * Math.max(size, abs(b));
 
 describe('complex numbers', () => {
