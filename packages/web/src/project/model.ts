@@ -98,9 +98,9 @@ const post = (request: Request): void => (worker ??= start()).postMessage(reques
 let asked: { project: Project; machine: Machine | null; look: boolean } | null = null;
 let found: { project: Project; problems: Problem[] } | null = null;
 
-/** Looks at the ports of a sound model, and adds what is found to its problems; what is known of the same project is not sought again. */
+/** Looks at the ports and the source of a sound model, and adds what is found to its problems; what is known of the same project is not sought again. */
 function look(view: View): void {
-  if (!asked || !(view.ports.length || view.guides.length) || view.problems.some((p) => p.severity === 'error')) return;
+  if (!asked || !(view.ports.length || view.guides.length || view.source) || view.problems.some((p) => p.severity === 'error')) return;
   const { project, machine } = asked;
   const own = newest;
   const tell = (problems: Problem[]): void => {

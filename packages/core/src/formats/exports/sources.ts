@@ -1,6 +1,6 @@
-import { phasorColumns } from '../../recorders/index.ts';
 import { writeCsv } from '../csv.ts';
 import { atFrequency, type ExportKind, numbersWanted, wanted } from './kind.ts';
+import { probeColumns } from './wires.ts';
 
 export const sweep: ExportKind = {
   key: 'sweep',
@@ -24,10 +24,7 @@ export const sweep: ExportKind = {
           // Kept for 1 V/m, told for the strength of the wave.
           ...places.flatMap(({ name, kind }) => {
             const data = arrays[`sweep:probe:${name}`].data.slice(4 * f * n, 4 * (f + 1) * n).map((v) => strength * v);
-            return [
-              ...(kind === 'point' ? [] : phasorColumns(data, 4, [{ of: `${name} voltage`, at: 0 }], 'V')),
-              ...phasorColumns(data, 4, [{ of: `${name} current`, at: 2 }], 'A'),
-            ];
+            return probeColumns(data, kind, `${name} `);
           }),
         ]);
       },

@@ -23,6 +23,12 @@ export const wireCurrents: ExportKind = {
   },
 };
 
+/** Voltage and current of a place, kept as four numbers each time; a mere point has no voltage. */
+export const probeColumns = (data: ArrayLike<number>, kind: 'port' | 'load' | 'point', name = '') => [
+  ...(kind === 'point' ? [] : phasorColumns(data, 4, [{ of: `${name}voltage`, at: 0 }], 'V')),
+  ...phasorColumns(data, 4, [{ of: `${name}current`, at: 2 }], 'A'),
+];
+
 export const probes: ExportKind = {
   key: 'probes',
   title: 'voltages and currents of places on wires over the band',
@@ -35,9 +41,7 @@ export const probes: ExportKind = {
         ending: `-${namePart(name)}.csv`,
         write: () => {
           const { data } = arrays[`probe:${name}`];
-          const voltage = kind === 'point' ? [] : phasorColumns(data, 4, [{ of: 'voltage', at: 0 }], 'V');
-          const frequency = { title: 'frequency (Hz)', values: arrays.frequency.data };
-          return writeCsv([frequency, ...voltage, ...phasorColumns(data, 4, [{ of: 'current', at: 2 }], 'A')]);
+          return writeCsv([{ title: 'frequency (Hz)', values: arrays.frequency.data }, ...probeColumns(data, kind)]);
         },
       }));
   },
