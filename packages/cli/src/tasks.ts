@@ -1,7 +1,7 @@
 /** Developers' tasks, started by scripts/run.mjs. */
 import { bench, benchLarge } from './bench.ts';
+import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import { format, resolveConfig } from 'prettier';
 import { benchModel } from './benchModel.ts';
 import { benchSection } from './benchSection.ts';
 import { benchWires } from './benchWires.ts';
@@ -18,7 +18,8 @@ const tasks: Record<string, (args: string[]) => Promise<number>> = {
     return 0;
   },
   reference: async () => {
-    writeFileSync('docs/reference.md', await format(reference(), { ...(await resolveConfig('docs/reference.md')), parser: 'markdown' }));
+    writeFileSync('docs/reference.md', reference());
+    execFileSync('npx', ['oxfmt', 'docs/reference.md']);
     return 0;
   },
   demo: (args) => solveDemo('demo', args[0], print).then(() => 0),

@@ -345,7 +345,7 @@ describe('a band', () => {
       recorders: [far],
     });
     stop.abort();
-    const { solvers } = await import('../../core/src/solvers/index.ts');
+    const { solvers } = await import('@jadebell/core/solvers');
     const { meta, arrays } = await solvers.moment.solve(scene, { host, signal: stop.signal });
     expect(meta.evidence.ended).toBe('stopped');
     expect(arrays.s.data.every(Number.isFinite)).toBe(true);
@@ -358,7 +358,7 @@ describe('a band', () => {
     const slow = { ...host, now: () => (now += 0.3) };
     const band = { from: 250e6, to: 350e6, points: 9 };
     const scene = { ...wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, band, recorders: [far] }), details: { eachFrequency: true } }; // prettier-ignore
-    const { solvers } = await import('../../core/src/solvers/index.ts');
+    const { solvers } = await import('@jadebell/core/solvers');
     const { meta } = await solvers.moment.solve(scene, { host: slow, onProgress: (p) => void told.push(p) });
     expect(told.length).toBeGreaterThan(8);
     told.slice(1).forEach((p, i) => expect(p.fraction).toBeGreaterThanOrEqual(told[i].fraction));
@@ -370,7 +370,7 @@ describe('a band', () => {
   });
 
   test('adaptive accuracy takes more segments until S stays', async () => {
-    const { solvers } = await import('../../core/src/solvers/index.ts');
+    const { solvers } = await import('@jadebell/core/solvers');
     const { meta } = await solvers.moment.solve(wireScene({ wires: [rod()], ports: [[0, 0.235 * wl]], frequency: f, accuracy: 'adaptive' }), {
       host,
     });

@@ -10,6 +10,7 @@ import { SWRConfig } from 'swr';
 import { CacheAtHand } from './api/mutate.ts';
 import { cache } from './api/boundedCache.ts';
 import { AddressAtHand } from './ui/address.ts';
+import { Hints } from './kit/Hints.tsx';
 import { theme } from './kit/theme.ts';
 
 const Workbench = lazy(() => import('./frame/Workbench.tsx'));
@@ -19,6 +20,7 @@ createRoot(document.getElementById('root')!).render(
     <StyledEngineProvider injectFirst>
       <ThemeProvider theme={theme} defaultMode="system">
         <CssBaseline />
+        <Hints />
         <SWRConfig value={{ provider: () => cache }}>
           <CacheAtHand />
           {/* What an address opens is there with the click, not when there is time for it. */}

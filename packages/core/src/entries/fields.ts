@@ -26,7 +26,7 @@ export interface Field<T> {
   /** Lines that the value names, and what each must be. */
   inputs?(path: string, value: T): { path: string; name: string; accepts: Accepts }[];
 }
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
+// oxlint-disable-next-line typescript/no-explicit-any
 export type Fields = Record<string, Field<any>>;
 type ValueOf<F> = F extends Field<infer T> ? T : never;
 /** Values of fields; one that a document may lack is optional. */

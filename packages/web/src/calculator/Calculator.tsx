@@ -35,7 +35,7 @@ function useValues(formula: Formula, texts: readonly string[]): (number | null)[
       current = false;
     };
     // The texts are compared by their content.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [formula, key, document]);
   return values;
 }

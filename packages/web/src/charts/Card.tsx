@@ -1,6 +1,4 @@
-import MoreVert from '@mui/icons-material/MoreVert';
-import PushPin from '@mui/icons-material/PushPin';
-import Tune from '@mui/icons-material/Tune';
+import { MoreVert, PushPin, Tune } from '../kit/icons.tsx';
 import { Divider, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useContext, useRef, useState } from 'react';
 import { stepOfKey, stepped } from './layout.ts';

@@ -41,7 +41,7 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
     return g;
   }, [corners]);
   useEffect(() => () => surface.dispose(), [surface]);
-  useMemo(() => surface.setAttribute('color', new BufferAttribute(colours, 3)), [surface, colours]);
+  const colour = useMemo(() => new BufferAttribute(colours, 3), [colours]);
   const marks = useMemo(() => {
     if (!arrows?.length) return null;
     const g = new BufferGeometry();
@@ -57,6 +57,7 @@ export function SurfaceView({ corners, colours, arrows, bodies, solid, beside, u
         <Floor frame={frame} dark={dark} />
         {(!solid || beside !== undefined) && <Bodies bodies={bodies.filter((b) => !solid || b.line !== beside)} dark={dark} faint />}
         <mesh geometry={surface} key={colours.length}>
+          <primitive object={colour} attach="geometry-attributes-color" />
           {solid ? (
             <meshBasicMaterial vertexColors side={DoubleSide} />
           ) : (

@@ -39,4 +39,5 @@ export const stepped = (place: CardPlace, step: Step): CardPlace => steps[step](
 export const stepOfKey = (key: string, shift: boolean): Step | null =>
   (shift
     ? { ArrowRight: 'wider', ArrowLeft: 'narrower', ArrowDown: 'taller', ArrowUp: 'lower' }
-    : { ArrowRight: 'right', ArrowLeft: 'left', ArrowDown: 'down', ArrowUp: 'up' })[key] ?? null;
+    : { ArrowRight: 'right', ArrowLeft: 'left', ArrowDown: 'down', ArrowUp: 'up' }
+  )[key] ?? null;

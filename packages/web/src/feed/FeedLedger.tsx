@@ -1,3 +1,4 @@
+import { Add } from '../kit/icons.tsx';
 import {
   type Port,
   portChips,
@@ -11,7 +12,6 @@ import {
   sectionChips,
   sectionSentence,
 } from '@jadebell/core/document';
-import Add from '@mui/icons-material/Add';
 import { Button } from '@mui/material';
 import { useSection } from '../section/sectionState.ts';
 import { closeAt, openAt } from '../ui/address.ts';

@@ -1,10 +1,4 @@
-import BedtimeOutlined from '@mui/icons-material/BedtimeOutlined';
-import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
-import HelpOutline from '@mui/icons-material/HelpOutlined';
-import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
-import Redo from '@mui/icons-material/Redo';
-import Search from '@mui/icons-material/Search';
-import Undo from '@mui/icons-material/Undo';
+import { Day, Download, Help, Night, Redo, Search, Undo } from '../kit/icons.tsx';
 import { Button, CircularProgress, Menu, MenuItem } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { useState } from 'react';
@@ -112,15 +106,15 @@ export function Header({ stage, onPalette, onHelp }: { stage: StagePath; onPalet
       <div className="side right">
         <Activity />
         <UndoRedo />
-        <IconTool size={19} label="Export project" onClick={exportProject} icon={<FileDownloadOutlined />} />
+        <IconTool size={19} label="Export project" onClick={exportProject} icon={<Download />} />
         <IconTool size={19} label="Command palette" onClick={onPalette} icon={<Search />} />
         <IconTool
           size={19}
           label={dark ? 'Light theme' : 'Dark theme'}
           onClick={() => setMode(dark ? 'light' : 'dark')}
-          icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
+          icon={dark ? <Day /> : <Night />}
         />
-        <IconTool size={19} label="Help" onClick={onHelp} icon={<HelpOutline />} />
+        <IconTool size={19} label="Help" onClick={onHelp} icon={<Help />} />
       </div>
     </HeaderBar>
   );

@@ -16,7 +16,7 @@ export function TourCard({ stage, goTo }: { stage: StagePath; goTo(stage: StageP
   useEffect(() => {
     if (stop && stop.stage !== stage) goTo(stop.stage);
     // Only the next stop goes to its stage; the user may look elsewhere meanwhile.
-  }, [stop]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [stop]); // oxlint-disable-line react/exhaustive-deps
   useEffect(() => {
     if (!stop) return setAnchor(null);
     const look = (): void => setAnchor(document.querySelector(stop.anchor));

@@ -1,4 +1,4 @@
-// eslint-disable-next-line no-restricted-imports -- the test runs in Node and reads what is shipped
+// oxlint-disable-next-line no-restricted-imports -- the test runs in Node and reads what is shipped
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
 import { stages } from '../ui/stages.ts';

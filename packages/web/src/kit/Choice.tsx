@@ -1,4 +1,4 @@
-import ArrowDropDown from '@mui/icons-material/ArrowDropDown';
+import { ArrowDropDown } from './icons.tsx';
 import { ButtonBase, ListSubheader, MenuItem, Select } from '@mui/material';
 import { styled } from '@mui/material/styles';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import { IconButton, type IconButtonProps, Tooltip } from '@mui/material';
+import { IconButton, type IconButtonProps } from '@mui/material';
 import type { ReactNode } from 'react';
 
 interface Props extends Omit<IconButtonProps, 'size' | 'title'> {
@@ -13,11 +13,10 @@ interface Props extends Omit<IconButtonProps, 'size' | 'title'> {
 
 /** A small button with an icon. */
 export const IconTool = ({ label, hint, icon, size = 16, sx, ...rest }: Props) => (
-  <Tooltip title={hint ?? label} describeChild={hint !== undefined}>
-    <span>
-      <IconButton aria-label={label} {...rest} sx={{ p: '4px', '& svg': { fontSize: size }, ...sx }}>
-        {icon}
-      </IconButton>
-    </span>
-  </Tooltip>
+  // The pointer sees a disabled button by what is around it.
+  <span data-hint={hint ?? label}>
+    <IconButton aria-label={label} {...rest} sx={{ p: '4px', '& svg': { fontSize: size }, ...sx }}>
+      {icon}
+    </IconButton>
+  </span>
 );

@@ -48,7 +48,7 @@ function Windowed<T>({ rows, keyOf, height, scroller, shown, children }: Props<T
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
     // Only a change of what is to be seen moves the list.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [shown, at >= 0]);
   const seen = virtual.getVirtualItems();
   return (

@@ -1,4 +1,4 @@
-import Add from '@mui/icons-material/Add';
+import { Add } from './icons.tsx';
 import { Button, ListSubheader, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Hint } from './Hint.tsx';

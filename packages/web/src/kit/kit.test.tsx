@@ -5,6 +5,8 @@ import { userEvent } from '@testing-library/user-event';
 import { useState } from 'react';
 import { Choice, type Option } from './Choice.tsx';
 import { TypedField } from './Field.tsx';
+import { Hints } from './Hints.tsx';
+import { IconTool } from './IconTool.tsx';
 import { Range } from './Range.tsx';
 import { Stops } from './Stops.tsx';
 import { OneOf, Tick } from './Tick.tsx';
@@ -183,4 +185,30 @@ test('ticks, stops and one of a few', async () => {
   await user.click(screen.getByRole('button', { name: 'draft', pressed: true }));
   await user.click(screen.getByRole('radio', { name: 'glTF' }));
   expect(taken).toEqual([true, false, 'fine', 'glb']);
+});
+
+test('what is pointed at or reached by key says more of itself, in one note for the page', async () => {
+  const page = (hint: string | undefined) => (
+    <>
+      <Hints />
+      <Tool hint={hint}>Isolate</Tool>
+      <IconTool label="Remove rod" hint="Remove" icon={<svg />} disabled />
+    </>
+  );
+  const { rerender } = render(page('Shows it alone'));
+  const note = () => screen.queryByRole('tooltip')?.textContent ?? null;
+  const tool = screen.getByRole('button', { name: 'Isolate' });
+  expect(tool.getAttribute('aria-description')).toBe('Shows it alone');
+  await user.tab();
+  expect(document.activeElement).toBe(tool);
+  await waitFor(() => expect(note()).toBe('Shows it alone'));
+  rerender(page('Shows all again'));
+  await waitFor(() => expect(note()).toBe('Shows all again'));
+  await user.keyboard('{Escape}');
+  await waitFor(() => expect(note()).toBeNull());
+  // Of one that is disabled too; and no longer once it is gone.
+  await user.hover(screen.getByRole('button', { name: 'Remove rod' }).parentElement!);
+  await waitFor(() => expect(note()).toBe('Remove'));
+  rerender(<Hints />);
+  await waitFor(() => expect(note()).toBeNull());
 });

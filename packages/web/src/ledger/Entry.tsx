@@ -1,14 +1,8 @@
+import { BlurOn, ContentCopy, Delete, Visibility, VisibilityOff, VolumeOff, VolumeUp } from '../kit/icons.tsx';
 import { Message } from '../kit/Message.tsx';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Problem } from '@jadebell/core/document';
-import ContentCopy from '@mui/icons-material/ContentCopyOutlined';
-import Delete from '@mui/icons-material/DeleteOutlined';
-import VolumeOff from '@mui/icons-material/VolumeOffOutlined';
-import VolumeUp from '@mui/icons-material/VolumeUpOutlined';
-import Visibility from '@mui/icons-material/VisibilityOutlined';
-import VisibilityOff from '@mui/icons-material/VisibilityOffOutlined';
-import BlurOn from '@mui/icons-material/BlurOnOutlined';
 import { ButtonBase } from '@mui/material';
 import { type MouseEvent, type ReactNode, useEffect, useRef } from 'react';
 import { useProject } from '../project/store.ts';

@@ -1,8 +1,6 @@
+import { Add, Delete, Tune } from '../kit/icons.tsx';
 import { type Parameter, parametersUsed, type Problem } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
-import Add from '@mui/icons-material/Add';
-import Delete from '@mui/icons-material/DeleteOutlined';
-import Tune from '@mui/icons-material/Tune';
 import { Button, ButtonBase } from '@mui/material';
 import { memo, useMemo, useState } from 'react';
 import { freeName, removeEntry } from '../project/edits.ts';

@@ -87,7 +87,7 @@ export function FaceChip({ line, label, value, problems, onChange }: Omit<RefPro
     setWaiting(false);
     if (body && names.includes(body.name)) onChange(body.sheet ? body.name : faceName(body, hit.face!));
     // Only a new hit ends the waiting.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [hit]);
   const options = [...(value ? [] : [choose]), ...[...new Set([value, ...faces])].filter(Boolean).map((n) => ({ value: n, label: n }))];
   return (

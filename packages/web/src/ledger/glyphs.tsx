@@ -1,12 +1,4 @@
-import Crop from '@mui/icons-material/CropLandscapeOutlined';
-import Inventory from '@mui/icons-material/ViewInArOutlined';
-import SectionGlyph from '@mui/icons-material/CropFreeOutlined';
-import Gesture from '@mui/icons-material/GestureOutlined';
-import CallSplit from '@mui/icons-material/CallSplitOutlined';
-import Wire from '@mui/icons-material/ShowChartOutlined';
-import Layers from '@mui/icons-material/LayersOutlined';
-import OpenWith from '@mui/icons-material/OpenWithOutlined';
-import ViewModule from '@mui/icons-material/ViewModuleOutlined';
+import { CallSplit, Crop, Gesture, Inventory, Layers, OpenWith, SectionGlyph, ViewModule, Wire } from '../kit/icons.tsx';
 import { shapes, type ShapeGroup } from '@jadebell/core/document';
 import type { ReactNode } from 'react';
 import { portParts } from '../ports/registry.tsx';

@@ -1,7 +1,4 @@
-import ChevronLeft from '@mui/icons-material/ChevronLeft';
-import ChevronRight from '@mui/icons-material/ChevronRight';
-import Pause from '@mui/icons-material/Pause';
-import PlayArrow from '@mui/icons-material/PlayArrow';
+import { ChevronLeft, ChevronRight, Pause, PlayArrow } from '../kit/icons.tsx';
 
 import { compileValue } from '@jadebell/core/expressions';
 import { formatSI } from '@jadebell/core/expressions/format';

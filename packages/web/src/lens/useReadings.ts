@@ -57,7 +57,7 @@ export function useReadings(
         network: s ? viewNetwork(meta, frequency, s, array('beta'), { gaps: kind, shifts, references: Object.fromEntries(typed) }) : null,
       }));
     });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the list of runs is made anew each time; its keys tell whether it differs.
+    // oxlint-disable-next-line react/exhaustive-deps -- the list of runs is made anew each time; its keys tell whether it differs.
   }, [data, gaps, references, shifts, excitation, runs.map((r) => r.run.id + r.label).join()]);
   return { readings, loading, error };
 }

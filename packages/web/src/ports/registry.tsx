@@ -1,10 +1,5 @@
+import { Bell, Fronts, Guide, Link, Load, Moment } from '../kit/icons.tsx';
 import type { Port } from '@jadebell/core/document';
-import Bell from '@mui/icons-material/NotificationsOutlined';
-import Fronts from '@mui/icons-material/WavesOutlined';
-import Guide from '@mui/icons-material/LoginOutlined';
-import Link from '@mui/icons-material/LinkOutlined';
-import Load from '@mui/icons-material/CompressOutlined';
-import Moment from '@mui/icons-material/FlareOutlined';
 import type { ReactNode } from 'react';
 
 /** What the interface adds to each kind of port; marks on the model are drawn by their family. */

@@ -77,7 +77,7 @@ function useForeign(run: Run): { run: Run; title: string }[] {
       (data ?? [])
         .filter((r) => r.meta && foreign.includes(r.id))
         .map((r) => ({ run: r, title: titles?.find((p) => p.id === r.projectId)?.title ?? 'another project' })),
-    [data, titles, foreign.join()], // eslint-disable-line react-hooks/exhaustive-deps
+    [data, titles, foreign.join()], // oxlint-disable-line react/exhaustive-deps
   );
 }
 

@@ -1,15 +1,6 @@
+import { Apps, Blur, Bolt, BothWays, Box, East, LinearScale, Radar, Stored, Timeline } from '../kit/icons.tsx';
 import type { RecorderTold } from '@jadebell/core/recorders';
 import type { Recorder } from '@jadebell/core/document';
-import Apps from '@mui/icons-material/GridOnOutlined';
-import Bolt from '@mui/icons-material/BoltOutlined';
-import Blur from '@mui/icons-material/GradientOutlined';
-import BothWays from '@mui/icons-material/SyncAltOutlined';
-import Box from '@mui/icons-material/Grid3x3Outlined';
-import East from '@mui/icons-material/EastOutlined';
-import LinearScale from '@mui/icons-material/LinearScaleOutlined';
-import Radar from '@mui/icons-material/TrackChangesOutlined';
-import Stored from '@mui/icons-material/BatteryChargingFullOutlined';
-import Timeline from '@mui/icons-material/TimelineOutlined';
 import type { ComponentType, ReactNode } from 'react';
 import type { RecorderCardProps } from './cardProps.ts';
 import { BodyCurrentCard } from './bodyCurrent.tsx';

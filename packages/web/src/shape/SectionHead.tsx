@@ -1,9 +1,7 @@
+import { Delete, VolumeOff, VolumeUp } from '../kit/icons.tsx';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Line } from '@jadebell/core/document';
-import Delete from '@mui/icons-material/DeleteOutlined';
-import VolumeOff from '@mui/icons-material/VolumeOffOutlined';
-import VolumeUp from '@mui/icons-material/VolumeUpOutlined';
 
 import { Tool } from '../kit/Tool.tsx';
 import { Field } from '../kit/Field.tsx';

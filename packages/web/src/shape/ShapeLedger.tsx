@@ -72,7 +72,7 @@ function Bodies({ chosen, onChoose, materials, scroller, onTable }: BodiesProps)
   const { rename, refusedOf } = useRename('lines', renameLine);
   const all = lines.map((l) => l.name);
   // The same list while it says the same: all that can be dragged hangs on it.
-  const names = useMemo(() => all, [all.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  const names = useMemo(() => all, [all.join()]); // oxlint-disable-line react/exhaustive-deps
   const frames = useMemo(() => Object.keys(kinds).filter((n) => kinds[n] === 'frame'), [kinds]);
   const sections = useMemo(() => inSections(lines), [lines]);
   const fold = (name: string): void =>

@@ -35,7 +35,8 @@ export function sectionLength(lines: readonly Line[], at: number): number {
 
 /** What stands in the ledger: the title of a section, or a line. */
 export type Row =
-  { head: Line & { kind: 'section' }; open: boolean; count: number; line?: never } | { line: Line; number: number; muted: boolean; head?: never };
+  | { head: Line & { kind: 'section' }; open: boolean; count: number; line?: never }
+  | { line: Line; number: number; muted: boolean; head?: never };
 
 /** The rows of the ledger: titles and the lines of those that are not folded, or, where something is sought, what has its words, or is `left` by a filter, under its titles. */
 export const rowsOf = (

@@ -24,7 +24,7 @@ export function guessColumn(headings: readonly string[], label: string): number 
 export const columnChips = (line: Line): Chip[] =>
   shapeOf(line)
     .chips(line)
-    .filter((c) => !/^points\./.test(c.path));
+    .filter((c) => !c.path.startsWith('points.'));
 
 /**
  * Lines like a template, one for each row. `columnOf` names the column of a value or of 'name', -1 where there is none; numbers without a unit take `unit`

@@ -1,7 +1,4 @@
-import Add from '@mui/icons-material/Add';
-import BedtimeOutlined from '@mui/icons-material/BedtimeOutlined';
-import Upload from '@mui/icons-material/FileUploadOutlined';
-import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
+import { Add, Day, Night, Upload } from '../kit/icons.tsx';
 import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
@@ -124,7 +121,7 @@ function Masthead() {
       <IconTool
         size={22}
         label={dark ? 'Light theme' : 'Dark theme'}
-        icon={dark ? <LightModeOutlined /> : <BedtimeOutlined />}
+        icon={dark ? <Day /> : <Night />}
         onClick={() => setMode(dark ? 'light' : 'dark')}
       />
     </div>

@@ -1,6 +1,4 @@
-import Delete from '@mui/icons-material/DeleteOutlined';
-import Download from '@mui/icons-material/FileDownloadOutlined';
-import Folder from '@mui/icons-material/FolderOutlined';
+import { Delete, Download, Folder } from '../kit/icons.tsx';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { sendJson } from '../api/client.ts';

@@ -1,7 +1,7 @@
+import { PlayArrow } from '../kit/icons.tsx';
 import { placeName, type Problem } from '@jadebell/core/document';
 import { durationText as duration } from '@jadebell/core/expressions/format';
 import { costText } from '@jadebell/core/methods';
-import PlayArrow from '@mui/icons-material/PlayArrow';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';

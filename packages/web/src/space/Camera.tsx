@@ -52,7 +52,7 @@ export function ViewCamera({ frame, handle, onScale }: { frame: Frame; handle: R
   useEffect(() => {
     place(placed.current ? now() : views.oblique);
     // Only a new frame, or a new camera, moves the camera.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [frame, size.width, size.height, camera, controls]);
   // While the view is turned nothing is asked what lies under the pointer: with large models that would take longer than the picture.
   useEffect(() => {

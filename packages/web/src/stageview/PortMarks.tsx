@@ -35,7 +35,7 @@ function PortMark({ port, size }: { port: ScenePort; size: number }) {
     g.setIndex([0, 1, 2, 0, 2, 3]);
     return g;
     // The port object is made anew at each evaluation.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [port]);
   const arrow = useMemo(() => {
     const length = Math.max(max[axis] - min[axis], 0.03 * size);
@@ -53,7 +53,7 @@ function PortMark({ port, size }: { port: ScenePort; size: number }) {
     const g = new BufferGeometry();
     g.setAttribute('position', new BufferAttribute(new Float32Array([tail, tip, tip, side(1), tip, side(-1)].flat()), 3));
     return g;
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [port, size]);
   return (
     <group>

@@ -22,7 +22,7 @@ export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; 
   const frame = useMemo(() => {
     const now = useModel.getState().view;
     return frameOf([...now.bodies, ...now.curves.map((c) => boundsOfEdges(c.edges))]);
-  }, [fits, ready, empty]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [fits, ready, empty]); // oxlint-disable-line react/exhaustive-deps
   // What is added far out, or much larger than what was there, is brought into view; not while it is under the pointer.
   const count = useModel((s) => s.view.bodies.length + s.view.curves.length);
   const placing = useStage((s) => s.placing !== null);
@@ -30,7 +30,7 @@ export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; 
     const now = useModel.getState().view;
     if (!placing && now.bodies.length && beyond(frameOf(now.bodies), frame)) setFits((n) => n + 1);
     // Only what is added asks for it: the user may look at a part.
-  }, [count, placing]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [count, placing]); // oxlint-disable-line react/exhaustive-deps
   const region = stage !== 'shape' ? known : null;
   // Wires have no region of their own: what is to be seen are they and the ground under them.
   const present = useMemo(() => (region && wires && around ? boundsOver(around, wires.ground) : region), [region, wires, around]);
@@ -39,6 +39,6 @@ export function useFrames(stage: StagePath): { frame: Frame; shownFrame: Frame; 
   if (present && present !== lastSeen) setLastSeen(present);
   const seen = stage === 'shape' ? null : (present ?? lastSeen);
   // What lies behind planes of symmetry stands outside the region.
-  const shownFrame = useMemo(() => (seen ? frameOf([seen, ...useModel.getState().view.bodies]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // eslint-disable-line react-hooks/exhaustive-deps
+  const shownFrame = useMemo(() => (seen ? frameOf([seen, ...useModel.getState().view.bodies]) : frame), [frame, seen?.min.join(), seen?.max.join()]); // oxlint-disable-line react/exhaustive-deps
   return { frame, shownFrame, region, fit: useCallback(() => setFits((n) => n + 1), []) };
 }

@@ -4,7 +4,10 @@ import type { SentProject } from './protocol.ts';
 
 /** What is asked of a section, by its name or by that of a guided port. */
 export type SectionTask =
-  { task: 'prepare' } | { task: 'modes' } | { task: 'sweep'; from: string; to: string; points: number } | { task: 'converge'; bound: number };
+  | { task: 'prepare' }
+  | { task: 'modes' }
+  | { task: 'sweep'; from: string; to: string; points: number }
+  | { task: 'converge'; bound: number };
 
 export type SectionRequest = { ticket: number; project: SentProject; name: string } & SectionTask;
 

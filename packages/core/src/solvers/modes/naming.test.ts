@@ -23,7 +23,7 @@ describe('modes of hollow guides', () => {
   test('of a rectangle by half waves, the first index along the longer side, whichever axis that is', () => {
     const wide = names(emptySection(even(22.86e-3, 18), even(10.16e-3, 9)), 600, 6);
     expect(wide.slice(0, 3)).toEqual(['TE10', 'TE20', 'TE01']);
-    expect([...wide.slice(3)].sort()).toEqual(['TE11', 'TE30', 'TM11']);
+    expect(wide.slice(3).sort()).toEqual(['TE11', 'TE30', 'TM11']);
     expect(names(emptySection(even(10.16e-3, 9), even(22.86e-3, 18)), 600, 3)).toEqual(['TE10', 'TE20', 'TE01']);
   });
   test('of half a rectangle cut by a plane of symmetry: magnetic ones keep odd indices, electric ones even', () => {
@@ -74,7 +74,7 @@ describe('dielectric guides', () => {
     paint(s, (x, y) => Math.hypot(x, y) < 1.02e-6, 2.25);
     const found = names(s, (2 * Math.PI) / 1.55e-6, 6);
     expect(found.slice(0, 2)).toEqual(['HE11', 'HE11']);
-    expect([...found.slice(2)].sort()).toEqual(['HE21', 'HE21', 'TE01', 'TM01']);
+    expect(found.slice(2).sort()).toEqual(['HE21', 'HE21', 'TE01', 'TM01']);
   });
   test('a flat core has quasi-TE along its longer side and quasi-TM across', () => {
     const s = emptySection(even(3e-6, 30, -1.5e-6), even(2.4e-6, 24, -1.2e-6), 2.08);

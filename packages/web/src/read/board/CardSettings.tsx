@@ -1,4 +1,4 @@
-import Close from '@mui/icons-material/Close';
+import { Close } from '../../kit/icons.tsx';
 
 import type { ResultMeta } from '@jadebell/core/results';
 import type { ComponentType } from 'react';

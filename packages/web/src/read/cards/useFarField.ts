@@ -100,7 +100,7 @@ export function useFarFields(runs: readonly (Run | undefined)[]): { fars: FarFie
         : data && data.map((p) => p.run.id).join() === key
           ? data.map((p) => farFieldOf(p, excitation, nearestRecorded(farFrequencies(p.run.meta!), frequency)))
           : null,
-    [data, key, frequency, excitation], // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the runs.
+    [data, key, frequency, excitation], // oxlint-disable-line react/exhaustive-deps -- the key stands for the runs.
   );
   return { fars, error };
 }
@@ -142,5 +142,5 @@ export function useMixedFigures(runs: readonly Run[], wanted: boolean): Readonly
           }),
         );
     return out;
-  }, [data, excitation, key]); // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the runs.
+  }, [data, excitation, key]); // oxlint-disable-line react/exhaustive-deps -- the key stands for the runs.
 }

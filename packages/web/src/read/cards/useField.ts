@@ -14,7 +14,8 @@ const ahead = 24_000_000;
 export function useField(run: Run | undefined, recorder: string): { field: RecordedField | null; missing: boolean; error?: Error } {
   const meta = run?.meta;
   const told = meta?.recorded.find((r) => r.name === recorder && (r.kind === 'field-plane' || r.kind === 'field-box')) as
-    Told<'field-plane' | 'field-box'> | undefined;
+    | Told<'field-plane' | 'field-box'>
+    | undefined;
   const names = told && recorderKind(told).values!.arrays(told);
   const stem = names?.values ?? null;
   const id = stem ? run!.id : null;

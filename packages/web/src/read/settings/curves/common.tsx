@@ -1,6 +1,6 @@
+import { Close } from '../../../kit/icons.tsx';
 import type { CurvesCard } from '@jadebell/core/document';
 import { axisUnits, type Drawing, freshSpot, quantities } from '@jadebell/core/reading';
-import Delete from '@mui/icons-material/Close';
 import { IconTool } from '../../../kit/IconTool.tsx';
 import { Tool } from '../../../kit/Tool.tsx';
 import { measureOf } from '../Fields.tsx';
@@ -13,7 +13,7 @@ export interface CurvesProps {
 }
 
 /** Takes an entry of a list away. */
-export const remove = (label: string, act: () => void) => <IconTool label={label} icon={<Delete />} size={15} onClick={act} />;
+export const remove = (label: string, act: () => void) => <IconTool label={label} icon={<Close />} size={15} onClick={act} />;
 /** Adds an entry to a list. */
 export const add = (label: string, act: () => void, disabled = false) => (
   <Tool onClick={act} disabled={disabled}>
