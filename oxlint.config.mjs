@@ -104,6 +104,7 @@ export default {
     // Helpers of tests hold what they expect, also within conditions.
     'jest/expect-expect': 'off',
     'jest/no-conditional-expect': 'off',
+    'jest/no-standalone-expect': ['error', { additionalTestBlockFunctions: ['thorough', 'thorough.each'] }],
     // Advice for a compiler of components that is not used here.
     ...Object.fromEntries(
       ['refs', 'use-memo', 'set-state-in-effect', 'preserve-manual-memoization', 'incompatible-library', 'immutability', 'globals'].map((name) => [

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import type { Page } from 'playwright-core';
 import { abs, arg, c0 } from '@jadebell/core/numerics';
 import { readTouchstone } from '@jadebell/core/formats';
@@ -96,69 +97,73 @@ describe('cross-sections of the chip and of a guided port', () => {
 });
 
 describe('a strip at 30 degrees', () => {
-  test('is drawn, fed at its ends, solved and read: it is a line as long as it is', async () => {
-    await page.goto(s.address);
-    await page.getByRole('button', { name: 'New project' }).click();
-    await s.add('Flat', 'Rectangle');
-    await s.setChip('extent along x', '60 mm');
-    await s.setChip('extent along y', '60 mm');
-    await s.add('Flat', 'Polygon');
-    const strip = s.entry('polygon');
-    await strip.getByRole('button', { name: '3 points' }).click();
-    await strip.getByRole('button', { name: 'Add point' }).click();
-    for (const [i, [along, across]] of [
-      ['-15 mm', '-2.4 mm'],
-      ['15 mm', '-2.4 mm'],
-      ['15 mm', '2.4 mm'],
-      ['-15 mm', '2.4 mm'],
-    ].entries()) {
-      // prettier-ignore
-      await s.setChip(`point ${i + 1} x`, `${along} * cos(30 deg) - ${across} * sin(30 deg)`);
-      await s.setChip(`point ${i + 1} y`, `${along} * sin(30 deg) + ${across} * cos(30 deg)`);
-    }
-    await strip.getByRole('button', { name: /^position z/ }).click();
-    await page.getByRole('textbox', { name: 'position z' }).fill('1 mm');
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('2');
-    for (const [n, end] of ['-14 mm', '14 mm'].entries()) {
-      await page.getByRole('button', { name: 'Add port' }).click();
-      await page.getByRole('menuitem', { name: /^along a path between two points/ }).click();
-      const port = s.entry(`port${n + 1}`);
-      for (const [chip, value] of [
-        ['from x', `${end} * cos(30 deg)`],
-        ['from y', `${end} * sin(30 deg)`],
-        ['from z', '0 mm'],
-        ['to x', `${end} * cos(30 deg)`],
-        ['to y', `${end} * sin(30 deg)`],
-        ['to z', '1 mm'],
-      ]) {
+  thorough(
+    'is drawn, fed at its ends, solved and read: it is a line as long as it is',
+    async () => {
+      await page.goto(s.address);
+      await page.getByRole('button', { name: 'New project' }).click();
+      await s.add('Flat', 'Rectangle');
+      await s.setChip('extent along x', '60 mm');
+      await s.setChip('extent along y', '60 mm');
+      await s.add('Flat', 'Polygon');
+      const strip = s.entry('polygon');
+      await strip.getByRole('button', { name: '3 points' }).click();
+      await strip.getByRole('button', { name: 'Add point' }).click();
+      for (const [i, [along, across]] of [
+        ['-15 mm', '-2.4 mm'],
+        ['15 mm', '-2.4 mm'],
+        ['15 mm', '2.4 mm'],
+        ['-15 mm', '2.4 mm'],
+      ].entries()) {
         // prettier-ignore
-        await port.getByRole('button', { name: new RegExp(`^${chip}:`) }).click();
-        await page.getByRole('textbox', { name: chip, exact: true }).fill(value);
-        await page.keyboard.press('Enter');
+        await s.setChip(`point ${i + 1} x`, `${along} * cos(30 deg) - ${across} * sin(30 deg)`);
+        await s.setChip(`point ${i + 1} y`, `${along} * sin(30 deg) + ${across} * cos(30 deg)`);
       }
-    }
-    await until('both ports have their places', async () => (await page.getByRole('alert').count()) === 0);
-    await page.keyboard.press('3');
-    await s.setChip('lowest frequency', '1 GHz');
-    await s.setChip('highest frequency', '3 GHz');
-    await s.draft(quick);
-    await page.getByText('nothing stands in the way').waitFor();
-    await page.getByRole('button', { name: 'Run', exact: true }).click();
-    await page.getByLabel('Run 1', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 200_000 });
-    const file = await s.downloaded(async () => {
-      await page.getByRole('button', { name: 'Export Scattering', exact: true }).click();
-      await page.getByRole('menuitem', { name: 'Touchstone (.s2p)' }).click();
-    });
-    const read = readTouchstone(file.text, 2);
-    read.frequency.forEach((f, n) => {
-      // In air a wave takes the way between both ports with the velocity of light; gaps and open ends add a little.
-      const k = (2 * Math.PI * f) / c0;
-      const turn = -arg(read.s[1][0][n]) / k;
-      expect(abs(read.s[1][0][n])).toBeGreaterThan(0.85);
-      expect(turn).toBeGreaterThan(28e-3);
-      expect(turn).toBeLessThan(34e-3);
-    });
-    expect(s.faults.filter((f) => !/status of 4\d\d/.test(f))).toEqual([]);
-  }, 240_000);
+      await strip.getByRole('button', { name: /^position z/ }).click();
+      await page.getByRole('textbox', { name: 'position z' }).fill('1 mm');
+      await page.keyboard.press('Enter');
+      await page.keyboard.press('2');
+      for (const [n, end] of ['-14 mm', '14 mm'].entries()) {
+        await page.getByRole('button', { name: 'Add port' }).click();
+        await page.getByRole('menuitem', { name: /^along a path between two points/ }).click();
+        const port = s.entry(`port${n + 1}`);
+        for (const [chip, value] of [
+          ['from x', `${end} * cos(30 deg)`],
+          ['from y', `${end} * sin(30 deg)`],
+          ['from z', '0 mm'],
+          ['to x', `${end} * cos(30 deg)`],
+          ['to y', `${end} * sin(30 deg)`],
+          ['to z', '1 mm'],
+        ]) {
+          // prettier-ignore
+          await port.getByRole('button', { name: new RegExp(`^${chip}:`) }).click();
+          await page.getByRole('textbox', { name: chip, exact: true }).fill(value);
+          await page.keyboard.press('Enter');
+        }
+      }
+      await until('both ports have their places', async () => (await page.getByRole('alert').count()) === 0);
+      await page.keyboard.press('3');
+      await s.setChip('lowest frequency', '1 GHz');
+      await s.setChip('highest frequency', '3 GHz');
+      await s.draft(quick);
+      await page.getByText('nothing stands in the way').waitFor();
+      await page.getByRole('button', { name: 'Run', exact: true }).click();
+      await page.getByLabel('Run 1', { exact: true }).getByRole('link', { name: 'Read' }).click({ timeout: 200_000 });
+      const file = await s.downloaded(async () => {
+        await page.getByRole('button', { name: 'Export Scattering', exact: true }).click();
+        await page.getByRole('menuitem', { name: 'Touchstone (.s2p)' }).click();
+      });
+      const read = readTouchstone(file.text, 2);
+      read.frequency.forEach((f, n) => {
+        // In air a wave takes the way between both ports with the velocity of light; gaps and open ends add a little.
+        const k = (2 * Math.PI * f) / c0;
+        const turn = -arg(read.s[1][0][n]) / k;
+        expect(abs(read.s[1][0][n])).toBeGreaterThan(0.85);
+        expect(turn).toBeGreaterThan(28e-3);
+        expect(turn).toBeLessThan(34e-3);
+      });
+      expect(s.faults.filter((f) => !/status of 4\d\d/.test(f))).toEqual([]);
+    },
+    240_000,
+  );
 });

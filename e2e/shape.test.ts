@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { stepSolids } from '@jadebell/verification/stepSolids';
 import type { Page } from 'playwright-core';
 import { choose, type Session, startSession, until } from './session.ts';
@@ -113,51 +114,57 @@ describe('the stage view', () => {
 });
 
 describe('files', () => {
-  test('a STEP file of eighty round pins, 20,000 triangles, is read with progress, and turning it asks nothing of the pointer', async () => {
-    await newProject('Pins');
-    await page.getByRole('button', { name: 'Exchange' }).click();
-    await page.getByRole('menuitem', { name: /Import a file/ }).click();
-    const pins = Array.from({ length: 80 }, (_, i) => ({ name: `pin ${i + 1}`, min: [4 * (i % 16), 4 * Math.floor(i / 16), 0], max: [4 * (i % 16) + 2, 4 * Math.floor(i / 16) + 2, 20], round: true })); // prettier-ignore
-    await page.getByLabel('File to import').setInputFiles({ name: 'pins.step', mimeType: 'application/step', buffer: Buffer.from(stepSolids(pins)) });
-    await page.getByRole('progressbar').waitFor();
-    await page.getByRole('checkbox', { name: 'Take pin 80' }).waitFor({ timeout: 60_000 });
-    const triangles = await page.getByRole('table').locator('tbody tr td:nth-child(5)').allTextContents();
-    expect(triangles.reduce((n, t) => n + Number(t.replaceAll(',', '')), 0)).toBeGreaterThan(19_000);
-    await page.getByRole('checkbox', { name: 'Take pin 7', exact: true }).uncheck();
-    await page.getByRole('button', { name: 'Import 79' }).click();
-    const find = page.getByLabel('Find lines');
-    const lines = page.locator('.entry');
-    await until('the lines are there', async () => (await lines.count()) > 10, 60_000);
-    // Of so many lines only those that are seen are drawn; what is picked is scrolled to.
-    expect(await lines.count()).toBeLessThan(40);
-    await find.fill('pin_80');
-    await s.entry('pin_80').click();
-    await find.fill('');
-    await s.entry('pin_79').waitFor();
-    await find.fill('pin_7');
-    await s.entry('pin_70').waitFor();
-    expect(await s.entry('pin_7').count()).toBe(0);
-    await find.fill('');
-    await good();
-    // How long a frame takes the page's own thread is printed, not judged: machines differ, and here the picture is drawn in software.
-    const box = (await page.locator('.stage canvas').boundingBox())!;
-    const client = await page.context().newCDPSession(page);
-    await client.send('Performance.enable');
-    const busy = async (): Promise<number> => (await client.send('Performance.getMetrics')).metrics.find((m) => m.name === 'TaskDuration')!.value;
-    await page.mouse.move(box.x + 300, box.y + 300);
-    await page.mouse.down();
-    const before = await busy();
-    for (let i = 1; i <= 8; i++) await page.mouse.move(box.x + 300 + 20 * i, box.y + 300 + 5 * i);
-    process.stdout.write(
-      `main thread ${((1000 * ((await busy()) - before)) / 8).toFixed(1)} ms a frame while turning 20,000 triangles in 79 bodies\n`,
-    );
-    expect(await page.locator('.entry.lit').count()).toBeLessThan(2);
-    await page.mouse.up();
-    // A click still picks.
-    await page.getByRole('button', { name: 'Fit' }).click();
-    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 20);
-    await page.locator('.entry.selected').waitFor();
-  }, 180_000);
+  thorough(
+    'a STEP file of eighty round pins, 20,000 triangles, is read with progress, and turning it asks nothing of the pointer',
+    async () => {
+      await newProject('Pins');
+      await page.getByRole('button', { name: 'Exchange' }).click();
+      await page.getByRole('menuitem', { name: /Import a file/ }).click();
+      const pins = Array.from({ length: 80 }, (_, i) => ({ name: `pin ${i + 1}`, min: [4 * (i % 16), 4 * Math.floor(i / 16), 0], max: [4 * (i % 16) + 2, 4 * Math.floor(i / 16) + 2, 20], round: true })); // prettier-ignore
+      await page
+        .getByLabel('File to import')
+        .setInputFiles({ name: 'pins.step', mimeType: 'application/step', buffer: Buffer.from(stepSolids(pins)) });
+      await page.getByRole('progressbar').waitFor();
+      await page.getByRole('checkbox', { name: 'Take pin 80' }).waitFor({ timeout: 60_000 });
+      const triangles = await page.getByRole('table').locator('tbody tr td:nth-child(5)').allTextContents();
+      expect(triangles.reduce((n, t) => n + Number(t.replaceAll(',', '')), 0)).toBeGreaterThan(19_000);
+      await page.getByRole('checkbox', { name: 'Take pin 7', exact: true }).uncheck();
+      await page.getByRole('button', { name: 'Import 79' }).click();
+      const find = page.getByLabel('Find lines');
+      const lines = page.locator('.entry');
+      await until('the lines are there', async () => (await lines.count()) > 10, 60_000);
+      // Of so many lines only those that are seen are drawn; what is picked is scrolled to.
+      expect(await lines.count()).toBeLessThan(40);
+      await find.fill('pin_80');
+      await s.entry('pin_80').click();
+      await find.fill('');
+      await s.entry('pin_79').waitFor();
+      await find.fill('pin_7');
+      await s.entry('pin_70').waitFor();
+      expect(await s.entry('pin_7').count()).toBe(0);
+      await find.fill('');
+      await good();
+      // How long a frame takes the page's own thread is printed, not judged: machines differ, and here the picture is drawn in software.
+      const box = (await page.locator('.stage canvas').boundingBox())!;
+      const client = await page.context().newCDPSession(page);
+      await client.send('Performance.enable');
+      const busy = async (): Promise<number> => (await client.send('Performance.getMetrics')).metrics.find((m) => m.name === 'TaskDuration')!.value;
+      await page.mouse.move(box.x + 300, box.y + 300);
+      await page.mouse.down();
+      const before = await busy();
+      for (let i = 1; i <= 8; i++) await page.mouse.move(box.x + 300 + 20 * i, box.y + 300 + 5 * i);
+      process.stdout.write(
+        `main thread ${((1000 * ((await busy()) - before)) / 8).toFixed(1)} ms a frame while turning 20,000 triangles in 79 bodies\n`,
+      );
+      expect(await page.locator('.entry.lit').count()).toBeLessThan(2);
+      await page.mouse.up();
+      // A click still picks.
+      await page.getByRole('button', { name: 'Fit' }).click();
+      await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 20);
+      await page.locator('.entry.selected').waitFor();
+    },
+    180_000,
+  );
 });
 
 test('no fault was reported by any page on the way', () => {

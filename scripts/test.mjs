@@ -19,6 +19,7 @@ const bin = (name) => join(root, 'node_modules/.bin', name);
 const background = 10;
 let passed = 0;
 let failed = 0;
+let left = 0;
 /** Runs a program and tells what it printed once it is done. */
 const check = (title, command, args) =>
   new Promise((done) => {
@@ -33,7 +34,10 @@ const check = (title, command, args) =>
       done();
     });
   });
-const only = process.argv.slice(2);
+/** With it the tests that take long are made too. */
+const thorough = '--thorough';
+const only = process.argv.slice(2).filter((a) => a !== thorough);
+if (process.argv.includes(thorough)) process.env.JADEBELL_THOROUGH = '1';
 const checks = async () => {
   await check('lint', bin('oxlint'), ['-c', 'oxlint.config.mjs']);
   await check('format', bin('oxfmt'), ['--check']);
@@ -67,6 +71,7 @@ async function jest(title, args, { env = {}, niceness = 0, after } = {}) {
   try {
     const result = JSON.parse(readFileSync(report, 'utf8'));
     passed += result.numPassedTests;
+    left += result.numPendingTests;
     // A suite that could not run at all counts as one failure.
     failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
   } catch {
@@ -84,5 +89,6 @@ else {
   await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand'], { after: others });
 }
 rmSync(folder, { recursive: true, force: true });
+if (left && !only.length) console.log(`\n${left} tests that take long are left to npm run thorough.`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

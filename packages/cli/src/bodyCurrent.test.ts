@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { emptyProject, type Project, type Recorder } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import type { PlacedRecorder } from '@jadebell/core/recorders';
@@ -82,56 +83,60 @@ describe('current on a body', () => {
     120_000,
   );
 
-  test('of the pin of a coax is 0.2 A for 1 W in 50 ohm through its cut, in the whole and in a quarter, and its surface adds up to it', async () => {
-    const host = await nodeHost();
-    const line = airCoax(2, 6);
-    const pin = line.bodies.reduce((a, b) => (b.max[0] - b.min[0] < a.max[0] - a.min[0] ? b : a));
-    const z = 6e-3;
-    const recorder: PlacedRecorder = {
-      kind: 'body-current',
-      name: 'pin',
-      line: pin.line,
-      min: pin.min,
-      max: pin.max,
-      cut: { normal: 2, sign: 1, min: [pin.min[0], pin.min[1], z], max: [pin.max[0], pin.max[1], z] },
-    };
-    const whole: GridScene = { ...line, excite: ['left'], recorders: [recorder], recordAt: [6e9] };
-    const wall = { wall: 'magnetic', at: 0 } as const;
-    const mirrors = [wall, wall, null] as unknown as Mirrors;
-    const low = (p: readonly number[]): [number, number, number] => [0, 0, p[2]];
-    const quarter: GridScene = {
-      ...whole,
-      mirrors,
-      boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),
-      min: low(whole.min),
-      guides: whole.guides.map((g) => ({ ...g, min: low(g.min), images: 4, wholeImpedance: 0.25 })),
-      recorders: [(mirrorRecorder(recorder, mirrors) as { kept: PlacedRecorder }).kept],
-    };
-    for (const [name, scene] of [
-      ['whole', whole],
-      ['quarter', quarter],
-    ] as const) {
-      // prettier-ignore
-      const { arrays, meta } = await solvers.fdtd.solve(scene, { host });
-      const total = Math.hypot(...recordedOf(meta, 'body-current')[0].current[0]);
-      const { at, current, count } = patches(arrays, 'pin');
-      // One slice of the surface: all patches at the middle nearest to the cut.
-      const places = Array.from({ length: count }, (_, n) => at[8 * n + 2]);
-      const slice = places.reduce((a, b) => (Math.abs(b - z) < Math.abs(a - z) ? b : a));
-      let [re, im] = [0, 0];
-      for (let n = 0; n < count; n++) {
-        if (places[n] !== slice || at[8 * n + 5] !== 0) continue;
-        // The extent across the flow is that along x or y, the first of the two.
-        re += at[8 * n + 6] * current[6 * n + 4];
-        im += at[8 * n + 6] * current[6 * n + 5];
+  thorough(
+    'of the pin of a coax is 0.2 A for 1 W in 50 ohm through its cut, in the whole and in a quarter, and its surface adds up to it',
+    async () => {
+      const host = await nodeHost();
+      const line = airCoax(2, 6);
+      const pin = line.bodies.reduce((a, b) => (b.max[0] - b.min[0] < a.max[0] - a.min[0] ? b : a));
+      const z = 6e-3;
+      const recorder: PlacedRecorder = {
+        kind: 'body-current',
+        name: 'pin',
+        line: pin.line,
+        min: pin.min,
+        max: pin.max,
+        cut: { normal: 2, sign: 1, min: [pin.min[0], pin.min[1], z], max: [pin.max[0], pin.max[1], z] },
+      };
+      const whole: GridScene = { ...line, excite: ['left'], recorders: [recorder], recordAt: [6e9] };
+      const wall = { wall: 'magnetic', at: 0 } as const;
+      const mirrors = [wall, wall, null] as unknown as Mirrors;
+      const low = (p: readonly number[]): [number, number, number] => [0, 0, p[2]];
+      const quarter: GridScene = {
+        ...whole,
+        mirrors,
+        boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),
+        min: low(whole.min),
+        guides: whole.guides.map((g) => ({ ...g, min: low(g.min), images: 4, wholeImpedance: 0.25 })),
+        recorders: [(mirrorRecorder(recorder, mirrors) as { kept: PlacedRecorder }).kept],
+      };
+      for (const [name, scene] of [
+        ['whole', whole],
+        ['quarter', quarter],
+      ] as const) {
+        // prettier-ignore
+        const { arrays, meta } = await solvers.fdtd.solve(scene, { host });
+        const total = Math.hypot(...recordedOf(meta, 'body-current')[0].current[0]);
+        const { at, current, count } = patches(arrays, 'pin');
+        // One slice of the surface: all patches at the middle nearest to the cut.
+        const places = Array.from({ length: count }, (_, n) => at[8 * n + 2]);
+        const slice = places.reduce((a, b) => (Math.abs(b - z) < Math.abs(a - z) ? b : a));
+        let [re, im] = [0, 0];
+        for (let n = 0; n < count; n++) {
+          if (places[n] !== slice || at[8 * n + 5] !== 0) continue;
+          // The extent across the flow is that along x or y, the first of the two.
+          re += at[8 * n + 6] * current[6 * n + 4];
+          im += at[8 * n + 6] * current[6 * n + 5];
+        }
+        const sum = Math.hypot(re, im);
+        process.stdout.write(`${name}: ${total.toFixed(4)} A of 0.2 through the cut, ${sum.toFixed(4)} A on the steps of the surface\n`);
+        expect(Math.abs(total / 0.2 - 1)).toBeLessThan(0.01);
+        // H a half cell off the steps is weaker than at the round surface.
+        expect(Math.abs(sum / 0.2 - 1)).toBeLessThan(0.2);
       }
-      const sum = Math.hypot(re, im);
-      process.stdout.write(`${name}: ${total.toFixed(4)} A of 0.2 through the cut, ${sum.toFixed(4)} A on the steps of the surface\n`);
-      expect(Math.abs(total / 0.2 - 1)).toBeLessThan(0.01);
-      // H a half cell off the steps is weaker than at the round surface.
-      expect(Math.abs(sum / 0.2 - 1)).toBeLessThan(0.2);
-    }
-  }, 120_000);
+    },
+    120_000,
+  );
 
   const dipole = (recorders: Recorder[], more: Partial<Project> = {}): Project => {
     const base = emptyProject('t');

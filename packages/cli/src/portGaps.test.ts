@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { foldedBodies, mirrorOf, rowSpans, spansAlong, type Exact } from '@jadebell/core/geometry';
 import { type ResultMeta, deembedded } from '@jadebell/core/results';
 import { facesEnd, type Mirrors, portLine, type GridScene, type ScenePort } from '@jadebell/core/scene';
@@ -154,7 +155,7 @@ describe('gaps of lumped ports', () => {
     expect(facesEnd(port, plates)).toBe(false);
   });
 
-  test.each([['bars with a filling', 2e-3, true, 3, 3 * 8.8541878e-12 * 18e-3]])(
+  thorough.each([['bars with a filling', 2e-3, true, 3, 3 * 8.8541878e-12 * 18e-3]])(
     'a narrow port in a dipole of %s, its gap taken out, is one spread over all the metal across it',
     async (what, width, bars, fill, c) => {
       const { kept, out, result } = await againstSpread(
@@ -171,38 +172,42 @@ describe('gaps of lumped ports', () => {
     120_000,
   );
 
-  test('half of a dipole, the other behind a plane of symmetry, has the gap of the whole', async () => {
-    const whole = gappedDipole(2e-3, 2e-3, true, 3, { accuracy: 'draft', details: { stopAt: 1e-4 } });
-    const low = (p: GridScene['min']): GridScene['min'] => [p[0], 0, p[2]];
-    const half: GridScene = {
-      ...whole,
-      min: low(whole.min),
-      boundaries: whole.boundaries.map((b, s) => (s === 2 ? 'magnetic' : b)),
-      mirrors: [null, { wall: 'magnetic', at: 0 }, null] as unknown as Mirrors,
-      ports: whole.ports.map((p) => ({ ...p, min: low(p.min), halved: [false, true, false] })),
-    };
-    // On one grid: that of the half, and the same with its image.
-    const grid = buildGrid(half);
-    const y = Array.from(grid.lines[1].subarray(grid.outerCells[2]));
-    const both = Float64Array.from([...y.slice(1).map((v) => -v), ...y].sort((p, q) => p - q));
-    const full: typeof grid = {
-      ...grid,
-      lines: [grid.lines[0], both, grid.lines[2]],
-      outerCells: grid.outerCells.map((n, s) => (s === 2 ? grid.outerCells[3] : n)),
-    };
-    const gaps = [];
-    for (const [scene, on] of [
-      [whole, full],
-      [half, grid],
-    ] as const) {
-      const host = await nodeHost();
-      const once = await solveScene(scene, discretise(scene, on), { host });
-      gaps.push((await calibratePorts(scene, on, once, { host }, solveScene)).meta.ports[0].gap!);
-    }
-    const [one, two] = gaps;
-    process.stdout.write(`whole ${(one.inductance[0] * 1e12).toFixed(1)} pH, half ${(two.inductance[0] * 1e12).toFixed(1)} pH\n`);
-    expect(two.capacitance[0] / one.capacitance[0]).toBeCloseTo(1, 6);
-    expect(Math.abs(two.inductance[0] / one.inductance[0] - 1)).toBeLessThan(0.02);
-    expect(Math.abs(two.mutual! / one.mutual! - 1)).toBeLessThan(0.05);
-  }, 120_000);
+  thorough(
+    'half of a dipole, the other behind a plane of symmetry, has the gap of the whole',
+    async () => {
+      const whole = gappedDipole(2e-3, 2e-3, true, 3, { accuracy: 'draft', details: { stopAt: 1e-4 } });
+      const low = (p: GridScene['min']): GridScene['min'] => [p[0], 0, p[2]];
+      const half: GridScene = {
+        ...whole,
+        min: low(whole.min),
+        boundaries: whole.boundaries.map((b, s) => (s === 2 ? 'magnetic' : b)),
+        mirrors: [null, { wall: 'magnetic', at: 0 }, null] as unknown as Mirrors,
+        ports: whole.ports.map((p) => ({ ...p, min: low(p.min), halved: [false, true, false] })),
+      };
+      // On one grid: that of the half, and the same with its image.
+      const grid = buildGrid(half);
+      const y = Array.from(grid.lines[1].subarray(grid.outerCells[2]));
+      const both = Float64Array.from([...y.slice(1).map((v) => -v), ...y].sort((p, q) => p - q));
+      const full: typeof grid = {
+        ...grid,
+        lines: [grid.lines[0], both, grid.lines[2]],
+        outerCells: grid.outerCells.map((n, s) => (s === 2 ? grid.outerCells[3] : n)),
+      };
+      const gaps = [];
+      for (const [scene, on] of [
+        [whole, full],
+        [half, grid],
+      ] as const) {
+        const host = await nodeHost();
+        const once = await solveScene(scene, discretise(scene, on), { host });
+        gaps.push((await calibratePorts(scene, on, once, { host }, solveScene)).meta.ports[0].gap!);
+      }
+      const [one, two] = gaps;
+      process.stdout.write(`whole ${(one.inductance[0] * 1e12).toFixed(1)} pH, half ${(two.inductance[0] * 1e12).toFixed(1)} pH\n`);
+      expect(two.capacitance[0] / one.capacitance[0]).toBeCloseTo(1, 6);
+      expect(Math.abs(two.inductance[0] / one.inductance[0] - 1)).toBeLessThan(0.02);
+      expect(Math.abs(two.mutual! / one.mutual! - 1)).toBeLessThan(0.05);
+    },
+    120_000,
+  );
 });

@@ -1,5 +1,6 @@
 import { recordedOf, farFrequencies, frequenciesKept, type ResultSet } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { emptyProject, type Project, type Recorder, readProjectData } from '@jadebell/core/document';
 import { quantities, type RunReading } from '@jadebell/core/reading';
 import { buildScene, type PlacedRecorder, type Scene } from '@jadebell/core/scene';
@@ -80,20 +81,24 @@ const rising = (name: string): number[] => (own[name] ?? ['2 GHz', '3 GHz', '4 G
 
 describe('recorders with frequencies of their own', () => {
   const recordAt = ['2 GHz', '3 GHz', '4 GHz'];
-  test('keep what those that keep all keep there: of one excitation, of waves together, of each, and of a lit structure', async () => {
-    const combine = ['one', 'two'].map((port, n) => ({ port, mode: 1, amplitude: '1', phase: `${60 * n} deg` }));
-    const wave = { kind: 'plane-wave', name: 'wave', theta: '40 deg', phi: '20 deg', tilt: '0 deg', minor: '0' };
-    for (const change of [
-      { solve: settings({ excite: ['one'] }) },
-      { solve: settings({ combine }) },
-      { solve: settings({ keep: 'each' }) },
-      { solve: settings(), ports: [wave] as never },
-    ]) {
-      const all = await solve({ ...change, recorders: everyKind, recordAt });
-      const some = await solve({ ...change, recorders: withOwn(everyKind), recordAt });
-      compare(all, some, rising);
-    }
-  }, 240_000);
+  thorough(
+    'keep what those that keep all keep there: of one excitation, of waves together, of each, and of a lit structure',
+    async () => {
+      const combine = ['one', 'two'].map((port, n) => ({ port, mode: 1, amplitude: '1', phase: `${60 * n} deg` }));
+      const wave = { kind: 'plane-wave', name: 'wave', theta: '40 deg', phi: '20 deg', tilt: '0 deg', minor: '0' };
+      for (const change of [
+        { solve: settings({ excite: ['one'] }) },
+        { solve: settings({ combine }) },
+        { solve: settings({ keep: 'each' }) },
+        { solve: settings(), ports: [wave] as never },
+      ]) {
+        const all = await solve({ ...change, recorders: everyKind, recordAt });
+        const some = await solve({ ...change, recorders: withOwn(everyKind), recordAt });
+        compare(all, some, rising);
+      }
+    },
+    240_000,
+  );
 
   test('keep waves of modes where they are asked for', async () => {
     const [a, b, length] = [20e-3, 10e-3, 30e-3];

@@ -1,5 +1,6 @@
 import { recordedOf } from '@jadebell/core/results';
 import { describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import type { Point3 } from '@jadebell/core/document';
 import { type Mirrors, type GridScene, type PlacedRecorder, mirrorRecorder } from '@jadebell/core/scene';
 import { solvers } from '@jadebell/core/solvers';
@@ -60,54 +61,58 @@ describe('recorders', () => {
     expect(Math.abs(field[field.length - 2])).toBeLessThan(0.05 * size(1));
   }, 120_000);
 
-  test('current around the pin of a coax and E across its gap are those of 1 W in 50 ohm, in the whole and in a quarter', async () => {
-    const host = await nodeHost();
-    const [inner, outer] = [1e-3, 2.3038e-3];
-    const mid = (inner + outer) / 2;
-    const line = airCoax(2, 6);
-    const recorders: PlacedRecorder[] = [
-      { kind: 'current', name: 'pin', normal: 2, sign: 1, min: [-mid, -mid, 6e-3], max: [mid, mid, 6e-3] },
-      { kind: 'current', name: 'all', normal: 2, sign: 1, min: [-1.1 * outer, -1.1 * outer, 6e-3], max: [1.1 * outer, 1.1 * outer, 6e-3] },
-      { kind: 'field-line', name: 'gap', axis: 0, at: [0, 0, 6e-3], from: 0, to: 1.1 * outer },
-    ];
-    const whole: GridScene = { ...line, excite: ['left'], recorders, recordAt: [6e9] };
-    const wall = { wall: 'magnetic', at: 0 } as const;
-    const mirrors = [wall, wall, null] as unknown as Mirrors;
-    const low = (p: Point3): Point3 => [0, 0, p[2]];
-    const quarter: GridScene = {
-      ...whole,
-      mirrors,
-      boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),
-      min: low(whole.min),
-      guides: whole.guides.map((g) => ({ ...g, min: low(g.min), images: 4, wholeImpedance: 0.25 })),
-      recorders: recorders.map((r) => (mirrorRecorder(r, mirrors) as { kept: PlacedRecorder }).kept),
-    };
-    for (const [name, scene] of [
-      ['whole', whole],
-      ['quarter', quarter],
-    ] as const) {
-      const { arrays, meta } = await solvers.fdtd.solve(scene, { host });
-      const [pin, all] = recordedOf(meta, 'current').map((c) => Math.hypot(...c.current[0]));
-      // Its sides lie between lines of the grid, within half a cell of where they were asked for, and are told.
-      for (const [from, to] of recordedOf(meta, 'current')[0].taken!) for (const end of [-from, to]) expect(Math.abs(end - mid)).toBeLessThan(0.15e-3); // prettier-ignore
-      const [x, e] = [arrays['line:gap:at'].data, arrays['line:gap'].data];
-      let [re, im] = [0, 0];
-      // Nodes in metal have no field; in the gap E falls with 1 / x, so that E x is straight.
-      for (let i = 0; i + 1 < x.length; i++) {
-        if (x[i] < inner || x[i + 1] > outer) continue;
-        const width = Math.log(x[i + 1] / x[i]) / 2;
-        re += width * (e[6 * i] * x[i] + e[6 * i + 6] * x[i + 1]);
-        im += width * (e[6 * i + 1] * x[i] + e[6 * i + 7] * x[i + 1]);
+  thorough(
+    'current around the pin of a coax and E across its gap are those of 1 W in 50 ohm, in the whole and in a quarter',
+    async () => {
+      const host = await nodeHost();
+      const [inner, outer] = [1e-3, 2.3038e-3];
+      const mid = (inner + outer) / 2;
+      const line = airCoax(2, 6);
+      const recorders: PlacedRecorder[] = [
+        { kind: 'current', name: 'pin', normal: 2, sign: 1, min: [-mid, -mid, 6e-3], max: [mid, mid, 6e-3] },
+        { kind: 'current', name: 'all', normal: 2, sign: 1, min: [-1.1 * outer, -1.1 * outer, 6e-3], max: [1.1 * outer, 1.1 * outer, 6e-3] },
+        { kind: 'field-line', name: 'gap', axis: 0, at: [0, 0, 6e-3], from: 0, to: 1.1 * outer },
+      ];
+      const whole: GridScene = { ...line, excite: ['left'], recorders, recordAt: [6e9] };
+      const wall = { wall: 'magnetic', at: 0 } as const;
+      const mirrors = [wall, wall, null] as unknown as Mirrors;
+      const low = (p: Point3): Point3 => [0, 0, p[2]];
+      const quarter: GridScene = {
+        ...whole,
+        mirrors,
+        boundaries: whole.boundaries.map((b, s) => (s === 0 || s === 2 ? 'magnetic' : b)),
+        min: low(whole.min),
+        guides: whole.guides.map((g) => ({ ...g, min: low(g.min), images: 4, wholeImpedance: 0.25 })),
+        recorders: recorders.map((r) => (mirrorRecorder(r, mirrors) as { kept: PlacedRecorder }).kept),
+      };
+      for (const [name, scene] of [
+        ['whole', whole],
+        ['quarter', quarter],
+      ] as const) {
+        const { arrays, meta } = await solvers.fdtd.solve(scene, { host });
+        const [pin, all] = recordedOf(meta, 'current').map((c) => Math.hypot(...c.current[0]));
+        // Its sides lie between lines of the grid, within half a cell of where they were asked for, and are told.
+        for (const [from, to] of recordedOf(meta, 'current')[0].taken!) for (const end of [-from, to]) expect(Math.abs(end - mid)).toBeLessThan(0.15e-3); // prettier-ignore
+        const [x, e] = [arrays['line:gap:at'].data, arrays['line:gap'].data];
+        let [re, im] = [0, 0];
+        // Nodes in metal have no field; in the gap E falls with 1 / x, so that E x is straight.
+        for (let i = 0; i + 1 < x.length; i++) {
+          if (x[i] < inner || x[i + 1] > outer) continue;
+          const width = Math.log(x[i + 1] / x[i]) / 2;
+          re += width * (e[6 * i] * x[i] + e[6 * i + 6] * x[i + 1]);
+          im += width * (e[6 * i + 1] * x[i] + e[6 * i + 7] * x[i + 1]);
+        }
+        const voltage = Math.hypot(re, im);
+        process.stdout.write(
+          `${name}: current ${pin.toFixed(4)} A of 0.2, with the shield ${all.toExponential(1)} A, voltage ${voltage.toFixed(2)} V of 10\n`,
+        );
+        expect(Math.abs(pin / 0.2 - 1)).toBeLessThan(0.01);
+        expect(all).toBeLessThan(0.01);
+        expect(Math.abs(voltage / 10 - 1)).toBeLessThan(0.2);
       }
-      const voltage = Math.hypot(re, im);
-      process.stdout.write(
-        `${name}: current ${pin.toFixed(4)} A of 0.2, with the shield ${all.toExponential(1)} A, voltage ${voltage.toFixed(2)} V of 10\n`,
-      );
-      expect(Math.abs(pin / 0.2 - 1)).toBeLessThan(0.01);
-      expect(all).toBeLessThan(0.01);
-      expect(Math.abs(voltage / 10 - 1)).toBeLessThan(0.2);
-    }
-  }, 120_000);
+    },
+    120_000,
+  );
 
   test('a rectangle that reaches beyond open boundaries is cut off where the absorbing layers begin', () => {
     const scene = plainScene({

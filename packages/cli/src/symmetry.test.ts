@@ -1,5 +1,6 @@
 import { recordedOf } from '@jadebell/core/results';
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { emptyProject, type Project, readProject, type Symmetry } from '@jadebell/core/document';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { type ResultSet } from '@jadebell/core/results';
@@ -123,64 +124,72 @@ describe('walls', () => {
       solve: { solver: 'fdtd', from: '0.9 GHz', to: '1.1 GHz', points: 3, accuracy: 'draft' },
     });
 
-  test('a rod over a boundless ground has half the impedance and twice the directivity of two rods', async () => {
-    const pair = await solve({ ...rod(false), ports: [{ kind: 'gap', name: 'feed', between: ['foot', 'top'], resistance: '100 ohm' }] });
-    const single = rod(true);
-    // The ground is the wall at z = 0; a thin plate on it gives the port its end.
-    const plate = {
-      kind: 'rectangle',
-      name: 'plate',
-      plane: 'xy',
-      size: ['8 mm', '8 mm'],
-      anchor: 'centre',
-      at: ['0 mm', '0 mm', '0 mm'],
-      material: 'Copper',
-    };
-    const over = await solve(
-      read({
-        ...single,
-        lines: [plate, ...single.lines],
-        ports: [{ kind: 'path', name: 'feed', from: ['0 mm', '0 mm', '0 mm'], to: ['0 mm', '0 mm', '4 mm'], width: '4 mm', across: 'x', resistance: '50 ohm' }], // prettier-ignore
-        boundaries: { ...single.boundaries, zMin: 'electric' },
-      }),
-    );
-    const [d, m] = [pair, over].map((r) => r.meta.farField!.figures[0]);
-    process.stdout.write(`directivity ${d.directivity.toFixed(4)} of two rods, ${m.directivity.toFixed(4)} of one over ground\n`);
-    expect(m.directivity / d.directivity).toBeCloseTo(2, 1);
-    expect(m.theta).toBeCloseTo(Math.PI / 2, 6);
-    expect(Math.abs(over.meta.evidence.powerBalance![0])).toBeLessThan(5e-3);
-    expect(apart(pair.arrays.s.data, over.arrays.s.data)).toBeLessThan(0.06);
-    // Nothing is radiated below the ground.
-    const { shape, data } = over.arrays.farField;
-    expect(Math.max(...data.subarray(data.length - 4 * shape[2] * 8).map(Math.abs))).toBe(0);
-  }, 120_000);
+  thorough(
+    'a rod over a boundless ground has half the impedance and twice the directivity of two rods',
+    async () => {
+      const pair = await solve({ ...rod(false), ports: [{ kind: 'gap', name: 'feed', between: ['foot', 'top'], resistance: '100 ohm' }] });
+      const single = rod(true);
+      // The ground is the wall at z = 0; a thin plate on it gives the port its end.
+      const plate = {
+        kind: 'rectangle',
+        name: 'plate',
+        plane: 'xy',
+        size: ['8 mm', '8 mm'],
+        anchor: 'centre',
+        at: ['0 mm', '0 mm', '0 mm'],
+        material: 'Copper',
+      };
+      const over = await solve(
+        read({
+          ...single,
+          lines: [plate, ...single.lines],
+          ports: [{ kind: 'path', name: 'feed', from: ['0 mm', '0 mm', '0 mm'], to: ['0 mm', '0 mm', '4 mm'], width: '4 mm', across: 'x', resistance: '50 ohm' }], // prettier-ignore
+          boundaries: { ...single.boundaries, zMin: 'electric' },
+        }),
+      );
+      const [d, m] = [pair, over].map((r) => r.meta.farField!.figures[0]);
+      process.stdout.write(`directivity ${d.directivity.toFixed(4)} of two rods, ${m.directivity.toFixed(4)} of one over ground\n`);
+      expect(m.directivity / d.directivity).toBeCloseTo(2, 1);
+      expect(m.theta).toBeCloseTo(Math.PI / 2, 6);
+      expect(Math.abs(over.meta.evidence.powerBalance![0])).toBeLessThan(5e-3);
+      expect(apart(pair.arrays.s.data, over.arrays.s.data)).toBeLessThan(0.06);
+      // Nothing is radiated below the ground.
+      const { shape, data } = over.arrays.farField;
+      expect(Math.max(...data.subarray(data.length - 4 * shape[2] * 8).map(Math.abs))).toBe(0);
+    },
+    120_000,
+  );
 
-  test('one dipole of an endless array: periodic sides and the walls of its symmetry give the same', async () => {
-    const cell = read({
-      lines: [
-        // The film fills the cell, so that its sides are set by it.
-        box('film', 'film', ['150 mm', '90 mm', '8 mm'], ['-75 mm', '-45 mm', '-8 mm']),
-        box('arm1', 'Copper', ['54 mm', '8 mm', '4 mm'], ['4 mm', '-4 mm', '0 mm']),
-        box('arm2', 'Copper', ['54 mm', '8 mm', '4 mm'], ['-58 mm', '-4 mm', '0 mm']),
-      ],
-      ports: [{ kind: 'gap', name: 'feed', between: ['arm2', 'arm1'], resistance: '100 ohm' }],
-      recorders: [{ kind: 'flux', name: 'up', normal: 'z', at: '40 mm', from: ['-75 mm', '-45 mm'], to: ['75 mm', '45 mm'], towards: 'up' }],
-      recordAt: ['1 GHz'],
-      solve: { solver: 'fdtd', from: '0.9 GHz', to: '1.1 GHz', points: 3, accuracy: 'draft' },
-    });
-    const bounds = (x: string, y: string): object => ({ boundaries: { xMin: x, xMax: x, yMin: y, yMax: y, zMin: 'open', zMax: 'open' } });
-    const periodic = await solve(read({ ...cell, ...bounds('periodic', 'periodic') }));
-    const walls = await solve(read({ ...cell, ...bounds('electric', 'magnetic') }));
-    const alone = await solve(cell);
-    const quarter = await solve(read({ ...cell, ...bounds('electric', 'magnetic'), symmetry: { x: electric, y: magnetic } }));
-    process.stdout.write(
-      `periodic against walls ${apart(periodic.arrays.s.data, walls.arrays.s.data).toExponential(1)}, a quarter of it ${apart(walls.arrays.s.data, quarter.arrays.s.data).toExponential(1)}, alone ${apart(alone.arrays.s.data, walls.arrays.s.data).toFixed(2)}\n`,
-    );
-    expect(apart(periodic.arrays.s.data, walls.arrays.s.data)).toBeLessThan(1e-3);
-    expect(apart(walls.arrays.s.data, quarter.arrays.s.data)).toBeLessThan(2e-2);
-    expect(apart(alone.arrays.s.data, walls.arrays.s.data)).toBeGreaterThan(0.1);
-    expect(recordedOf(periodic.meta, 'flux')[0].power[0] / recordedOf(walls.meta, 'flux')[0].power[0]).toBeCloseTo(1, 2);
-  }, 120_000);
+  thorough(
+    'one dipole of an endless array: periodic sides and the walls of its symmetry give the same',
+    async () => {
+      const cell = read({
+        lines: [
+          // The film fills the cell, so that its sides are set by it.
+          box('film', 'film', ['150 mm', '90 mm', '8 mm'], ['-75 mm', '-45 mm', '-8 mm']),
+          box('arm1', 'Copper', ['54 mm', '8 mm', '4 mm'], ['4 mm', '-4 mm', '0 mm']),
+          box('arm2', 'Copper', ['54 mm', '8 mm', '4 mm'], ['-58 mm', '-4 mm', '0 mm']),
+        ],
+        ports: [{ kind: 'gap', name: 'feed', between: ['arm2', 'arm1'], resistance: '100 ohm' }],
+        recorders: [{ kind: 'flux', name: 'up', normal: 'z', at: '40 mm', from: ['-75 mm', '-45 mm'], to: ['75 mm', '45 mm'], towards: 'up' }],
+        recordAt: ['1 GHz'],
+        solve: { solver: 'fdtd', from: '0.9 GHz', to: '1.1 GHz', points: 3, accuracy: 'draft' },
+      });
+      const bounds = (x: string, y: string): object => ({ boundaries: { xMin: x, xMax: x, yMin: y, yMax: y, zMin: 'open', zMax: 'open' } });
+      const periodic = await solve(read({ ...cell, ...bounds('periodic', 'periodic') }));
+      const walls = await solve(read({ ...cell, ...bounds('electric', 'magnetic') }));
+      const alone = await solve(cell);
+      const quarter = await solve(read({ ...cell, ...bounds('electric', 'magnetic'), symmetry: { x: electric, y: magnetic } }));
+      process.stdout.write(
+        `periodic against walls ${apart(periodic.arrays.s.data, walls.arrays.s.data).toExponential(1)}, a quarter of it ${apart(walls.arrays.s.data, quarter.arrays.s.data).toExponential(1)}, alone ${apart(alone.arrays.s.data, walls.arrays.s.data).toFixed(2)}\n`,
+      );
+      expect(apart(periodic.arrays.s.data, walls.arrays.s.data)).toBeLessThan(1e-3);
+      expect(apart(walls.arrays.s.data, quarter.arrays.s.data)).toBeLessThan(2e-2);
+      expect(apart(alone.arrays.s.data, walls.arrays.s.data)).toBeGreaterThan(0.1);
+      expect(recordedOf(periodic.meta, 'flux')[0].power[0] / recordedOf(walls.meta, 'flux')[0].power[0]).toBeCloseTo(1, 2);
+    },
+    120_000,
+  );
 
   test('one periodic side alone, and a far field between walls, are told', () => {
     const codes = (boundaries: Partial<Project['boundaries']>): string[] => {

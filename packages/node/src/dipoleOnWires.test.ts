@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { freePower, wireNearField, withGround } from '@jadebell/core/radiation';
 import type { PlacedRecorder, SceneDipole, WireScene, WiresScene } from '@jadebell/core/scene';
 import type { SolverHost } from '@jadebell/core/solvers';
@@ -79,7 +80,7 @@ describe('a current dipole beside wires', () => {
     }
   });
 
-  test('drives a port as the port’s field drives it', async () => {
+  thorough('drives a port as the port’s field drives it', async () => {
     for (const kind of ['electric', 'magnetic'] as const) {
       const source = dipole(kind, [0.15 * wl, -0.1 * wl, 0.2 * wl], slanted);
       const { arrays } = await solveWires(beside(source, perfect), host);

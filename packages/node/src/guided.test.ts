@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { type Body } from '@jadebell/core/geometry';
 import { ProblemError } from '@jadebell/core/document';
 import { decibel, sCurve } from '@jadebell/core/results';
@@ -150,7 +151,7 @@ describe('guided ports', () => {
     );
   });
 
-  test('a quarter of a coaxial line between magnetic walls has the impedance of the whole', async () => {
+  thorough('a quarter of a coaxial line between magnetic walls has the impedance of the whole', async () => {
     const whole = airCoax(2, 6);
     const quarter = halved(halved(whole, 0, 0), 1, 0);
     const [w, q] = [await solve(whole), await solve(quarter)];

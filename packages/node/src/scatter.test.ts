@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { nodeHost } from '@jadebell/node';
 import type { MaterialEntry, Point3 } from '@jadebell/core/document';
 import { buildGrid } from '@jadebell/core/grid';
@@ -52,7 +53,7 @@ describe('a structure lit by a plane wave', () => {
     }
   });
 
-  test('takes as much out of the wave from the opposite side, though it scatters it otherwise', async () => {
+  thorough('takes as much out of the wave from the opposite side, though it scatters it otherwise', async () => {
     // Extinction is reciprocal: the same E, propagation turned round.
     const [theta, phi, angle] = [0.8, 0.5, 0.3];
     const there = lit(wet, [theta, phi], angle);

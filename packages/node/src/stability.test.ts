@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import type { Point2, Point3 } from '@jadebell/core/document';
 import type { Body, Exact } from '@jadebell/core/geometry';
 import { type Affine, compose, invert, rotation, translation } from '@jadebell/core/numerics';
@@ -149,7 +150,7 @@ function shells(next: () => number): Body[] {
   });
 }
 
-test('nor do walls thinner than a cell, which part edges and faces', async () => {
+thorough('nor do walls thinner than a cell, which part edges and faces', async () => {
   const next = numbers(20261203);
   let parted = 0;
   for (let n = 0; n < 14; n++) {

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { thorough } from '@jadebell/verification/thorough';
 import { mu0 } from '@jadebell/core/numerics';
 import { solvers } from '@jadebell/core/solvers';
 import { filament, plainBody, plainScene, uniformGrid } from '@jadebell/verification/bench';
@@ -38,7 +39,7 @@ test('half a box at a slant behind a magnetic wall rings as the whole', async ()
   }
 });
 
-test('a dipole before a corner of slanted sheets: what is taken is radiated or lost in them, and told by line', async () => {
+thorough('a dipole before a corner of slanted sheets: what is taken is radiated or lost in them, and told by line', async () => {
   const metal = { name: 'metal', kind: 'conductor' } as const;
   const size = 0.2;
   const plate = (sign: 1 | -1) => {

@@ -9,8 +9,8 @@ const step = 5e-3;
 const layers = 10;
 const half = 12;
 const steps = 420;
-/** Cells by which the walls of the reference stand further out: what they send back comes from nine times as far, and so much weaker. */
-const beyond = 40;
+/** Cells by which the walls of the reference stand further out: what they send back comes from some five times as far, and so much weaker. */
+const beyond = 26;
 /** Receivers in cells from the centre: before a face, near an edge, in a corner, and before another face off its middle. */
 const receivers: Point3[] = [
   [10, 0, 0],

@@ -38,24 +38,26 @@ function loadedLine(load: SceneLoad | null): GridScene {
   }); // prettier-ignore
 }
 
+const loads: readonly (readonly [string, SceneLoad])[] = [
+  ['R 75 ohm', { form: 'series', r: 75, l: 0, c: 0 }],
+  ['series R 10 ohm, L 2 nH', { form: 'series', r: 10, l: 2e-9, c: 0 }],
+  ['series R 5 ohm, L 3 nH, C 0.6 pF', { form: 'series', r: 5, l: 3e-9, c: 0.6e-12 }],
+  ['parallel R 200 ohm, L 2 nH, C 1 pF', { form: 'parallel', r: 200, l: 2e-9, c: 1e-12 }],
+  ['C 0.5 pF', { form: 'parallel', r: 0, l: 0, c: 0.5e-12 }],
+];
+
 /** Loads across a TEM line: reflection S11 = -y / (2 + y), transmission 2 / (2 + y) at the load, y its admittance times Z0. */
-export const elements: Case = {
-  name: 'lumped-elements',
-  title: 'Lumped elements across a line',
-  slow: false,
+const across = (name: string, title: string, slow: boolean, some: typeof loads): Case => ({
+  name,
+  title,
+  slow,
   async run(host) {
     const rows: Row[] = [];
     // A short in the load's place has the inductance of its sheet of current, which stands in series with every load.
     const short = await solvers.fdtd.solve(loadedLine({ form: 'series', r: 1e-3, l: 0, c: 0 }), { host });
     const z0 = short.meta.ports[0].impedance!;
     const sheet = sCurve(short.arrays.s, 0, 0).map((s) => div([-z0 * (1 + s[0]), -z0 * s[1]], [2 * s[0], 2 * s[1]]));
-    for (const [title, load] of [
-      ['R 75 ohm', { form: 'series', r: 75, l: 0, c: 0 }],
-      ['series R 10 ohm, L 2 nH', { form: 'series', r: 10, l: 2e-9, c: 0 }],
-      ['series R 5 ohm, L 3 nH, C 0.6 pF', { form: 'series', r: 5, l: 3e-9, c: 0.6e-12 }],
-      ['parallel R 200 ohm, L 2 nH, C 1 pF', { form: 'parallel', r: 200, l: 2e-9, c: 1e-12 }],
-      ['C 0.5 pF', { form: 'parallel', r: 0, l: 0, c: 0.5e-12 }],
-    ] as [string, SceneLoad][]) {
+    for (const [title, load] of some) {
       const started = host.now();
       const { arrays, meta } = await solvers.fdtd.solve(loadedLine(load), { host });
       const [s11, s21] = [sCurve(arrays.s, 0, 0), sCurve(arrays.s, 1, 0)];
@@ -79,4 +81,7 @@ export const elements: Case = {
     }
     return rows;
   },
-};
+});
+
+export const element = across('lumped-element', 'A lumped element across a line', false, loads.slice(2, 3));
+export const elements = across('lumped-elements', 'Lumped elements across a line', true, loads);

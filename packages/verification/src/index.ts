@@ -4,7 +4,7 @@ import type { Case } from './case.ts';
 import { coax } from './coax.ts';
 import { curved } from './curved.ts';
 import { halfWave, lossy, patternIntegral, short } from './dipoles.ts';
-import { elements } from './elements.ts';
+import { element, elements } from './elements.ts';
 import { nearCutoff } from './nearCutoff.ts';
 import { flatSpiral } from './flatSpiral.ts';
 import { openEnded } from './openGuide.ts';
@@ -16,7 +16,7 @@ import { tiltedBox, tiltedSheets } from './tiltedSheets.ts';
 import { turnedLine } from './turnedLine.ts';
 import { turnedSheets } from './turnedSheets.ts';
 import { ringScreen, ringScreens } from './ringScreen.ts';
-import { waveLeak, waveLeaks } from './waveLeak.ts';
+import { waveLeak } from './waveLeak.ts';
 import { wireArray, wireDipoles, wireMutual, wireReciprocity } from './wires.ts';
 import { wireEarth, wirePickUp } from './wiresOverGround.ts';
 import { wallLoss, wallLosses } from './wallLoss.ts';
@@ -55,9 +55,9 @@ export const cases: readonly Case[] = [
   openEnded,
   curved,
   coax,
+  element,
   elements,
   waveLeak,
-  waveLeaks,
   symmetry,
   conductingSphere,
   dielectricSphere,

@@ -138,11 +138,11 @@ const densities = [13, 26, 52];
 
 const ghz = (f: number): string => `${(f / 1e9).toFixed(4)} GHz`;
 
-/** The same in seconds: one room of sheets and of thin walls, its order and its losses. */
+/** The same in half a minute: one room of sheets and of thin walls, its order and its losses. */
 export const tiltedBox: Case = {
   name: 'tilted-box',
   title: 'A room of sheets and of thin walls across no axis',
-  slow: false,
+  slow: true,
   async run(host) {
     const turn = turned(37, 21, 13);
     const ring = (bodies: Body[], n: number, periods = 100): ReturnType<typeof ringOfSheets> =>

@@ -1,20 +1,8 @@
-import { ButtonBase } from '@mui/material';
-import { styled } from '@mui/material/styles';
+import { ButtonBase, type ButtonBaseProps } from '@mui/material';
+
+interface Props extends ButtonBaseProps {
+  failing?: boolean;
+}
 
 /** How a value in a sentence looks, and opens. */
-export const ChipFace = styled(ButtonBase, { shouldForwardProp: (name) => name !== 'failing' })<{ failing?: boolean }>({
-  padding: '0 5px',
-  fontFamily: 'var(--mono)',
-  fontSize: 12.5,
-  lineHeight: '22px',
-  textAlign: 'left',
-  overflowWrap: 'anywhere',
-  maxWidth: '100%',
-  color: 'var(--ink)',
-  background: 'var(--paper)',
-  border: '1px solid var(--line)',
-  borderRadius: 4,
-  cursor: 'text',
-  '&:hover': { borderColor: 'var(--jade)' },
-  variants: [{ props: { failing: true }, style: { color: 'var(--brick)', borderColor: 'var(--brick)' } }],
-});
+export const ChipFace = ({ failing, ...rest }: Props) => <ButtonBase className={failing ? 'chip-face failing' : 'chip-face'} {...rest} />;

@@ -2,66 +2,21 @@ import { ArrowDropDown } from './icons.tsx';
 import { ButtonBase, ListSubheader, MenuItem, Select } from '@mui/material';
 import { styled } from '@mui/material/styles';
 import { useState } from 'react';
+import { choiceIcon, failing as failingStyle, type Look, looks, outside } from './looks.ts';
 
 /** One of the things to choose from, or the heading of those that follow. */
 export type Option<T> = { value: T; label: string; disabled?: boolean } | { heading: string };
 
-type Look = 'plain' | 'chip' | 'tool';
-
-const outside = {
-  fontSize: 13,
-  lineHeight: '20px',
-  color: 'inherit',
-  maxWidth: '100%',
-  border: '1px solid var(--line)',
-  borderRadius: 6,
-  background: 'var(--panel)',
-  '&:hover': { borderColor: 'var(--jade)' },
-} as const;
-const failing = { borderColor: 'var(--brick)', color: 'var(--brick)' };
-const icon = { fontSize: 18, right: 2, color: 'var(--faint)' };
-/** Around the text, and of the text itself, for each look. */
-const looks = {
-  plain: [{}, { padding: '1px 22px 1px 6px', minHeight: 0 }],
-  tool: [
-    { fontSize: 12.5, fontWeight: 500 },
-    { padding: '1px 22px 1px 8px', minHeight: 0 },
-  ],
-  chip: [
-    { borderRadius: 4, background: 'var(--paper)' },
-    {
-      padding: '0 5px',
-      minHeight: 0,
-      minWidth: 0,
-      textDecoration: 'underline dotted var(--faint)',
-      textUnderlineOffset: 3,
-      whiteSpace: 'normal',
-    },
-  ],
-} as const;
-
 const Full = styled(Select, { shouldForwardProp: (name) => name !== 'look' })<{ look: Look }>({
   ...outside,
-  '& .MuiSelect-icon': icon,
+  '& .MuiSelect-icon': choiceIcon,
   '& .MuiSelect-select:focus-visible': { outline: '2px solid var(--jade)', outlineOffset: 1, background: 'none' },
-  '&.Mui-error': failing,
+  '&.Mui-error': failingStyle,
   // Twice the own class: the library's padding for its arrow has as many, and which comes later depends on what is drawn first.
   variants: Object.entries(looks).map(([look, [around, text]]) => ({
     props: { look: look as Look },
     style: { ...around, '&& .MuiSelect-select.MuiSelect-select': text, ...(look === 'chip' ? { '& .MuiSelect-icon': { display: 'none' } } : {}) },
   })),
-});
-
-const Face = styled(ButtonBase, { shouldForwardProp: (name) => name !== 'look' && name !== 'failing' })<{ look: Look; failing?: boolean }>({
-  ...outside,
-  justifyContent: 'flex-start',
-  fontFamily: 'inherit',
-  '& > span': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: 16 },
-  '& > svg': { ...icon, position: 'absolute' },
-  variants: [
-    ...Object.entries(looks).map(([look, [around, text]]) => ({ props: { look: look as Look }, style: { ...around, '& > span': text } })),
-    { props: { failing: true }, style: failing },
-  ],
 });
 
 interface Props<T> {
@@ -90,15 +45,14 @@ export function Choice<T extends string | number>(props: Props<T>) {
   const [woken, setWoken] = useState<Woken | null>(null);
   if (woken || props.disabled) return <Opened {...props} woken={woken} />;
   return (
-    <Face
+    <ButtonBase
       role="combobox"
       aria-label={label}
       aria-haspopup="listbox"
       aria-expanded={false}
       aria-invalid={failing}
       title={hint}
-      look={look}
-      failing={failing}
+      className={`choice-face ${look}${failing ? ' failing' : ''}`}
       style={width === undefined ? undefined : { width }}
       onPointerEnter={() => setWoken('pointer')}
       onFocus={() => setWoken('focus')}
@@ -111,7 +65,7 @@ export function Choice<T extends string | number>(props: Props<T>) {
     >
       <span>{shows ?? (options.find((o) => 'value' in o && o.value === value) as { label: string } | undefined)?.label}</span>
       {look !== 'chip' && <ArrowDropDown />}
-    </Face>
+    </ButtonBase>
   );
 }
 

@@ -43,6 +43,8 @@ function Windowed<T>({ rows, keyOf, height, scroller, shown, children }: Props<T
     getItemKey: (i) => keyOf(rows[i]),
     overscan: 6,
     scrollMargin: above,
+    // Drawn in the browser's own time: rows beyond the edge are there already.
+    useFlushSync: false,
   });
   const at = shown === null ? -1 : rows.findIndex((row) => keyOf(row) === shown);
   useEffect(() => {

@@ -1,4 +1,5 @@
 import { createTheme } from '@mui/material/styles';
+import { faces } from './looks.ts';
 
 /** What the interface is drawn in, by its names in style sheets (`--paper` and so on). */
 const colours = {
@@ -59,6 +60,7 @@ export const theme = createTheme({
       styleOverrides: {
         ':root': { ...variables(colours.light), '--mono': "'Atkinson Hyperlegible Mono Variable', ui-monospace, monospace" },
         "[data-theme='dark']": variables(colours.dark),
+        ...faces,
       },
     },
     MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&:focus-visible': focus } } },

@@ -1,6 +1,7 @@
 import type { Conductor, Problem } from '@jadebell/core/document';
 import { findMaterial } from '@jadebell/core/materials';
 import { useModel } from '../project/model.ts';
+import { madeBy } from '../project/ofLine.ts';
 import { useProject } from '../project/store.ts';
 import { Chip } from './Chip.tsx';
 import { Choice } from '../kit/Choice.tsx';
@@ -15,7 +16,7 @@ interface Props {
 export function ConductorChips({ line, problems, onChange }: Props) {
   const picked = useProject((s) => s.picked === line.name);
   const named = useProject((s) => (line.material && s.document ? findMaterial(s.document, line.material) : undefined));
-  const body = useModel((s) => s.view.bodies.find((b) => b.line === line.name));
+  const body = useModel((s) => madeBy(s.view, line.name).bodies[0]);
   const material = line.material ? named : body?.material;
   const { conductor } = line;
   if (!material?.conductivity || (!picked && !conductor)) return null;

@@ -217,7 +217,7 @@ export const LedgerFrame = styled('div')({
   },
   '& .dense': {
     display: 'grid',
-    gridTemplateColumns: 'minmax(70px, 1.2fr) minmax(60px, 0.8fr) minmax(60px, 1fr) minmax(90px, 1.6fr)',
+    gridTemplateColumns: 'minmax(60px, 1fr) minmax(50px, 0.6fr) minmax(60px, 0.8fr) minmax(90px, 1.8fr)',
     gap: 8,
     lineHeight: '22px',
   },

@@ -1,6 +1,7 @@
 import { type Line, shapeOf } from '@jadebell/core/document';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { useModel } from '../project/model.ts';
+import { madeBy } from '../project/ofLine.ts';
 
 /** The extents of what a line makes, those along which it has any, such as 96 mm × 24 mm. */
 export function extentText(boxes: readonly { min: readonly number[]; max: readonly number[] }[]): string {
@@ -14,8 +15,8 @@ export function extentText(boxes: readonly { min: readonly number[]; max: readon
 
 /** A line in one row: its name, what it is, of what, and how large. */
 export function DenseLine({ line }: { line: Line }) {
-  const size = useModel(({ view }) => extentText(view.bodies.filter((b) => b.line === line.name)));
-  const material = useModel(({ view }) => line.material ?? view.bodies.find((b) => b.line === line.name)?.material.name ?? '');
+  const size = useModel(({ view }) => extentText(madeBy(view, line.name).bodies));
+  const material = useModel(({ view }) => line.material ?? madeBy(view, line.name).bodies[0]?.material.name ?? '');
   return (
     <span className="dense">
       <b>{line.name}</b>

@@ -8,6 +8,7 @@ import { Sentence } from '../ledger/Sentence.tsx';
 import { duplicateLines, removeEntry, replaceEntry } from '../project/edits.ts';
 import { useModel, useProblemsOf } from '../project/model.ts';
 import { cycleShowing, useStage } from '../project/stageState.ts';
+import { madeBy } from '../project/ofLine.ts';
 import { useProject } from '../project/store.ts';
 import { DenseLine } from './DenseLine.tsx';
 
@@ -32,10 +33,10 @@ export const LineEntry = memo(function LineEntry({ line, number, materials, chos
   const picked = useProject((s) => s.picked === line.name);
   const own = useProblemsOf('lines', line.name);
   const made = useModel(
-    useShallow(({ view }) => [
-      ...view.bodies.filter((b) => b.line === line.name).map((b) => b.name),
-      ...view.curves.filter((c) => c.name === line.name).map((c) => c.name),
-    ]),
+    useShallow(({ view }) => {
+      const { bodies, curves } = madeBy(view, line.name);
+      return [...bodies, ...curves].map((m) => m.name);
+    }),
   );
   const showing = useStage((s) => (made.length ? (s.showing[made[0]] ?? 'shown') : undefined));
   const shape = shapeOf(line);

@@ -29,6 +29,8 @@ import { LedgerFrame } from '../ledger/LedgerFrame.ts';
 const none: ReadonlySet<string> = new Set();
 /** Lines that are overseen without a filter. */
 const few = 4;
+/** Lines beyond which each takes one row unless it is wanted otherwise: sentences are read one by one, and of so many nobody does. */
+const many = 200;
 
 /** Parameters, lines in their sections, and materials of the project. */
 export function ShapeLedger() {
@@ -66,7 +68,8 @@ function Bodies({ chosen, onChoose, materials, scroller, onTable }: BodiesProps)
   const [search, setSearch] = useState('');
   const [filter, setFilter] = useState<LineFilter | null>(null);
   const parameters = useProject((s) => (filter ? s.document!.parameters : null));
-  const [dense, setDense] = useRemembered('ledger.dense', z.boolean(), false);
+  const [wanted, setDense] = useRemembered('ledger.dense', z.boolean().nullable(), null);
+  const dense = wanted ?? lines.length > many;
   const [folded, setFolded] = useState<ReadonlySet<string>>(none);
   const picked = useProject((s) => s.picked);
   const { rename, refusedOf } = useRename('lines', renameLine);
