@@ -17,6 +17,7 @@ const order = [
   'ports',
   'results',
   'cards',
+  'studies',
   'document',
   'starters',
   'scene',
@@ -24,6 +25,7 @@ const order = [
   'discretisation',
   'reading',
   'solvers',
+  'exploring',
   'formats',
 ];
 

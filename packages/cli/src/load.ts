@@ -37,8 +37,12 @@ export async function load(file: string, changes: Changes, machine: Machine): Pr
   const reading = readProject(await readFile(file, 'utf8'));
   if (!reading.project) return { loaded: null, problems: reading.problems };
   const changed = applyChanges(reading.project, changes);
-  if (changed.problems.length) return { loaded: null, problems: changed.problems };
+  return changed.problems.length ? { loaded: null, problems: changed.problems } : check(changed.project, machine);
+}
+
+/** Evaluates and checks a project. */
+export async function check(project: Project, machine: Machine): Promise<{ loaded: Loaded | null; problems: Problem[] }> {
   const kernel = async () => denseKernel((await nodeHost(1)).module);
-  const { ready, problems } = await checkProject(changed.project, machine, await loadGeometryKernel(), kernel);
-  return { loaded: ready && { project: changed.project, ...ready }, problems };
+  const { ready, problems } = await checkProject(project, machine, await loadGeometryKernel(), kernel);
+  return { loaded: ready && { project, ...ready }, problems };
 }

@@ -41,6 +41,8 @@ const optionsSchema = z.object({
     .transform(Number)
     .optional(),
   section: z.string().optional(),
+  study: z.string().optional(),
+  resume: z.boolean().optional(),
   as: words('as', exportKinds.map((k) => k.key)), // prettier-ignore
   fields: words('fields', fieldForms),
   of: z.array(z.string()).default([]),

@@ -9,6 +9,7 @@ import { exit } from './exit.ts';
 import type { Loaded } from './load.ts';
 import { type Options, UsageError } from './options.ts';
 import { err } from './print.ts';
+import { stopSignal } from './stopSignal.ts';
 import { writeFiles } from './writeFiles.ts';
 
 /** Files that every run writes at once; the rest is made of the kept result. */
@@ -19,14 +20,11 @@ const touchstone = exportKinds.find((k) => k.key === 'touchstone')!;
 export async function solve({ project, scene, solver }: Loaded, file: string, options: Options): Promise<number> {
   if (!options.out) throw new UsageError('solve needs --out DIR.');
   await mkdir(options.out, { recursive: true });
-  const stopper = new AbortController();
-  const onSignal = (): void => stopper.abort();
-  process.once('SIGINT', onSignal);
-  process.once('SIGTERM', onSignal);
+  const signal = stopSignal();
   const host = await nodeHost(options.threads);
   const result = await solver.solve(scene, {
     host,
-    signal: stopper.signal,
+    signal,
     onProgress: options.quiet
       ? undefined
       : (p) =>

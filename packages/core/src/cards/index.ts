@@ -10,7 +10,7 @@ import { evidence, modes, note, table, waves } from './tables.ts';
 import { wires } from './wires.ts';
 
 export { type CardPlace, type Pin, pinSchema, placeSchema } from './card.ts';
-export { type CardTrace, type CurveForm, type CurvesCard, type Marker, type SmithCard } from './curves.ts';
+export { type CardTrace, type CurveForm, forms, type CurvesCard, type Marker, type SmithCard } from './curves.ts';
 export * from './fields.ts';
 export * from './patterns.ts';
 export { firstTerms, termsOfS } from './terms.ts';

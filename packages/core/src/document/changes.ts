@@ -22,6 +22,10 @@ export function changesSince(solved: Project, now: Project): string[] {
   return out;
 }
 
+/** The parts of a project that a result depends on, by their keys, as texts. */
+export const bearingParts = (project: Project): [key: keyof Project, text: string][] =>
+  parts.filter(({ key }) => project[key] !== undefined).map(({ key }) => [key, plain(counted(project, key))]);
+
 /** What of a part counts: a material that nothing is made of changes no result. */
 function counted(project: Project, key: keyof Project): unknown {
   if (key !== 'materials') return project[key];

@@ -2,7 +2,9 @@
 export * from '../entries/index.ts';
 export * from '../shapes/index.ts';
 export * from '../cards/index.ts';
+export * from '../studies/index.ts';
 export * from './changes.ts';
+export { solvedDigest } from './digest.ts';
 export { type Port, portChips, portKind, portKinds, portSchema, portSentence } from '../ports/index.ts';
 export { currentDocument } from './migrate.ts';
 export { type Combination, combinationSchema, lensSchema } from './lens.ts';

@@ -62,9 +62,9 @@ export function readProjectData(given: unknown): Reading {
 /** Entries of one part of a project that share a name, each told where it stands. */
 export function duplicateNames(project: Project): Problem[] {
   const found: Problem[] = [];
-  for (const part of ['parameters', 'lines', 'ports', 'recorders', 'sections', 'materials'] as const) {
+  for (const part of ['parameters', 'lines', 'ports', 'recorders', 'sections', 'materials', 'measures', 'studies'] as const) {
     const seen = new Set<string>();
-    for (const { name } of project[part]) {
+    for (const { name } of project[part] ?? []) {
       if (seen.has(name))
         found.push(
           problem('error', 'name.twice', { part, name }, `The name ${name} is used twice among the ${part}.`, 'Give one of them another name.'),

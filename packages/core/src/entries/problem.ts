@@ -1,6 +1,19 @@
 /** Where in a project a problem stands, so that an editor can show it there. */
 export interface Place {
-  part: 'file' | 'parameters' | 'lines' | 'materials' | 'ports' | 'boundaries' | 'recorders' | 'sections' | 'band' | 'solve' | 'machine';
+  part:
+    | 'file'
+    | 'parameters'
+    | 'lines'
+    | 'materials'
+    | 'ports'
+    | 'boundaries'
+    | 'recorders'
+    | 'sections'
+    | 'measures'
+    | 'studies'
+    | 'band'
+    | 'solve'
+    | 'machine';
   /** Name of the parameter, line, port or recorder. */
   name?: string;
   /** Path of the chip inside it, e.g. 'size.0'. */
@@ -43,6 +56,8 @@ export function placeName(place: Place): string {
     boundaries: 'boundary',
     recorders: 'recorder',
     sections: 'section',
+    measures: 'measure',
+    studies: 'study',
     band: 'band',
     solve: 'solve settings',
     machine: 'machine',

@@ -22,6 +22,8 @@ const stageOf: Record<Problem['place']['part'], string> = {
   boundaries: 'feed',
   recorders: 'feed',
   sections: 'feed',
+  measures: 'explore',
+  studies: 'explore',
   band: 'solve',
   solve: 'solve',
   machine: 'solve',

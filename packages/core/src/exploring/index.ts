@@ -1,0 +1,3 @@
+// How designs are explored: the points of studies, and the figures that are read from each.
+export * from './measures.ts';
+export * from './points.ts';

@@ -1,0 +1,58 @@
+import { expect, test } from '@jest/globals';
+import { type Measure, measureSchema } from '../document/index.ts';
+import { evaluateParameters } from '../expressions/index.ts';
+import type { ResultMeta, ResultSet } from '../results/index.ts';
+import { readingOf, readMeasure } from './measures.ts';
+
+const count = 501;
+const frequency = Float64Array.from({ length: count }, (_, n) => 1e9 + 2e6 * n);
+/** A resonance of quality 20 at 1.5 GHz, matched to 50 ohm: S11 = j x / (2 + j x), x its detuning. */
+const s = Float64Array.from(frequency).reduce<number[]>((out, f) => {
+  const x = 20 * (f / 1.5e9 - 1.5e9 / f);
+  return [...out, (x * x) / (4 + x * x), (2 * x) / (4 + x * x)];
+}, []);
+const meta = {
+  ports: [{ name: 'feed', resistance: 50 }],
+  excitations: [0],
+  recordAt: [],
+} as unknown as ResultMeta;
+const result: ResultSet = { meta, arrays: { frequency: { shape: [count], data: frequency }, s: { shape: [count, 1, 1, 2], data: Float64Array.from(s) } } }; // prettier-ignore
+const scope = evaluateParameters({ parameters: [{ name: 'f0', expression: '1.5 GHz' }] });
+const read = (m: Record<string, unknown>) =>
+  readMeasure(measureSchema.parse({ name: 'm', quantity: 's', ...m }) as Measure, readingOf(result), scope);
+
+test('figures of a resonance: value at a frequency, extremes and where they are, mean, width at a level', () => {
+  expect(read({ take: 'at', at: 'f0', form: 'magnitude' })).toEqual({ name: 'm', value: 0, unit: '' });
+  // Between samples by a straight line.
+  const [a, b] = [read({ take: 'at', at: '1.212 GHz', form: 'real' }), read({ take: 'at', at: '1.214 GHz', form: 'real' })].map((r) => r.value!);
+  expect(read({ take: 'at', at: '1.2125 GHz', form: 'real' }).value).toBeCloseTo(0.75 * a + 0.25 * b, 12);
+  expect(read({ take: 'where-least' })).toMatchObject({ value: 1.5e9, unit: 'Hz' });
+  expect(read({ take: 'least', from: '1.6 GHz' })).toMatchObject({
+    value: expect.closeTo(20 * Math.log10(Math.hypot(s[600], s[601])), 9),
+    unit: 'dB',
+  });
+  expect(read({ take: 'where-most', from: 'f0', to: '1.9 GHz' }).value).toBe(1.9e9);
+  const levels = Array.from(frequency, (_, n) => Math.hypot(s[2 * n], s[2 * n + 1]));
+  const mean = levels.reduce((sum, v, n) => sum + (n === 0 || n === count - 1 ? v / 2 : v), 0) / (count - 1);
+  expect(read({ take: 'mean', form: 'magnitude' }).value).toBeCloseTo(mean, 12);
+  // |S11|^2 is below one half for |x| < 2: a band of f0 / 10.
+  expect(Math.abs(read({ take: 'width', level: Math.SQRT1_2, side: 'below', form: 'magnitude' }).value! / 0.15e9 - 1)).toBeLessThan(0.002);
+});
+
+test('a width that the band cuts off is told as at least so much, one that is nowhere is zero', () => {
+  expect(read({ take: 'width', level: 2, side: 'below', form: 'magnitude' })).toMatchObject({ value: 1e9, open: true });
+  expect(read({ take: 'width', level: -300, side: 'below' })).toEqual({ name: 'm', value: 0, unit: 'Hz' });
+});
+
+test.each([
+  [{ take: 'at', at: '3 GHz' }, 'The curve has no value there.'],
+  [{ take: 'at', at: '3 mm' }, /frequency/],
+  [{ take: 'least', of: '2,1' }, 'The result has no s-parameter of 2,1.'],
+  [{ take: 'least', quantity: 'gain' }, 'The result has no gain.'],
+  [{ take: 'least', quantity: 'charm' }, 'There is no quantity named charm.'],
+  [{ take: 'least', from: 'nowhere' }, /no parameter named nowhere/],
+])('what a result has not is told: %j', (m, why) => {
+  const { value, why: told } = read(m);
+  expect(value).toBeNull();
+  expect(told).toMatch(why);
+});

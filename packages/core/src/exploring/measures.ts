@@ -1,0 +1,60 @@
+import { figureOf, type Measure, type Quantity } from '../document/index.ts';
+import { evaluateExpression, type Scope } from '../expressions/index.ts';
+import { asSolved, curveForms, overUnit, quantities, type QuantityKind, type RunReading, viewNetwork, wavesOf } from '../reading/index.ts';
+import type { ResultSet } from '../results/index.ts';
+
+/** A measure of one result; without a value it says why. */
+export interface Read {
+  name: string;
+  value: number | null;
+  /** Unit of the value, SI but for angles, in degrees; empty for a plain number. */
+  unit: string;
+  /** The curve ends before the figure does: it is at least so much. */
+  open?: boolean;
+  why?: string;
+}
+
+const measured: Record<QuantityKind['over'], [quantity: Quantity, toCurve: number]> = {
+  frequency: ['frequency', 1],
+  time: ['time', 1],
+  angle: ['angle', 180 / Math.PI],
+};
+
+/** A result as curves are taken from it: as it was solved. */
+export function readingOf({ meta, arrays }: ResultSet): RunReading {
+  const frequency = arrays.frequency?.data ?? new Float64Array(0);
+  return {
+    meta,
+    frequency,
+    network: arrays.s ? viewNetwork(meta, frequency, arrays.s, arrays.beta, asSolved) : null,
+    waves: wavesOf(meta, null),
+    array: (name) => arrays[name],
+  };
+}
+
+/** A measure read from a result, with the parameters that the result was solved for. */
+export function readMeasure(measure: Measure, run: RunReading, scope: Scope): Read {
+  const kind = quantities[measure.quantity];
+  const none = (why: string): Read => ({ name: measure.name, value: null, unit: '', why });
+  if (!kind) return none(`There is no quantity named ${measure.quantity}.`);
+  const terms = kind.terms(run.meta);
+  const of = measure.of || terms[0]?.key;
+  if (of === undefined || !terms.some((t) => t.key === of))
+    return none(`The result has no ${kind.title.toLowerCase()}${measure.of ? ` of ${measure.of}` : ''}.`);
+  const curve = kind.curve(run, of);
+  if (!curve) return none(`The result has no ${kind.title.toLowerCase()} of ${of}.`);
+  const form = curveForms[measure.form ?? kind.forms[0]];
+  const [quantity, toCurve] = measured[kind.over];
+  let refused: string | null = null;
+  const place = (text: string | undefined, field: string): number | undefined => {
+    if (text === undefined) return undefined;
+    const found = evaluateExpression(text, quantity, scope, { part: 'measures', name: measure.name, chip: field });
+    if ('si' in found) return found.si * toCurve;
+    refused ??= `${found.problem.message} ${found.problem.fix}`;
+    return NaN;
+  };
+  const taken = figureOf(measure, { x: curve.x, y: form.of(curve) }, place);
+  if (refused || !taken) return none(refused ?? 'The curve has no value there.');
+  const unit = taken.of === 'curve' ? (form.unit ?? kind.unit) : overUnit[kind.over];
+  return { name: measure.name, value: taken.value, unit, ...(taken.open ? { open: true } : {}) };
+}

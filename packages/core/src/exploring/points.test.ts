@@ -1,0 +1,112 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  emptyProject,
+  type Measure,
+  type Project,
+  readProjectData,
+  renameParameter,
+  solvedDigest,
+  type Study,
+  studySchema,
+} from '../document/index.ts';
+import { planStudy, studyText } from './points.ts';
+
+const rod = { kind: 'straight-wire', name: 'rod', material: 'Copper', axis: 'z', length: '2 * arm', radius: 'r', at: ['0 mm', '0 mm', '0 mm'] };
+const project = (more: Partial<Project> = {}): Project => ({
+  ...emptyProject('Rod'),
+  parameters: [
+    { name: 'arm', expression: '70 mm' },
+    { name: 'r', expression: '1 mm' },
+    { name: 'turn', expression: '30 deg' },
+    { name: 'n', expression: '3' },
+  ],
+  lines: [rod as never],
+  ...more,
+});
+type Written = Record<string, unknown>;
+const study = (moves: Written[], more: Written = {}): Study => studySchema.parse({ name: 'lengths', moves, ...more });
+const plan = (moves: Written[], more: Written = {}) => planStudy(project(), study(moves, more));
+const values = (moves: Written[], name: string): number[] => plan(moves).points.map((p) => p.values[name]);
+const faults = (moves: Written[], more: Written = {}): string[] => plan(moves, more).problems.map((p) => `${p.severity} ${p.code} ${p.place.chip}`);
+
+describe('points of a study', () => {
+  test('values are listed, counted or stepped, in the unit of the parameter, to twelve digits', () => {
+    expect(values([{ parameter: 'arm', how: 'list', values: ['60 mm', 'arm', '0.08 m'] }], 'arm')).toEqual([0.06, 0.07, 0.08]);
+    expect(values([{ parameter: 'arm', how: 'count', from: '10 mm', to: '40 mm', points: 4 }], 'arm')).toEqual([0.01, 0.02, 0.03, 0.04]);
+    expect(values([{ parameter: 'n', how: 'count', from: '1', to: '1000', points: 4, spacing: 'logarithmic' }], 'n')).toEqual([1, 10, 100, 1000]);
+    // A step that does not divide the way ends before its end; downwards too.
+    expect(values([{ parameter: 'r', how: 'step', from: '0.1 mm', to: '0.45 mm', by: '0.1 mm' }], 'r')).toEqual([1e-4, 2e-4, 3e-4, 4e-4]);
+    expect(values([{ parameter: 'n', how: 'step', from: '0.3', to: '0.1', by: '-0.1' }], 'n')).toEqual([0.3, 0.2, 0.1]);
+  });
+
+  test('each point is the project at its values, with what they were written as', () => {
+    const { points } = plan([{ parameter: 'turn', how: 'count', from: '0 deg', to: '90 deg', points: 7 }], { accuracy: 'fine' });
+    expect(points.map((p) => p.project.parameters[2].expression)).toEqual(['0 deg', '15 deg', '30 deg', '45 deg', '60 deg', '75 deg', '90 deg']);
+    expect(points[3].project.solve.accuracy).toBe('fine');
+    expect(points[3].project.lines).toEqual([rod]);
+  });
+
+  test('several parameters move in all combinations, the last fastest, or side by side', () => {
+    const moves = [
+      { parameter: 'n', how: 'list', values: ['1', '2'] },
+      { parameter: 'arm', how: 'list', values: ['60 mm', '70 mm', '80 mm'] },
+    ];
+    const all = plan(moves);
+    expect(all.points.map((p) => [p.values.n, p.values.arm])).toEqual([[1, 0.06], [1, 0.07], [1, 0.08], [2, 0.06], [2, 0.07], [2, 0.08]]); // prettier-ignore
+    expect(studyText(all.moved)).toBe('n from 1 to 2, 2 values; arm from 60 mm to 80 mm, 3 values');
+    moves[0].values.push('3');
+    expect(plan(moves, { together: 'beside' }).points.map((p) => [p.values.n, p.values.arm])).toEqual([[1, 0.06], [2, 0.07], [3, 0.08]]); // prettier-ignore
+  });
+
+  test.each<[string, Written[], Written, string[]]>([
+    ['a unit is missing', [{ parameter: 'arm', how: 'list', values: ['60', '70 mm'] }], {}, ['error expression.wrong-unit moves.0.values.0']],
+    ['one too many', [{ parameter: 'n', how: 'count', from: '1 mm', to: '3', points: 3 }], {}, ['error expression.wrong-unit moves.0.from']],
+    ['no such parameter', [{ parameter: 'leg', how: 'list', values: ['1'] }], {}, ['error expression.unknown-name moves.0.parameter']],
+    ['from a value to itself', [{ parameter: 'arm', how: 'count', from: 'arm', to: '70 mm', points: 3 }], {}, ['error study.move moves.0.to']],
+    ['steps away from the end', [{ parameter: 'n', how: 'step', from: '1', to: '3', by: '-1' }], {}, ['error study.move moves.0.by']],
+    ['no step at all', [{ parameter: 'n', how: 'step', from: '1', to: '3', by: '0' }], {}, ['error study.move moves.0.by']],
+    ['a million steps', [{ parameter: 'n', how: 'step', from: '0', to: '1', by: '1e-6' }], {}, ['error study.move moves.0.by']],
+    ['logarithmic through zero', [{ parameter: 'n', how: 'count', from: '-1', to: '3', points: 3, spacing: 'logarithmic' }], {}, ['error study.move moves.0.spacing']],
+    ['twice the same', [{ parameter: 'r', how: 'list', values: ['r'] }, { parameter: 'r', how: 'list', values: ['2 mm'] }], {}, ['error study.twice moves.1.parameter']],
+    ['unlike numbers side by side', [{ parameter: 'r', how: 'list', values: ['r'] }, { parameter: 'arm', how: 'list', values: ['1 mm', '2 mm'] }], { together: 'beside' }, ['error study.lengths together']],
+    ['a million points', ['r', 'arm'].map((parameter) => ({ parameter, how: 'count', from: '1 mm', to: '9 mm', points: 1000 })), {}, ['error study.size undefined']],
+    ['what moves nothing', [{ parameter: 'turn', how: 'list', values: ['1 deg', '2 deg'] }], {}, ['warning study.moves-nothing moves.0.parameter']],
+  ])('%s is told at its place', (_, moves, more, wanted) => {
+    expect(faults(moves, more)).toEqual(wanted);
+    if (wanted[0].startsWith('error')) expect(plan(moves, more).points).toEqual([]);
+  }); // prettier-ignore
+});
+
+describe('a digest of what is solved', () => {
+  const own = solvedDigest(project());
+  test('stays where nothing differs that a result depends on', () => {
+    expect(own).toMatch(/^[0-9a-f]{64}$/);
+    const same: Partial<Project>[] = [
+      { title: 'Another' },
+      { note: 'a note', boards: [], sections: [] },
+      { parameters: [{ name: 'r', expression: '0.001 m', dial: { min: '0 mm', max: '2 mm' } }, { name: 'arm', expression: '35 mm * 2' }] },
+      { studies: [study([{ parameter: 'arm', how: 'list', values: ['1 mm'] }])], measures: [{ name: 'a', quantity: 's', of: '', take: 'least' } as Measure] },
+    ]; // prettier-ignore
+    for (const more of same) expect(solvedDigest(project(more))).toBe(own);
+  });
+  test('differs with a value that something uses, a line, the band and the accuracy', () => {
+    const { parameters, solve } = project();
+    const others = [
+      project({ parameters: parameters.map((p) => (p.name === 'r' ? { ...p, expression: '1.001 mm' } : p)) }),
+      project({ lines: [{ ...rod, axis: 'x' } as never] }),
+      project({ solve: { ...solve, to: '1.3 GHz' } }),
+      project({ solve: { ...solve, accuracy: 'fine' } }),
+      project({ recordAt: ['1.1 GHz'] }),
+    ];
+    expect(new Set([own, ...others.map(solvedDigest)]).size).toBe(others.length + 1);
+  });
+});
+
+test('a parameter is renamed in the studies that move it, and names of studies and measures are their own', () => {
+  const moved = project({ studies: [study([{ parameter: 'arm', how: 'count', from: 'arm / 2', to: '2 * arm', points: 3 }])] });
+  const renamed = renameParameter(moved, 'arm', 'leg');
+  expect(renamed.studies![0].moves[0]).toMatchObject({ parameter: 'leg', from: 'leg / 2', to: '2 * leg' });
+  expect(planStudy(renamed, renamed.studies![0]).points.map((p) => p.values.leg)).toEqual([0.035, 0.0875, 0.14]);
+  const twice = readProjectData({ ...moved, studies: [moved.studies![0], moved.studies![0]] });
+  expect(twice.problems.map((p) => p.code)).toEqual(['name.twice']);
+});

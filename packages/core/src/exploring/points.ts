@@ -1,0 +1,173 @@
+import {
+  MoveFault,
+  parametersUsed,
+  problem,
+  type Place,
+  type Problem,
+  type Project,
+  type Study,
+  type Move,
+  mostPoints,
+  solvedDigest,
+  valuesOf,
+} from '../document/index.ts';
+import { evaluateAny, evaluateParameters, formatSI, type Scope } from '../expressions/index.ts';
+import { unitsFor } from '../expressions/format.ts';
+
+/** A parameter of a study with the values that it takes. */
+export interface Moved {
+  parameter: string;
+  /** What it measures, in words, as 'length'. */
+  measure: string;
+  /** In SI, and as expressions. */
+  values: { si: number; text: string }[];
+}
+
+/** A point of a study: an ordinary project. */
+export interface Point {
+  /** By parameter, in SI. */
+  values: Record<string, number>;
+  project: Project;
+  /** Of what a run of it solves. */
+  digest: string;
+}
+
+const plainNumber = 'plain number';
+/** Digits to which values are written. */
+const digits = 12;
+
+/** What a study comes to; no points where it makes no sense. */
+export interface Plan {
+  moved: Moved[];
+  points: Point[];
+  problems: Problem[];
+}
+
+function movedBy(move: Move, n: number, project: Project, scope: Scope, place: Place): Moved | Problem {
+  const at = (field: string): Place => ({ ...place, chip: `moves.${n}.${field}` });
+  const own = scope.summary[move.parameter];
+  if (!project.parameters.some((p) => p.name === move.parameter))
+    return problem(
+      'error',
+      'expression.unknown-name',
+      at('parameter'),
+      `There is no parameter named ${move.parameter}.`,
+      'Choose one of the project.',
+    );
+  if (!own) return problem('error', 'expression.depends', at('parameter'), `${move.parameter} has no value.`, `Mend ${move.parameter} first.`);
+  const written = unitsFor(own.measure).length > 0 || own.measure === plainNumber;
+  if (!written && move.how !== 'list')
+    return problem('error', 'study.no-unit', at('how'), `Steps of a ${own.measure} cannot be written with a unit.`, 'List the values one by one.');
+  let refused: Problem | null = null;
+  const number = (text: string, field: string): number => {
+    const found = evaluateAny(text, scope, at(field));
+    if ('problem' in found) refused ??= found.problem;
+    else if (found.measure === own.measure) return found.si;
+    else
+      refused ??= problem(
+        'error',
+        'expression.wrong-unit',
+        at(field),
+        `${move.parameter} is a ${own.measure}, and ‘${text}’ is a ${found.measure}.`,
+        own.measure === plainNumber ? 'Leave the unit out.' : `Give a ${own.measure}, such as ${formatSI(own.si, own.measure)}.`,
+      );
+    return NaN;
+  };
+  try {
+    const values = valuesOf(move, number);
+    if (refused) return refused;
+    return {
+      parameter: move.parameter,
+      measure: own.measure,
+      values: values.map((si, i) => ({ si, text: written || move.how !== 'list' ? formatSI(si, own.measure, digits) : move.values[i] })),
+    };
+  } catch (error) {
+    if (refused) return refused;
+    if (error instanceof MoveFault) return problem('error', 'study.move', at(error.field), error.message, error.fix);
+    throw error;
+  }
+}
+
+/** Numbers of the values that the points take, one a parameter. */
+function combinations(moved: readonly Moved[], together: Study['together']): number[][] {
+  if (together === 'beside') return moved[0].values.map((_, n) => moved.map(() => n));
+  return moved.reduce<number[][]>((rows, m) => rows.flatMap((row) => m.values.map((_, n) => [...row, n])), [[]]);
+}
+
+/** The project with parameters at values of their own. */
+const atValues = (project: Project, texts: ReadonlyMap<string, string>, accuracy: Study['accuracy']): Project => ({
+  ...project,
+  parameters: project.parameters.map((p) => (texts.has(p.name) ? { ...p, expression: texts.get(p.name)! } : p)),
+  solve: accuracy ? { ...project.solve, accuracy } : project.solve,
+});
+
+/** The points of a study, or why there are none. */
+export function planStudy(project: Project, study: Study): Plan {
+  const place: Place = { part: 'studies', name: study.name };
+  const problems: Problem[] = [];
+  const scope = evaluateParameters(project);
+  const moved: Moved[] = [];
+  study.moves.forEach((move, n) => {
+    const found = movedBy(move, n, project, scope, place);
+    if ('severity' in found) problems.push(found);
+    else if (moved.some((m) => m.parameter === found.parameter))
+      problems.push(
+        problem('error', 'study.twice', { ...place, chip: `moves.${n}.parameter` }, `${found.parameter} moves twice.`, 'Leave one of the two out.'),
+      );
+    else moved.push(found);
+  });
+  const none = (p?: Problem): Plan => ({ moved, points: [], problems: p ? [...problems, p] : problems });
+  if (problems.length) return none();
+  const lengths = moved.map((m) => m.values.length);
+  if (study.together === 'beside' && new Set(lengths).size > 1)
+    return none(
+      problem(
+        'error',
+        'study.lengths',
+        { ...place, chip: 'together' },
+        `Side by side they have ${lengths.join(', ')} values.`,
+        'Give as many of each, or take all combinations.',
+      ),
+    );
+  const count = study.together === 'beside' ? lengths[0] : lengths.reduce((p, n) => p * n, 1);
+  if (count > mostPoints)
+    return none(
+      problem(
+        'error',
+        'study.size',
+        place,
+        `The study has ${count.toLocaleString('en')} points; ${mostPoints.toLocaleString('en')} are the most.`,
+        'Give fewer values, or move fewer parameters.',
+      ),
+    );
+  const used = parametersUsed({ ...project, studies: [], measures: [] });
+  moved.forEach(({ parameter }, n) => {
+    if (!used.has(parameter))
+      problems.push(
+        problem(
+          'warning',
+          'study.moves-nothing',
+          { ...place, chip: `moves.${n}.parameter` },
+          `Nothing uses ${parameter}: all its points are the same.`,
+          'Use it in a line or a setting, or move another.',
+        ),
+      );
+  });
+  const points = combinations(moved, study.together).map((numbers): Point => {
+    const own = moved.map((m, i) => m.values[numbers[i]]);
+    const point = atValues(project, new Map(moved.map((m, i) => [m.parameter, own[i].text])), study.accuracy);
+    return { values: Object.fromEntries(moved.map((m, i) => [m.parameter, own[i].si])), project: point, digest: solvedDigest(point) };
+  });
+  return { moved, points, problems };
+}
+
+/** A study in words: 'bend from 20 mm to 40 mm, 9 values'. */
+export function studyText(moved: readonly Moved[]): string {
+  return moved
+    .map(({ parameter, measure, values }) => {
+      const sis = values.map((v) => v.si);
+      const [low, high] = [Math.min(...sis), Math.max(...sis)].map((v) => formatSI(v, measure));
+      return values.length === 1 ? `${parameter} at ${low}` : `${parameter} from ${low} to ${high}, ${values.length} values`;
+    })
+    .join('; ');
+}

@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { forms } from '../cards/index.ts';
+import { bands, type Curve, statistics, valueAt } from '../curves/index.ts';
+import { expression, nameText } from '../entries/index.ts';
+
+/** A figure of a curve: a value of the curve itself, or a place or width of what the curve is over. */
+export interface Taken {
+  value: number;
+  of: 'curve' | 'place';
+  /** The curve ends before the figure does: it is at least so much. */
+  open?: boolean;
+}
+
+/** What is taken of a curve as one figure: its words, its fields, and the figure; null where the curve has none. */
+interface TakeKind<K extends string, F extends z.ZodRawShape> {
+  take: K;
+  title: string;
+  fields: F;
+  /** `place` gives the value of an expression of what the curve is over, or undefined where it is absent. */
+  figure(measure: z.output<z.ZodObject<F>>, curve: Curve, place: (text: string | undefined, field: string) => number | undefined): Taken | null;
+}
+const defineTake = <K extends string, F extends z.ZodRawShape>(d: TakeKind<K, F>): TakeKind<K, F> => d;
+
+const stretch = {
+  from: expression.optional().describe('Where it begins; absent: with the curve'),
+  to: expression.optional().describe('Where it ends; absent: with the curve'),
+};
+
+/** A figure of the samples in a stretch. */
+const over = <K extends string>(take: K, title: string, of: (s: NonNullable<ReturnType<typeof statistics>>) => Taken) =>
+  defineTake({
+    take,
+    title,
+    fields: stretch,
+    figure(measure, curve, place) {
+      const found = statistics(curve, place(measure.from, 'from'), place(measure.to, 'to'));
+      return found && of(found);
+    },
+  });
+
+const at = defineTake({
+  take: 'at',
+  title: 'the value at a place',
+  fields: { at: expression.describe('Frequency, time or angle') },
+  figure(measure, curve, place) {
+    const value = valueAt(curve, place(measure.at, 'at')!);
+    return Number.isFinite(value) ? { value, of: 'curve' } : null;
+  },
+});
+const width = defineTake({
+  take: 'width',
+  title: 'the widest stretch on one side of a level',
+  fields: { level: z.number().describe('In the unit of the curve'), side: z.enum(['below', 'above']) },
+  figure(measure, curve) {
+    const widest = bands(curve, measure.level, measure.side === 'below' ? -1 : 1).reduce<ReturnType<typeof bands>[number] | null>(
+      (best, b) => (!best || b.to - b.from > best.to - best.from ? b : best),
+      null,
+    );
+    if (!widest) return { value: 0, of: 'place' };
+    return { value: widest.to - widest.from, of: 'place', ...(widest.openFrom || widest.openTo ? { open: true } : {}) };
+  },
+});
+const least = over('least', 'the least value', (s) => ({ value: s.min.y, of: 'curve' }));
+const most = over('most', 'the largest value', (s) => ({ value: s.max.y, of: 'curve' }));
+const mean = over('mean', 'the mean value', (s) => ({ value: s.mean, of: 'curve' }));
+const whereLeast = over('where-least', 'where it is least', (s) => ({ value: s.min.x, of: 'place' }));
+const whereMost = over('where-most', 'where it is largest', (s) => ({ value: s.max.x, of: 'place' }));
+
+/** Everything that can be taken of a curve. A new figure is an entry here. */
+export const takeKinds = { at, least, most, mean, 'where-least': whereLeast, 'where-most': whereMost, width } as const;
+
+const common = {
+  name: nameText,
+  quantity: z.string().min(1).max(40).describe('Of which curve, as on cards: s, input, gain, ...'),
+  of: z.string().max(300).default('').describe('Of which term, port, mode or recorder; absent: the first'),
+  form: z.enum(forms).optional().describe('Absent: the first that suits the quantity'),
+  note: z.string().max(500).optional(),
+};
+const schemaOf = <K extends string, F extends z.ZodRawShape>(kind: TakeKind<K, F>) =>
+  z.strictObject({ ...common, take: z.literal(kind.take), ...kind.fields });
+/** A named figure that is read from each result. */
+export const measureSchema = z.discriminatedUnion('take', [
+  schemaOf(at),
+  schemaOf(least),
+  schemaOf(most),
+  schemaOf(mean),
+  schemaOf(whereLeast),
+  schemaOf(whereMost),
+  schemaOf(width),
+]);
+export type Measure = z.infer<typeof measureSchema>;
+
+/** The figure that a measure takes of a curve; null where the curve has none. */
+export const figureOf = (measure: Measure, curve: Curve, place: (text: string | undefined, field: string) => number | undefined): Taken | null =>
+  takeKinds[measure.take].figure(measure as never, curve, place);
