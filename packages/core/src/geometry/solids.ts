@@ -1,5 +1,6 @@
 import type { Manifold } from 'manifold-3d';
 import { inPlane, type Point2, type Point3, signedArea, type SolidRecipe } from '../shapes/index.ts';
+import { boxFaces, boxMesh } from './boxMesh.ts';
 import type { Exact } from './exact.ts';
 import { GeometryFault } from './fault.ts';
 import { type Loops, tidyLoops } from './flat.ts';
@@ -293,26 +294,14 @@ function turnedSolid(
   return mesh.solid(kernel, origins, line);
 }
 
-const boxFaces = ['zmin', 'zmax', 'ymin', 'xmax', 'ymax', 'xmin'];
-
 /** Solid and exact shape of a recipe that needs no other line. `exact` is null where a mesh is all there is. */
 export function buildSolid(kernel: Kernel, origins: Origins, line: string, r: SolidRecipe): SolidPart {
   const sure = (mesh: SolidMesh, exact: Exact): SolidPart => new SureSolid(kernel, mesh.drawn(kernel, origins, line), exact);
   switch (r.form) {
     case 'box': {
-      const mesh = new SolidMesh();
-      const [a, b] = [r.min, r.max];
-      const v = [0, 1].flatMap(
-        (z) =>
-        [[0, 0], [1, 0], [1, 1], [0, 1]].map(([x, y]) => mesh.corner([x ? b[0] : a[0], y ? b[1] : a[1], z ? b[2] : a[2]])), // prettier-ignore
-      );
-      const quads = [[0, 3, 2, 1], [4, 5, 6, 7], [0, 1, 5, 4], [1, 2, 6, 5], [2, 3, 7, 6], [3, 0, 4, 7]]; // prettier-ignore
-      quads.forEach(([p, q, s, t], i) => {
-        const face = mesh.face(boxFaces[i]);
-        mesh.triangle(v[p], v[q], v[s], face);
-        mesh.triangle(v[p], v[s], v[t], face);
-      });
-      return sure(mesh, r);
+      const id = kernel.Manifold.reserveIDs(1);
+      origins.set(id, { line, faces: boxFaces });
+      return new SureSolid(kernel, boxMesh(r, id), r);
     }
     case 'cylinder': {
       const whole = { form: 'cylinder', axis: r.axis, base: r.base, height: r.height, radius: r.radius } as const;

@@ -10,24 +10,29 @@ const unit = 8;
  */
 export function gathered<T extends object>(things: readonly T[]): { things: T[]; buffer: ArrayBuffer } {
   let bytes = 0;
-  const places: number[] = [];
+  const places = new Map<Numbers, number>();
   for (const thing of things)
     for (const v of Object.values(thing))
-      if (isNumbers(v)) {
-        places.push(bytes);
+      if (isNumbers(v) && !places.has(v)) {
+        places.set(v, bytes);
         bytes += Math.ceil(v.byteLength / unit) * unit;
       }
   const buffer = new ArrayBuffer(bytes);
-  let next = 0;
+  // What several things share they share there too.
+  const moved = new Map<Numbers, Numbers>();
   const move = (v: Numbers): Numbers => {
-    const view = new (v.constructor as new (b: ArrayBuffer, at: number, n: number) => Numbers)(buffer, places[next++], v.length);
-    view.set(v);
+    let view = moved.get(v);
+    if (!view) {
+      view = new (v.constructor as new (b: ArrayBuffer, at: number, n: number) => Numbers)(buffer, places.get(v)!, v.length);
+      view.set(v);
+      moved.set(v, view);
+    }
     return view;
   };
-  const moved = things.map((thing) => {
-    const out = { ...thing } as Record<string, unknown>;
-    for (const [key, v] of Object.entries(thing)) if (isNumbers(v)) out[key] = move(v);
-    return out as T;
+  const copies = things.map((thing) => {
+    const copy = { ...thing } as Record<string, unknown>;
+    for (const [key, v] of Object.entries(thing)) if (isNumbers(v)) copy[key] = move(v);
+    return copy as T;
   });
-  return { things: moved, buffer };
+  return { things: copies, buffer };
 }
