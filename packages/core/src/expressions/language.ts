@@ -91,6 +91,9 @@ const shapeOf = (formula: Formula): string => `${formula.name}(${formula.args.ma
 const maxNodes = 200;
 const cache = new Map<string, Compiled>();
 
+/** What a text was read to before, or undefined. */
+export const knownCode = (text: string): Compiled | undefined => cache.get(text);
+
 /**
  * Reads an expression of the restricted language: numbers, units, names, + - * / ^, brackets and the functions of `names.ts`; at most 300 characters
  * and 200 terms.

@@ -1,7 +1,7 @@
 import { atPath, type Chip, type ChipValues, type Parameter, type Place, type Problem, problem, type Quantity } from '../entries/index.ts';
 
 import { measure } from './amount.ts';
-import { anySI, compile, ExpressionFault, toSI, type Value } from './language.ts';
+import { anySI, compile, ExpressionFault, knownCode, toSI, type Value } from './language.ts';
 import { nearestName } from './nearest.ts';
 import { reservedNames } from './names.ts';
 import type { Reference } from './reference.ts';
@@ -140,6 +140,9 @@ export const evaluateParameters = (project: { parameters: readonly Parameter[] }
 const none: Problem[] = [];
 type Evaluated = { si: number; notes: Problem[] } | { problem: Problem };
 
+/** Value of an expression of numbers and units alone that has been evaluated before; undefined for all others. */
+const fixedValue = (text: string, quantity: Quantity): number | undefined => knownCode(text)?.fixed?.get(quantity);
+
 /** Evaluates one expression to SI. Returns the problem instead where there is one. */
 export function evaluateExpression(text: string, quantity: Quantity, scope: Scope, place: Place): Evaluated {
   try {
@@ -211,14 +214,30 @@ export function sampleExpression(
   }
 }
 
-/** Evaluates all chips of an entry; `values` is null if any of them failed. */
-export function evaluateChips(entry: unknown, chips: Chip[], scope: Scope, place: Place): { values: ChipValues | null; problems: Problem[] } {
+/** The expression of a chip of an entry. */
+export const chipText = (entry: unknown, chip: Chip): string => String(atPath(entry, chip.path) ?? chip.otherwise);
+
+/** Evaluates all chips of an entry; `values` is null if any of them failed. `texts` are their expressions, where they are known. */
+export function evaluateChips(
+  entry: unknown,
+  chips: readonly Chip[],
+  scope: Scope,
+  place: Place,
+  texts?: readonly string[],
+): { values: ChipValues | null; problems: Problem[] } {
   const values: ChipValues = {};
   const problems: Problem[] = [];
   let good = true;
-  for (const chip of chips) {
+  for (let n = 0; n < chips.length; n++) {
+    const chip = chips[n];
+    const text = texts ? texts[n] : chipText(entry, chip);
+    // Most have one value for ever.
+    const fixed = fixedValue(text, chip.quantity);
+    if (fixed !== undefined && !chip.positive && !chip.whole) {
+      values[chip.path] = fixed;
+      continue;
+    }
     const at = { ...place, chip: chip.path };
-    const text = String(atPath(entry, chip.path) ?? chip.otherwise);
     const result = evaluateExpression(text, chip.quantity, scope, at);
     const wrong = 'problem' in result ? result.problem : valueFault(chip, result.si, at);
     if (wrong) {

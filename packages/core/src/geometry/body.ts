@@ -1,7 +1,6 @@
 import type { ConductorChoice, MaterialEntry } from '../entries/index.ts';
 import { inPlane, type Point2, type Point3, type SheetRecipe } from '../shapes/index.ts';
 import { type Affine, apply, invert } from '../numerics/affine.ts';
-import { isBoxMesh } from './boxMesh.ts';
 import { type Exact, exactCoordinates, loopCrossings, spansAlong } from './exact.ts';
 import { alignedAxis, axisFrame, type Item, originOf, type WireAxis } from './item.ts';
 import type { Surface } from './surface.ts';
@@ -184,10 +183,10 @@ function measure(item: Item, surface: Surface): Measures {
     planes[normal] = [offset];
     return { shape: sheet, ...boundsOf(loops.flat().flatMap((p) => liftPoint(normal, offset, p))), planes, curved: false };
   }
-  const { exact, drawn } = item.solid!;
-  if (drawn && exact?.form === 'box' && isBoxMesh(drawn)) {
-    const planes = exact.min.map((low, a) => [low, exact.max[a]]) as Body['planes'];
-    return { shape: exact, min: exact.min, max: exact.max, planes, curved: false };
+  const { exact, box } = item.solid!;
+  if (exact && box) {
+    const planes = box.min.map((low, a) => [low, box.max[a]]) as Body['planes'];
+    return { shape: exact, min: box.min, max: box.max, planes, curved: false };
   }
   const rough = boundsOf(surface.positions);
   const extent = Math.max(...rough.max.map((m, a) => m - rough.min[a]));

@@ -3,6 +3,7 @@ import type { ConductorChoice } from '../entries/index.ts';
 import type { Point3 } from '../shapes/index.ts';
 import { type Affine, apply, frameOf } from '../numerics/affine.ts';
 import { cross, dot, minus, unit } from '../numerics/vector.ts';
+import type { Box } from './boxMesh.ts';
 import type { Exact } from './exact.ts';
 import type { Loops } from './flat.ts';
 import type { Axis } from '../numerics/axis.ts';
@@ -14,6 +15,8 @@ export interface SolidPart {
   exact: Exact | null;
   /** Its mesh, where it is known without the kernel's body. */
   readonly drawn?: DrawnMesh;
+  /** A box that stands as it was made, whose surface has a closed form. */
+  readonly box?: Box;
 }
 /** What is read of the kernel's meshes: corners, triangles, and the face of a made mesh that each came from. */
 export type DrawnMesh = Pick<Mesh, 'numProp' | 'vertProperties' | 'triVerts' | 'runOriginalID' | 'runIndex' | 'faceID'>;

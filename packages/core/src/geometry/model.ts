@@ -15,7 +15,7 @@ import {
   wantedBy,
 } from '../entries/index.ts';
 import { type Line, type ModelSource, type Point3, type Samples, shapeOf } from '../shapes/index.ts';
-import { evaluateChips, ExpressionFault, nearestName, sampleExpression, Scope } from '../expressions/index.ts';
+import { chipText, evaluateChips, ExpressionFault, nearestName, sampleExpression, Scope } from '../expressions/index.ts';
 import { findMaterial } from '../materials/index.ts';
 import { type Affine, FlatMapError } from '../numerics/affine.ts';
 import { type Body, measuresOf } from './body.ts';
@@ -105,12 +105,20 @@ export class ModelCache {
   }
 }
 
+interface LineChips {
+  chips: Chip[];
+  /** Those that are one number, and their expressions. */
+  plain: Chip[];
+  texts: string[];
+}
+
 /** Chips of a line; a line that has not been edited is the same object, so they are found once. */
-function chipsOf(line: Line): { chips: Chip[]; plain: Chip[] } {
+function chipsOf(line: Line): LineChips {
   let found = knownChips.get(line);
   if (!found) {
     const chips = shapeOf(line).chips(line);
-    found = { chips, plain: chips.filter((c) => !c.over) };
+    const plain = chips.filter((c) => !c.over);
+    found = { chips, plain, texts: plain.map((c) => chipText(line, c)) };
     knownChips.set(line, found);
   }
   return found;
@@ -133,7 +141,7 @@ function digestOf(part: Part): string {
   return digest;
 }
 const knownDigests = new WeakMap<Part, string>();
-const knownChips = new WeakMap<Line, { chips: Chip[]; plain: Chip[] }>();
+const knownChips = new WeakMap<Line, LineChips>();
 
 /** One evaluation: lines and parameters are evaluated when they are asked for, each once. */
 class Evaluation {
@@ -229,8 +237,8 @@ class Evaluation {
       return null;
     };
     const inputs = this.inputs(line, index, fail);
-    const { chips, plain } = chipsOf(line);
-    const { values, problems } = evaluateChips(line, plain, this.scope, place);
+    const { chips, plain, texts } = chipsOf(line);
+    const { values, problems } = evaluateChips(line, plain, this.scope, place, texts);
     this.problems.push(...problems);
     if (values) this.values[line.name] = values;
     if (!values || !inputs) return null;

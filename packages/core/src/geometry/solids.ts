@@ -1,6 +1,6 @@
 import type { Manifold } from 'manifold-3d';
 import { inPlane, type Point2, type Point3, signedArea, type SolidRecipe } from '../shapes/index.ts';
-import { boxFaces, boxMesh } from './boxMesh.ts';
+import { type Box, boxFaces, boxMesh } from './boxMesh.ts';
 import type { Exact } from './exact.ts';
 import { GeometryFault } from './fault.ts';
 import { type Loops, tidyLoops } from './flat.ts';
@@ -115,11 +115,16 @@ export class SolidMesh {
 /** A solid whose skin is sure to close: the kernel's body is made when it is first combined with another. */
 class SureSolid implements SolidPart {
   private built: Manifold | null = null;
+  private mesh: DrawnMesh | null = null;
   constructor(
     private readonly kernel: Kernel,
-    readonly drawn: DrawnMesh,
+    private readonly make: () => DrawnMesh,
     readonly exact: Exact | null,
+    readonly box?: Box,
   ) {}
+  get drawn(): DrawnMesh {
+    return (this.mesh ??= this.make());
+  }
   get manifold(): Manifold {
     return (this.built ??= new this.kernel.Manifold(new this.kernel.Mesh(this.drawn)));
   }
@@ -296,12 +301,15 @@ function turnedSolid(
 
 /** Solid and exact shape of a recipe that needs no other line. `exact` is null where a mesh is all there is. */
 export function buildSolid(kernel: Kernel, origins: Origins, line: string, r: SolidRecipe): SolidPart {
-  const sure = (mesh: SolidMesh, exact: Exact): SolidPart => new SureSolid(kernel, mesh.drawn(kernel, origins, line), exact);
+  const sure = (mesh: SolidMesh, exact: Exact): SolidPart => {
+    const drawn = mesh.drawn(kernel, origins, line);
+    return new SureSolid(kernel, () => drawn, exact);
+  };
   switch (r.form) {
     case 'box': {
       const id = kernel.Manifold.reserveIDs(1);
       origins.set(id, { line, faces: boxFaces });
-      return new SureSolid(kernel, boxMesh(r, id), r);
+      return new SureSolid(kernel, () => boxMesh(r, id), r, r);
     }
     case 'cylinder': {
       const whole = { form: 'cylinder', axis: r.axis, base: r.base, height: r.height, radius: r.radius } as const;

@@ -1,6 +1,6 @@
 import { type Point3, signedArea } from '../shapes/index.ts';
 import { apply } from '../numerics/affine.ts';
-import { boxSurface, isBoxMesh } from './boxMesh.ts';
+import { boxSurface } from './boxMesh.ts';
 import { exactArea, exactVolume } from './exactMeasures.ts';
 import { tidyLoops } from './flat.ts';
 import type { Item } from './item.ts';
@@ -144,9 +144,9 @@ function edgesOf(
 
 /** Corners as the kernel keeps them, without those that only its triangulation needs. */
 function solidSurface(item: Item, origins: Origins): Surface {
-  const { exact, drawn } = item.solid!;
-  if (drawn && exact?.form === 'box' && isBoxMesh(drawn)) return boxSurface(drawn, exact, item.line);
-  const mesh = drawn ?? item.solid!.manifold.getMesh();
+  const { exact, box } = item.solid!;
+  if (box) return boxSurface(box, item.line);
+  const mesh = item.solid!.drawn ?? item.solid!.manifold.getMesh();
   const positions = mesh.numProp === 3 ? mesh.vertProperties : mesh.vertProperties.filter((_, i) => i % mesh.numProp < 3);
   const triangles = mesh.triVerts;
   const faceOf = new Uint16Array(triangles.length / 3);

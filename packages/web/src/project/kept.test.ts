@@ -5,8 +5,10 @@ import { kept } from './kept.ts';
 test('what says the same stays the same object, the rest is the new one', () => {
   const old = { a: [1, { b: 2 }], edges: Float32Array.of(1, 2), gone: 1, list: [{ n: 1 }, { n: 2 }] };
   const next = { a: [1, { b: 2 }], edges: Float32Array.of(1, 2), list: [{ n: 1 }, { n: 3 }, { n: 4 }] };
+  const [before, wanted] = [structuredClone(old), structuredClone(next)];
   const made = kept(old, next);
-  expect(made).toEqual(next);
+  expect(made).toEqual(wanted);
+  expect(old).toEqual(before);
   expect(made.a).toBe(old.a);
   expect(made.edges).toBe(old.edges);
   expect(made.list[0]).toBe(old.list[0]);
@@ -20,7 +22,9 @@ test('of any two values the answer equals the second, and is the first where the
     fc.property(fc.jsonValue(), fc.jsonValue(), (first, b) => {
       // JSON knows no negative zero: what went through it once comes out of it the same.
       const a = JSON.parse(JSON.stringify(first)) as unknown;
-      expect(kept(a, b)).toEqual(b);
+      const wanted = structuredClone(b);
+      expect(kept(a, b)).toEqual(wanted);
+      expect(a).toEqual(JSON.parse(JSON.stringify(first)));
       const again = JSON.parse(JSON.stringify(a)) as unknown;
       expect(kept(a, again)).toBe(a);
     }),

@@ -4,6 +4,7 @@ import { create } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { kept } from './kept.ts';
 import { endLook, lookAtPorts } from './portLook.ts';
+import { withFaces } from '../workers/packedFaces.ts';
 import { ProjectSender } from '../workers/sentProject.ts';
 import type { Preview, Reply, Request, SentView, View, ViewBody } from '../workers/protocol.ts';
 
@@ -53,7 +54,7 @@ let held = new Map<number, ViewBody>();
 /** Completes a view whose known bodies came without their geometry. */
 function withGeometry(sent: SentView): View {
   const bodies = sent.bodies.map((b): ViewBody => {
-    if ('positions' in b) return b;
+    if ('positions' in b) return withFaces(b);
     const old = held.get(b.id)!;
     // The same object while nothing changed, so that drawings stay as they are.
     return old.name === b.name && old.order === b.order && old.material === b.material ? old : { ...old, ...b };
@@ -76,7 +77,7 @@ function start(): Worker {
       waiting.get(data.ticket)?.(data.value);
       waiting.delete(data.ticket);
     } else if ('bodies' in data) {
-      waitingBodies.get(data.ticket)?.(data.bodies);
+      waitingBodies.get(data.ticket)?.(data.bodies.map(withFaces));
       waitingBodies.delete(data.ticket);
     } else if ('view' in data) {
       const received = withGeometry(data.view);

@@ -5,11 +5,13 @@ import { wireMarks } from '@jadebell/core/grid';
 import { buildScene } from '@jadebell/core/scene';
 import { solverOf } from '@jadebell/core/solvers';
 import { gathered } from './gathered.ts';
+import { packFaces } from './packedFaces.ts';
 import { ProjectReceiver } from './sentProject.ts';
-import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentView, ViewBody } from './protocol.ts';
+import type { BodyHead, EvaluateRequest, ExpressionRequest, Preview, Reply, Request, SentBody, SentView } from './protocol.ts';
 
-const drawn = ({ shape, planes: _p, curved: _c, ...body }: Body): ViewBody => ({
+const drawn = ({ shape, planes: _p, curved: _c, faces, ...body }: Body): SentBody => ({
   ...body,
+  ...packFaces(body.line, faces),
   sheet: isSheet({ shape }),
   normal: shape.form === 'sheet' ? shape.normal : null,
 });

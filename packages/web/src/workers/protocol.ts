@@ -5,6 +5,7 @@ import type { WireMark } from '@jadebell/core/grid';
 import type { SceneGuide, ScenePort, PlacedRecorder, SceneSource } from '@jadebell/core/scene';
 import type { Machine, MeshView } from '@jadebell/core/solvers';
 import type { Estimate } from '@jadebell/core/methods';
+import type { PackedFaces } from './packedFaces.ts';
 
 /** A body as it is drawn: without the exact shape that only solvers ask for. */
 export type ViewBody = Omit<Body, 'shape' | 'planes' | 'curved'> & {
@@ -37,8 +38,10 @@ export interface View {
   /** The grid or the segments, when asked for. */
   mesh: MeshView | null;
 }
+/** A body on its way. */
+export type SentBody = Omit<ViewBody, 'faces'> & PackedFaces;
 /** A view on its way: bodies that were sent before come as their heads. */
-export type SentView = Omit<View, 'bodies'> & { bodies: (ViewBody | BodyHead)[] };
+export type SentView = Omit<View, 'bodies'> & { bodies: (SentBody | BodyHead)[] };
 
 /** A project on its way: lines and parts by number, with those that were not sent before. */
 export interface SentProject {
@@ -80,5 +83,5 @@ export interface Preview {
 export type Reply =
   | { ticket: number; view: SentView; whole: boolean }
   | { ticket: number; value: Preview }
-  | { ticket: number; bodies: ViewBody[] }
+  | { ticket: number; bodies: SentBody[] }
   | { ticket: number; fault: string };
