@@ -70,6 +70,36 @@ export const runSchema = z.object({
 });
 /** A run that is queued or under way, with the title of its project. */
 export const activeRunSchema = runSchema.extend({ title: z.string() });
+/** A study of a project by its name. */
+export const studyParams = idParams.extend({ name: z.string().min(1).max(40) });
+const studyPoint = z.object({
+  values: z.record(z.string(), z.number()).describe('Of the parameters that move, in SI'),
+  digest: z.string().describe('Of what the point solves'),
+  run: z
+    .object({ id: z.uuid(), projectId: z.uuid(), number: z.int(), state: z.enum(runStates) })
+    .nullable()
+    .describe('What stands for it'),
+});
+export type StudyPoint = z.infer<typeof studyPoint>;
+export const studyViewSchema = z.object({
+  moved: z.array(z.object({ parameter: z.string(), measure: z.string(), values: z.array(z.object({ si: z.number(), text: z.string() })) })),
+  points: z.array(studyPoint),
+  problems: z.array(problemItem),
+});
+export const studyMeasuresSchema = z.array(
+  z.object({
+    digest: z.string(),
+    measures: z.array(
+      z.object({
+        name: z.string(),
+        value: z.number().nullable(),
+        unit: z.string(),
+        open: z.boolean().optional().describe('It is at least so much'),
+        why: z.string().optional().describe('Why there is no value'),
+      }),
+    ),
+  }),
+);
 export const machineSchema = z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() });
 export type ProjectSummary = z.infer<typeof projectSummary>;
 export type ProjectFull = z.infer<typeof projectFull>;

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { emptyProject, type Project } from '@jadebell/core/document';
+import { emptyProject, type Project, solvedDigest } from '@jadebell/core/document';
 import { abs, type Complex, div, sub } from '@jadebell/core/numerics';
 import { readTouchstone } from '@jadebell/core/formats';
 import request from 'supertest';
@@ -342,6 +342,90 @@ test('materials of one’s own are kept for all projects, and nonsense is refuse
   expect((await api().get('/api/materials')).body).toEqual([reed]);
 });
 
+describe('studies', () => {
+  type Points = { points: { values: Record<string, number>; digest: string; run: { id: string; projectId: string; state: string } | null }[] };
+  const wire = (title: string, values: string[]): Project =>
+    ({
+      ...emptyProject(title),
+      parameters: [{ name: 'long', expression: '100 mm' }],
+      lines: [{ kind: 'straight-wire', name: 'rod', material: 'Copper', axis: 'z', length: 'long', radius: '0.5 mm', at: ['0 mm', '0 mm', '0 mm'] }],
+      ports: [{ kind: 'wire-port', name: 'feed', wire: 'rod', at: '0.5', resistance: '73 ohm' }],
+      recorders: [],
+      recordAt: [],
+      solve: { solver: 'moment', from: '1 GHz', to: '2 GHz', points: 51, accuracy: 'draft' },
+      measures: [{ name: 'tuned', quantity: 's', take: 'where-least' }, { name: 'gain', quantity: 'gain', take: 'most' }],
+      studies: [{ name: 'lengths', moves: [{ parameter: 'long', how: 'list', values }] }],
+    }) as unknown as Project; // prettier-ignore
+  const of = async (id: string): Promise<Points['points']> =>
+    ((await api().get(`/api/projects/${id}/studies/lengths`).expect(200)).body as Points).points;
+  const states = async (id: string): Promise<(string | undefined)[]> => (await of(id)).map((p) => p.run?.state);
+  const settled = async (id: string): Promise<void> => {
+    for (let i = 0; i < 600; i++) {
+      if (!(await states(id)).some((s) => s === 'queued' || s === 'running')) return;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error('The study did not end.');
+  };
+  const runsOf = async (id: string): Promise<number> => ((await api().get(`/api/projects/${id}/runs`)).body as unknown[]).length;
+
+  test('points are solved once each, whichever project asks, and measures are read from them', async () => {
+    const first = await add(wire('Rod', ['80 mm', '100 mm', '0.1 m']));
+    const before = await of(first.id);
+    expect(before.map((p) => p.run)).toEqual([null, null, null]);
+    expect(before[1].digest).toBe(before[2].digest);
+    await api().post(`/api/projects/${first.id}/studies/lengths/runs`).expect(201);
+    await api().post(`/api/projects/${first.id}/studies/lengths/runs`).expect(201);
+    await settled(first.id);
+    expect(await states(first.id)).toEqual(['done', 'done', 'done']);
+    expect(await runsOf(first.id)).toBe(2);
+    const { body } = await api().get(`/api/projects/${first.id}/studies/lengths/measures`).expect(200);
+    const read = body as { digest: string; measures: { name: string; value: number | null; unit: string; why?: string }[] }[];
+    expect(read.map((r) => r.digest)).toEqual(before.map((p) => p.digest));
+    const tuned = read.map((r) => r.measures[0].value!);
+    expect(tuned[1]).toBe(tuned[2]);
+    expect(tuned[0]).toBeGreaterThan(1.1 * tuned[1]);
+    expect(read[0].measures).toMatchObject([{ name: 'tuned', unit: 'Hz' }, { name: 'gain', value: null, why: 'The result has no gain.' }]); // prettier-ignore
+    // A copy under another title, with one length more.
+    const copy = await add({ ...wire('Rod once more', ['100 mm', '90 mm']), note: 'a copy' });
+    expect((await of(copy.id))[0].run).toMatchObject({ projectId: first.id, state: 'done' });
+    await api().post(`/api/projects/${copy.id}/studies/lengths/runs`).expect(201);
+    await settled(copy.id);
+    expect(await runsOf(copy.id)).toBe(1);
+  }, 120_000);
+
+  test('wait behind runs that were asked for by themselves, and are stopped together', async () => {
+    const { id } = await add(
+      wire(
+        'Rods',
+        Array.from({ length: 8 }, (_, n) => `${70 + n} mm`),
+      ),
+    );
+    await api().post(`/api/projects/${id}/studies/lengths/runs`).expect(201);
+    const { body: single } = (await api()
+      .post(`/api/projects/${id}/runs`)
+      .send({ document: { ...wire('Alone', ['1 mm']), solve: { ...wire('', ['1 mm']).solve, points: 21 } } })
+      .expect(201)) as { body: View };
+    await until(single.id, (r) => r.state === 'done');
+    expect((await states(id)).filter((s) => s === 'queued').length).toBeGreaterThan(3);
+    await api().post(`/api/projects/${id}/studies/lengths/stop`).expect(202);
+    await settled(id);
+    expect((await states(id)).filter((s) => s === 'stopped').length).toBeGreaterThan(3);
+    // What was stopped is asked for again.
+    await api().post(`/api/projects/${id}/studies/lengths/runs`).expect(201);
+    expect((await states(id)).every((s) => s === 'done' || s === 'queued' || s === 'running')).toBe(true);
+    await api().post(`/api/projects/${id}/studies/lengths/stop`).expect(202);
+    await settled(id);
+  }, 120_000);
+
+  test('that make no sense are refused with the reason', async () => {
+    const { id } = await add(wire('Wrong', ['80']));
+    await api().get(`/api/projects/${id}/studies/widths`).expect(404);
+    const refused = await api().post(`/api/projects/${id}/studies/lengths/runs`).expect(422);
+    expect(refused.body).toMatchObject({ detail: 'long is a length, and ‘80’ is a plain number.', problems: [{ place: { part: 'studies', name: 'lengths', chip: 'moves.0.values.0' } }] }); // prettier-ignore
+    expect(await runsOf(id)).toBe(0);
+  });
+});
+
 test('a database of the first version is brought up: notes, accuracies, parameters, and results of version 2', async () => {
   const { connect } = await import('./db/connect.ts');
   const { migrations } = await import('./db/migrations.ts');
@@ -362,6 +446,8 @@ test('a database of the first version is brought up: notes, accuracies, paramete
   server = await startServer(config());
   expect(((await api().get('/api/projects')).body as unknown[])[0]).toMatchObject({ id: project, note: 'kept since then', runs: 1 });
   const { body } = await api().get(`/api/runs/${run}`);
+  const { RunRow } = await import('./db/models.ts');
+  expect((await RunRow.findByPk(run))!.digest).toBe(solvedDigest({ ...smallDipole(), solve: { ...smallDipole().solve, accuracy: 'adaptive' } }));
   expect(body).toMatchObject({
     accuracy: 'adaptive',
     meta: { version: 3 },

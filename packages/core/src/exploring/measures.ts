@@ -32,6 +32,12 @@ export function readingOf({ meta, arrays }: ResultSet): RunReading {
   };
 }
 
+/** Arrays of a result that a measure is read from. */
+export const arraysOfMeasure = ({ quantity, of }: Measure, meta: ResultSet['meta']): string[] => {
+  const kind = quantities[quantity];
+  return ['frequency', 's', 'beta', ...(kind?.needs?.(meta, of || (kind.terms(meta)[0]?.key ?? '')) ?? [])];
+};
+
 /** A measure read from a result, with the parameters that the result was solved for. */
 export function readMeasure(measure: Measure, run: RunReading, scope: Scope): Read {
   const kind = quantities[measure.quantity];

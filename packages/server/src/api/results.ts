@@ -9,7 +9,11 @@ import { fileStem } from './projects.ts';
 import { findRun } from './runs.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
 
-async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
+/**
+ * Facts and arrays of a result.
+ * @throws HttpProblem where there is none.
+ */
+export async function loadResult(run: RunRow, names: string[]): Promise<ResultSet> {
   const { meta, fault } = storedMeta(run.meta);
   if (fault) throw new HttpProblem(409, 'The result is damaged', fault);
   if (!meta) throw new HttpProblem(409, 'No result yet', 'This run has no result. Wait until it has ended.');

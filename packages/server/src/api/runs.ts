@@ -1,4 +1,4 @@
-import { type Project, projectSchema } from '@jadebell/core/document';
+import { type Project, projectSchema, solvedDigest } from '@jadebell/core/document';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { z } from 'zod';
 import { removeArrays } from '../db/arrays.ts';
@@ -62,10 +62,17 @@ const parametersOf = (project: Project): Run['parameters'] => {
   }));
 };
 
-/** Adds a run of a document at the end of the queue. Boards, lens and data to compare with are the project's, not the run's. */
-export async function addRun(projectId: string, { boards: _, data: __, lens: ___, ...document }: Project): Promise<RunRow> {
+/** Parts of a document that are the project's, not the run's. */
+const projectsOwn = ['boards', 'data', 'lens', 'measures', 'studies'] as const;
+
+/** Adds a run of a document at the end of the queue, perhaps as a point of a study. */
+export async function addRun(projectId: string, given: Project, study: string | null = null): Promise<RunRow> {
+  const document = { ...given };
+  for (const part of projectsOwn) delete document[part];
   const row = {
     projectId,
+    digest: solvedDigest(document),
+    study,
     accuracy: document.solve.accuracy,
     document: JSON.stringify(document),
     parameters: JSON.stringify(parametersOf(document)),
@@ -106,7 +113,7 @@ export const runRoutes = (queue: RunQueue, models: ModelService): Route[] => [
       const project = await findProject(params.id);
       const found = (await models.check(body.document, queue.cellsPerSecond)).filter((p) => p.severity === 'error');
       if (found.length) throw new HttpProblem(422, 'The project has errors', found[0].message, found);
-      if ((await RunRow.count({ where: { state: 'queued' } })) >= longestQueue)
+      if ((await RunRow.count({ where: { state: 'queued', study: null } })) >= longestQueue)
         throw new HttpProblem(429, 'Too many runs wait', `${longestQueue} runs wait already. Let some of them end, or stop them.`);
       const row = await addRun(project.id, body.document);
       queue.wake(row.id);

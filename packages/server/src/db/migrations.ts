@@ -1,4 +1,5 @@
-import { DataTypes, type QueryInterface } from 'sequelize';
+import { DataTypes, type QueryInterface, QueryTypes } from 'sequelize';
+import { digestOfText } from './stored.ts';
 
 /** Steps of the database schema, in order; never edited once landed. */
 export const migrations = [
@@ -89,6 +90,28 @@ export const migrations = [
     },
     async down({ context: q }: { context: QueryInterface }): Promise<void> {
       await q.removeColumn('projects', 'folder');
+    },
+  },
+  {
+    // A run is known by what it solved, so that nothing is solved twice.
+    name: '006-digests',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.addColumn('runs', 'digest', { type: DataTypes.STRING(64), allowNull: true });
+      await q.addColumn('runs', 'study', { type: DataTypes.STRING(40), allowNull: true });
+      await q.addIndex('runs', ['digest']);
+      const ids = await q.sequelize.query<{ id: string }>('SELECT id FROM runs', { type: QueryTypes.SELECT });
+      for (const { id } of ids) {
+        const [run] = await q.sequelize.query<{ document: string }>('SELECT document FROM runs WHERE id = ?', {
+          type: QueryTypes.SELECT,
+          replacements: [id],
+        });
+        const digest = digestOfText(run.document);
+        if (digest) await q.sequelize.query('UPDATE runs SET digest = ? WHERE id = ?', { replacements: [digest, id] });
+      }
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.removeColumn('runs', 'digest');
+      await q.removeColumn('runs', 'study');
     },
   },
 ];

@@ -25,6 +25,10 @@ export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttribut
   declare accuracy: string;
   /** The project as it was solved. */
   declare document: string;
+  /** Of what it solves; null where an old document could not be read. */
+  declare digest: CreationOptional<string | null>;
+  /** Name of the study that asked for it first. */
+  declare study: CreationOptional<string | null>;
   /** Values of the parameters, JSON. */
   declare parameters: string;
   declare meta: CreationOptional<string | null>;
@@ -76,6 +80,8 @@ export function defineModels(sequelize: Sequelize): void {
       state: { type: DataTypes.STRING(16), defaultValue: 'queued' },
       accuracy: DataTypes.STRING(16),
       document: DataTypes.TEXT('long'),
+      digest: { type: DataTypes.STRING(64), allowNull: true },
+      study: { type: DataTypes.STRING(40), allowNull: true },
       parameters: DataTypes.TEXT('medium'),
       meta: { type: DataTypes.TEXT('medium'), allowNull: true },
       problems: { type: DataTypes.TEXT('medium'), allowNull: true },

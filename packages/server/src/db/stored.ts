@@ -1,4 +1,4 @@
-import { currentDocument, type Project, projectSchema } from '@jadebell/core/document';
+import { currentDocument, type Project, projectSchema, solvedDigest } from '@jadebell/core/document';
 import { readMeta, type ResultMeta } from '@jadebell/core/results';
 import type { z } from 'zod';
 
@@ -27,4 +27,13 @@ export function storedMeta(text: string | null): { meta: ResultMeta | null; faul
 export function storedDocument(text: string): Project {
   const data = currentDocument(JSON.parse(text)) as Project;
   return projectSchema.safeParse(data).data ?? data;
+}
+
+/** The digest of what a stored document's run solves; null where it cannot be read. */
+export function digestOfText(text: string): string | null {
+  try {
+    return solvedDigest(storedDocument(text));
+  } catch {
+    return null;
+  }
 }

@@ -7,7 +7,7 @@ import type { ResultSet } from '@jadebell/core/results';
 import type { Job, Progress } from '@jadebell/core/solvers';
 import { thisMachine } from '@jadebell/node';
 import type { Logger } from 'pino';
-import { ConnectionError, DatabaseError, type Sequelize } from 'sequelize';
+import { ConnectionError, DatabaseError, literal, type Sequelize } from 'sequelize';
 import { storeArrays } from '../db/arrays.ts';
 import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
@@ -106,10 +106,17 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     await this.starting;
   }
 
-  /** Takes the oldest queued run and starts it, unless it was stopped or removed meanwhile. */
+  /** Takes the oldest queued run, points of studies last, and starts it, unless it was stopped or removed meanwhile. */
   private async take(): Promise<void> {
     for (;;) {
-      const run = await RunRow.findOne({ where: { state: 'queued' }, order: [['createdAt', 'ASC']] });
+      const run = await RunRow.findOne({
+        where: { state: 'queued' },
+        order: [
+          [literal('study IS NOT NULL'), 'ASC'],
+          ['createdAt', 'ASC'],
+          ['number', 'ASC'],
+        ],
+      });
       if (!run || this.closing) return;
       const jobs = await loadJobs(run.id);
       const startedAt = new Date();
