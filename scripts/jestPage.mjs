@@ -5,3 +5,6 @@ globalThis.TextEncoder ??= TextEncoder;
 globalThis.TextDecoder ??= TextDecoder;
 // Of plain values, as documents are.
 globalThis.structuredClone ??= (value) => (value === undefined ? value : JSON.parse(JSON.stringify(value)));
+
+// Whether a thing can be seen is not asked of each that might be meant: without layout nearly all can, and the asking takes most of a page test's time.
+if (globalThis.document) (await import('@testing-library/dom')).configure({ defaultHidden: true });
