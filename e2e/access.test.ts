@@ -18,7 +18,10 @@ async function faults(view: string): Promise<string[]> {
     await s.page.locator('html').evaluate((html, t) => html.setAttribute('data-theme', t), theme);
     await s.page.waitForTimeout(250);
     // Handles of a body seen from aside may lie beside each other: the chips of its line do the same.
-    const axe = new AxeBuilder({ page: s.page as never }).options({ resultTypes: ['violations'] }).exclude('[aria-label="Handles"]').setLegacyMode();
+    const axe = new AxeBuilder({ page: s.page as never })
+      .options({ resultTypes: ['violations'] })
+      .exclude('[aria-label="Handles"]')
+      .setLegacyMode();
     const { violations, passes } = await (theme === 'light' ? axe.withTags(rules) : axe.withRules(['color-contrast'])).analyze();
     if (!passes.length) found.push(`${view}, ${theme}: no rule found anything to look at`);
     for (const v of violations) for (const n of v.nodes) found.push(`${view}, ${theme}: ${v.help}: ${n.html.slice(0, 160)}`);
