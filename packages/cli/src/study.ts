@@ -4,6 +4,7 @@ import { type Problem, ProblemError, problemText, type Project, readProject, typ
 import { type Plan, planStudy, type Point, type Read, readingOf, readMeasure, studyText } from '@jadebell/core/exploring';
 import { durationText, evaluateParameters, formatSI } from '@jadebell/core/expressions';
 import { writeCsv } from '@jadebell/core/formats';
+import { valueText } from '@jadebell/core/reading';
 import { packResult, type ResultSet, unpackResult } from '@jadebell/core/results';
 import type { SolverHost } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
@@ -158,7 +159,7 @@ export async function study(file: string, options: Options): Promise<number> {
     await write(options.out, stem, own, plan, done, measures.map((m) => m.name)); // prettier-ignore
     if (!options.quiet) {
       const figures = now.measures.map(
-        (m) => `${m.name} ${m.value === null ? `none (${m.why})` : `${m.open ? 'at least ' : ''}${Number(m.value.toPrecision(6))} ${m.unit}`.trim()}`,
+        (m) => `${m.name} ${m.value === null ? `none (${m.why})` : `${m.open ? 'at least ' : ''}${valueText(m.value, m.unit)}`}`,
       );
       err(
         `${done.length} of ${plan.points.length}: ${pointText(point, plan)}: ${[...now.problems.map(problemText), ...figures].join('; ') || now.state}`,
