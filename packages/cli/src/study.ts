@@ -1,8 +1,9 @@
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { type Problem, ProblemError, problemText, type Project, readProject, type Study } from '@jadebell/core/document';
 import { type Plan, planStudy, type Point, type Read, readingOf, readMeasure, studyText } from '@jadebell/core/exploring';
 import { durationText, evaluateParameters, formatSI } from '@jadebell/core/expressions';
+import { unitsFor } from '@jadebell/core/expressions/format';
 import { writeCsv } from '@jadebell/core/formats';
 import { valueText } from '@jadebell/core/reading';
 import { packResult, type ResultSet, unpackResult } from '@jadebell/core/results';
@@ -81,13 +82,18 @@ async function resultOf(
   signal: AbortSignal,
 ): Promise<{ result: ResultSet | null; problems: Problem[] }> {
   if (resume) {
-    const bytes = await readFile(kept).catch(() => null);
-    if (bytes) return { result: unpackResult(bytes), problems: [] };
+    // What is not there, or cannot be read, is solved.
+    const result = await readFile(kept).then(unpackResult).catch(() => null); // prettier-ignore
+    if (result) return { result, problems: [] };
   }
   const { loaded, problems } = await check(point.project, thisMachine());
   if (!loaded) return { result: null, problems };
   const result = (await loaded.solver.solve(loaded.scene, { host, signal })) as ResultSet;
-  if (!signal.aborted) await writeFile(kept, packResult(result, point.project));
+  if (!signal.aborted) {
+    // Under its name it is whole, whenever the program is ended.
+    await writeFile(`${kept}.part`, packResult(result, point.project));
+    await rename(`${kept}.part`, kept);
+  }
   return { result, problems };
 }
 
@@ -96,17 +102,9 @@ async function write(folder: string, stem: string, study: Study, plan: Plan, don
   const read = (d: Done, name: string): Read | undefined => d.measures.find((m) => m.name === name);
   const unitOf = (name: string): string => done.map((d) => read(d, name)?.unit).find((u) => u) ?? '';
   const title = (name: string, unit: string): string => (unit ? `${name} (${unit})` : name);
-  const units: Record<string, string> = {
-    length: 'm',
-    frequency: 'Hz',
-    angle: 'rad',
-    resistance: 'ohm',
-    inductance: 'H',
-    capacitance: 'F',
-    time: 's',
-  };
+  const unitIn = (measure: string): string => (measure === 'angle' ? 'rad' : (unitsFor(measure).find(([size]) => size === 1)?.[1] ?? ''));
   const columns = [
-    ...plan.moved.map((m) => ({ title: title(m.parameter, units[m.measure] ?? ''), values: done.map((d) => d.point.values[m.parameter]) })),
+    ...plan.moved.map((m) => ({ title: title(m.parameter, unitIn(m.measure)), values: done.map((d) => d.point.values[m.parameter]) })),
     ...measures.map((name) => ({ title: title(name, unitOf(name)), values: done.map((d) => read(d, name)?.value ?? NaN) })),
   ];
   const points = done.map(({ point, state, measures: m, problems }) => ({
