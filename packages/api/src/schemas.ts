@@ -62,6 +62,7 @@ export const runSchema = z.object({
   startedAt: z.iso.datetime().nullable(),
   endedAt: z.iso.datetime().nullable(),
   accuracy: z.string(),
+  study: z.string().nullable().describe('The study or search that asked for it; null: it was asked for by itself'),
   parameters: z.array(z.object({ name: z.string(), expression: z.string(), si: z.number().nullable(), measure: z.string() })),
   progress: progressSchema.nullable(),
   problems: z.array(problemItem),
@@ -81,25 +82,36 @@ const studyPoint = z.object({
     .describe('What stands for it'),
 });
 export type StudyPoint = z.infer<typeof studyPoint>;
-export const studyViewSchema = z.object({
-  moved: z.array(z.object({ parameter: z.string(), measure: z.string(), values: z.array(z.object({ si: z.number(), text: z.string() })) })),
-  points: z.array(studyPoint),
-  problems: z.array(problemItem),
+const movedSchema = z.object({
+  parameter: z.string(),
+  measure: z.string(),
+  values: z.array(z.object({ si: z.number(), text: z.string() })),
+  between: z.boolean().optional().describe('Points may have any value between the first and the last'),
 });
-export const studyMeasuresSchema = z.array(
-  z.object({
-    digest: z.string(),
-    measures: z.array(
-      z.object({
-        name: z.string(),
-        value: z.number().nullable(),
-        unit: z.string(),
-        open: z.boolean().optional().describe('It is at least so much'),
-        why: z.string().optional().describe('Why there is no value'),
-      }),
-    ),
-  }),
-);
+export const studyViewSchema = z.object({ moved: z.array(movedSchema), points: z.array(studyPoint), problems: z.array(problemItem) });
+export type StudyView = z.infer<typeof studyViewSchema>;
+export const studyCostSchema = z.object({
+  seconds: z.number().nullable().describe('Of all points; null where none that was looked at can be solved'),
+  dearest: z.object({ at: z.int(), seconds: z.number() }).nullable().describe('By its place among the points'),
+  faults: z.array(z.object({ at: z.int(), fault: z.string() })).describe('Points that were looked at and cannot be solved'),
+});
+export type StudyCost = z.infer<typeof studyCostSchema>;
+const readSchema = z.object({
+  name: z.string(),
+  value: z.number().nullable(),
+  unit: z.string(),
+  open: z.boolean().optional().describe('It is at least so much'),
+  why: z.string().optional().describe('Why there is no value'),
+});
+export const studyMeasuresSchema = z.array(z.object({ digest: z.string(), measures: z.array(readSchema) }));
+export type StudyMeasures = z.infer<typeof studyMeasuresSchema>;
+export const studyCurvesSchema = z.object({
+  unit: z.string(),
+  over: z.enum(['frequency', 'time', 'angle']),
+  curves: z.array(z.object({ digest: z.string(), x: z.array(z.number()), y: z.array(z.number().nullable()) })),
+  missing: z.array(z.object({ digest: z.string(), why: z.string() })),
+});
+export type StudyCurves = z.infer<typeof studyCurvesSchema>;
 export const machineSchema = z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() });
 export type ProjectSummary = z.infer<typeof projectSummary>;
 export type ProjectFull = z.infer<typeof projectFull>;

@@ -1,8 +1,20 @@
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { type Problem, ProblemError, problemText, type Project, readProject, type Study } from '@jadebell/core/document';
-import { type Plan, planStudy, type Point, type Read, readingOf, readMeasure, studyText } from '@jadebell/core/exploring';
-import { durationText, evaluateParameters, formatSI } from '@jadebell/core/expressions';
+import {
+  costOf,
+  costText,
+  type Plan,
+  planStudy,
+  type Point,
+  type PointCost,
+  pointsLookedAt,
+  pointText,
+  type Read,
+  readingOf,
+  readMeasure,
+} from '@jadebell/core/exploring';
+import { evaluateParameters } from '@jadebell/core/expressions';
 import { unitsFor } from '@jadebell/core/expressions/format';
 import { writeCsv } from '@jadebell/core/formats';
 import { valueText } from '@jadebell/core/reading';
@@ -45,32 +57,14 @@ async function studyOf(file: string, options: Options): Promise<{ project: Proje
   return { project, study: options.accuracy ? { ...study, accuracy: options.accuracy } : study };
 }
 
-const pointText = ({ values }: Point, plan: Plan): string =>
-  plan.moved.map((m) => `${m.parameter} ${formatSI(values[m.parameter], m.measure)}`).join(', ');
-
-/** Most points of which each is looked at for what it costs; of more only these, spread over them. */
-const looked = 24;
-
-/** What a study is and costs, in words; points that cannot be solved are told. */
+/** What a study is and costs, in words. */
 async function told(study: Study, plan: Plan): Promise<string> {
-  const { points } = plan;
-  const step = Math.max(1, (points.length - 1) / (looked - 1));
-  const some = [...new Set(Array.from({ length: Math.min(looked, points.length) }, (_, n) => Math.round(n * step)))];
-  const costs: { n: number; seconds: number }[] = [];
-  const faults: string[] = [];
-  for (const n of some) {
-    const { loaded, problems } = await check(points[n].project, thisMachine());
-    if (loaded) costs.push({ n, seconds: loaded.estimate.seconds });
-    else faults.push(`  ${pointText(points[n], plan)}: ${problems.filter((p) => p.severity === 'error').map(problemText)[0]}`);
+  const looks: PointCost[] = [];
+  for (const at of pointsLookedAt(plan.points)) {
+    const { loaded, problems } = await check(plan.points[at].project, thisMachine());
+    looks.push(loaded ? { at, seconds: loaded.estimate.seconds } : { at, fault: problems.filter((p) => p.severity === 'error').map(problemText)[0] });
   }
-  const all = (costs.reduce((sum, c) => sum + c.seconds, 0) / costs.length) * points.length * (costs.length / some.length);
-  const dearest = costs.reduce<(typeof costs)[number] | null>((best, c) => (!best || c.seconds > best.seconds ? c : best), null);
-  const head = `${study.name}: ${studyText(plan.moved)}; ${points.length} points`;
-  if (!dearest) return [head, ...faults].join('\n');
-  return [
-    `${head}, about ${durationText(all)} in all; the longest, ${pointText(points[dearest.n], plan)}, ${durationText(dearest.seconds)}`,
-    ...faults,
-  ].join('\n');
+  return costText(study.name, plan, costOf(looks, plan.points.length));
 }
 
 /** The result of a point: the one that is kept, or a new one, which then is. */
@@ -160,7 +154,7 @@ export async function study(file: string, options: Options): Promise<number> {
         (m) => `${m.name} ${m.value === null ? `none (${m.why})` : `${m.open ? 'at least ' : ''}${valueText(m.value, m.unit)}`}`,
       );
       err(
-        `${done.length} of ${plan.points.length}: ${pointText(point, plan)}: ${[...now.problems.map(problemText), ...figures].join('; ') || now.state}`,
+        `${done.length} of ${plan.points.length}: ${pointText(point.values, plan.moved)}: ${[...now.problems.map(problemText), ...figures].join('; ') || now.state}`,
       );
     }
     if (signal.aborted) break;

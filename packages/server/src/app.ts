@@ -94,7 +94,7 @@ export function createApp(queue: RunQueue, models: ModelService, pictures: Pictu
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }));
   app.use('/api', express.json({ limit: '25mb' }));
   const api = express.Router();
-  const routes = [...projectRoutes(pictures), ...runRoutes(queue, models), ...resultRoutes, ...studyRoutes(queue), ...systemRoutes(queue)];
+  const routes = [...projectRoutes(pictures), ...runRoutes(queue, models), ...resultRoutes, ...studyRoutes(queue, models), ...systemRoutes(queue)];
   mount(api, routes);
   api.get('/openapi.json', (_request, response) => void response.json(openApi(routes, coreVersion)));
   api.use((_request, _response, next) =>

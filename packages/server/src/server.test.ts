@@ -385,6 +385,18 @@ describe('studies', () => {
     expect(tuned[1]).toBe(tuned[2]);
     expect(tuned[0]).toBeGreaterThan(1.1 * tuned[1]);
     expect(read[0].measures).toMatchObject([{ name: 'tuned', unit: 'Hz' }, { name: 'gain', value: null, why: 'The result has no gain.' }]); // prettier-ignore
+    // Measures are read once; a curve of each point, and what all cost.
+    expect((await api().get(`/api/projects/${first.id}/studies/lengths/measures`)).body).toEqual(read);
+    const curves = (await api().get(`/api/projects/${first.id}/studies/lengths/curves`).query({ quantity: 's', form: 'magnitude' }).expect(200)).body as { unit: string; over: string; curves: { digest: string; x: number[]; y: number[] }[] }; // prettier-ignore
+    expect(curves).toMatchObject({ unit: '', over: 'frequency' });
+    expect(curves.curves.map((c) => [c.digest, c.x.length, c.y.every((v) => v > 0 && v < 1)])).toEqual(before.map((p) => [p.digest, 51, true]));
+    const none = await api().get(`/api/projects/${first.id}/studies/lengths/curves`).query({ quantity: 'gain' }).expect(200);
+    expect(none.body).toMatchObject({ curves: [], missing: before.map(({ digest }) => ({ digest, why: 'The result has no gain.' })) });
+    const cost = (await api().get(`/api/projects/${first.id}/studies/lengths/cost`).expect(200)).body as { seconds: number; dearest: { at: number; seconds: number }; faults: [] }; // prettier-ignore
+    expect(cost.faults).toEqual([]);
+    expect(cost.seconds).toBeGreaterThan(cost.dearest.seconds);
+    expect(cost.seconds).toBeLessThanOrEqual(3 * cost.dearest.seconds);
+    expect(((await api().get(`/api/projects/${first.id}/runs`)).body as { study: string }[]).map((r) => r.study)).toEqual(['lengths', 'lengths']);
     // A copy under another title, with one length more.
     const copy = await add({ ...wire('Rod once more', ['100 mm', '90 mm']), note: 'a copy' });
     expect((await of(copy.id))[0].run).toMatchObject({ projectId: first.id, state: 'done' });

@@ -8,7 +8,8 @@ import { createRoot, type Root } from 'react-dom/client';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { Run } from '@jadebell/api';
-import { type Project, readProject } from '@jadebell/core/document';
+import { type Project, readProject, solvedDigest } from '@jadebell/core/document';
+import { costOf, planStudy, readCurve, readingOf, readMeasure } from '@jadebell/core/exploring';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { touchstoneOf } from '@jadebell/core/formats';
@@ -37,9 +38,36 @@ function runsOf(name: string): { run: Run; document: Project; result: ResultSet 
     const { summary } = evaluateParameters(document);
     const parameters = document.parameters.map(({ name: n, expression }) => ({ name: n, expression, si: summary[n]?.si ?? null, measure: summary[n]?.measure ?? '' })); // prettier-ignore
     const at = '2026-01-01T00:00:00.000Z';
-    const run: Run = { id: runId(number), projectId, number, state: 'done', createdAt: at, startedAt: at, endedAt: at, accuracy: document.solve.accuracy, parameters, progress: null, problems: [], kept: 0, meta: JSON.parse(JSON.stringify(result.meta)) as Run['meta'] }; // prettier-ignore
+    const run: Run = { id: runId(number), projectId, number, state: 'done', createdAt: at, startedAt: at, endedAt: at, accuracy: document.solve.accuracy, study: null, parameters, progress: null, problems: [], kept: 0, meta: JSON.parse(JSON.stringify(result.meta)) as Run['meta'] }; // prettier-ignore
     return { run, document, result };
   });
+}
+
+/** What the server would answer of a study: its points stand for the runs that solved the same. */
+function studyAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: string, what: string | undefined, query: URLSearchParams): unknown {
+  const study = project.studies!.find((s) => s.name === name)!;
+  const plan = planStudy(project, study);
+  const solved = new Map(runs.map((r) => [solvedDigest(r.document), r]));
+  const done = plan.points.flatMap(({ digest, project: point }) => (solved.has(digest) ? [{ digest, point, reading: readingOf(solved.get(digest)!.result) }] : [])); // prettier-ignore
+  if (what === 'cost') return costOf(plan.points.map((_, at) => ({ at, seconds: 60 + at })), plan.points.length); // prettier-ignore
+  if (what === 'measures')
+    return done.map(({ digest, point, reading }) => ({
+      digest,
+      measures: (project.measures ?? []).map((m) => readMeasure(m, reading, evaluateParameters(point))),
+    }));
+  if (what === 'curves') {
+    const of = { quantity: query.get('quantity')!, of: query.get('of')!, form: (query.get('form') ?? undefined) as never };
+    const read = done.flatMap(({ digest, reading }) => {
+      const curve = readCurve(of, reading);
+      return 'why' in curve ? [] : [{ digest, x: Array.from(curve.x), y: Array.from(curve.y), unit: curve.unit, over: curve.over }];
+    });
+    return { unit: read[0]?.unit ?? '', over: read[0]?.over ?? 'frequency', curves: read.map(({ digest, x, y }) => ({ digest, x, y })), missing: [] };
+  }
+  const points = plan.points.map(({ values, digest }) => {
+    const run = solved.get(digest)?.run;
+    return { values, digest, run: run ? { id: run.id, projectId: run.projectId, number: run.number, state: run.state } : null };
+  });
+  return { moved: plan.moved, points, problems: plan.problems };
 }
 
 /** What the server would answer of one project and the runs of a demo; PUT of the project is kept. */
@@ -76,6 +104,8 @@ function desk(document: Project, runs: ReturnType<typeof runsOf>): typeof fetch 
     }
     const solved = /^\/runs\/([^/]+)\/document$/.exec(path);
     if (solved) return json(runs.find((r) => r.run.id === solved[1])!.document);
+    const study = /^\/projects\/[^/]+\/studies\/([^/?]+)(?:\/(\w+))?(\?.*)?$/.exec(path);
+    if (study) return json(studyAnswer(kept, runs, study[1], study[2], new URLSearchParams(study[3])));
     if (path === '/machine') return json({ memory: 8e9, threads: 2, cellsPerSecond: 3e7, version: '0' });
     if (method === 'PUT') return json(body);
     if (['/projects', '/materials', '/runs/active'].includes(path)) return json([]);

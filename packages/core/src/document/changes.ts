@@ -17,14 +17,15 @@ export function changesSince(solved: Project, now: Project): string[] {
   const out: string[] = [];
   for (const { key, word } of parts) {
     if (key === 'parameters') out.push(...changedParameters(solved, now));
-    else if (plain(counted(solved, key)) !== plain(counted(now, key))) out.push(`${word} changed`);
+    else if (bearingText(solved, key) !== bearingText(now, key)) out.push(`${word} changed`);
   }
   return out;
 }
 
-/** The parts of a project that a result depends on, by their keys, as texts. */
-export const bearingParts = (project: Project): [key: keyof Project, text: string][] =>
-  parts.filter(({ key }) => project[key] !== undefined).map(({ key }) => [key, plain(counted(project, key))]);
+/** Keys of the parts of a project that a result depends on. */
+export const bearingKeys: readonly (keyof Project)[] = parts.map((p) => p.key);
+/** A part of a project as far as a result depends on it, as text. */
+export const bearingText = (project: Project, key: keyof Project): string => plain(counted(project, key));
 
 /** What of a part counts: a material that nothing is made of changes no result. */
 function counted(project: Project, key: keyof Project): unknown {

@@ -4,7 +4,7 @@ export * from '../shapes/index.ts';
 export * from '../cards/index.ts';
 export * from '../studies/index.ts';
 export * from './changes.ts';
-export { solvedDigest } from './digest.ts';
+export { digester, solvedDigest } from './digest.ts';
 export { type Port, portChips, portKind, portKinds, portSchema, portSentence } from '../ports/index.ts';
 export { currentDocument } from './migrate.ts';
 export { type Combination, combinationSchema, lensSchema } from './lens.ts';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { type Role, roles } from '../entries/index.ts';
 import { lineSchema, shapes } from '../shapes/index.ts';
 import { arbitraryOf } from './arbitrary.testing.ts';
-import { changesSince, emptyProject, mapExpressions, type Project, projectSchema, projectTexts, renameParameter, renameLine, renamePort, stakes } from './index.ts'; // prettier-ignore
+import { changesSince, emptyProject, mapExpressions, type Project, projectSchema, projectTexts, renameParameter, renameLine, renameMeasure, renamePort, stakes } from './index.ts'; // prettier-ignore
 
 const texts: Record<Role, string> = {
   expression: '2 * qparameter + qline.max.x - edge(hull.qline.side, qline_2.zmax).length',
@@ -13,6 +13,7 @@ const texts: Record<Role, string> = {
   parameter: 'qparameter',
   material: 'Copper',
   part: 'hull',
+  measure: 'qmeasure',
 };
 const projects = arbitraryOf(projectSchema, texts) as fc.Arbitrary<Project>;
 const named = { numRuns: 40 };
@@ -31,11 +32,12 @@ describe('renaming reaches every kind of entry', () => {
     );
   });
 
-  test('a parameter and a port', () => {
+  test('a parameter, a port and a measure', () => {
     fc.assert(
       fc.property(projects, (p) => {
         expect(said(renameParameter(p, 'qparameter', 'w'))).not.toMatch(/qparameter/);
         expect(said(renamePort(p, 'qport', 'right'))).not.toMatch(/qport/);
+        expect(said(renameMeasure(p, 'qmeasure', 'gain'))).not.toMatch(/qmeasure/);
       }),
       named,
     );

@@ -50,3 +50,9 @@ export function renamePort(project: Project, from: string, to: string): Project 
   const redirected = changeTexts(projectSchema, project, { port: exchange(from, to) });
   return { ...redirected, ports: named(redirected.ports, from, to) };
 }
+
+/** Renames a measure and all that refers to it. */
+export function renameMeasure(project: Project, from: string, to: string): Project {
+  const redirected = changeTexts(projectSchema, project, { measure: exchange(from, to) });
+  return { ...redirected, measures: named(redirected.measures ?? [], from, to) };
+}

@@ -5,7 +5,7 @@ export const quantities = ['length', 'angle', 'frequency', 'resistance', 'induct
 export type Quantity = (typeof quantities)[number];
 
 /** What a text in a project stands for, beyond what it says: an expression, or the name of something else. */
-export type Role = 'expression' | 'line' | 'face' | 'port' | 'parameter' | 'material' | 'part';
+export type Role = 'expression' | 'line' | 'face' | 'port' | 'parameter' | 'material' | 'part' | 'measure';
 /** Schemas whose texts play a role; a schema that is made of one by `describe` plays it too. */
 export const roles = z.registry<{ role: Role }>();
 const playing = <S extends z.ZodType>(role: Role, schema: S): S => {
@@ -31,6 +31,8 @@ export const portName = playing('port', z.string().regex(nameForm, nameRule)).de
 export const materialName = playing('material', z.string().min(1).max(60));
 /** Name of a part that came from a file. */
 export const partName = playing('part', z.string().max(80));
+/** Name of a measure of the project. */
+export const measureName = playing('measure', z.string().max(40));
 /** Name of a parameter, or a word that stands for something else. */
 export const parameterName = playing('parameter', z.string().max(64));
 /** A face of an earlier line, or nothing yet. */

@@ -1,3 +1,4 @@
 // How designs are explored: the points of studies, and the figures that are read from each.
+export * from './cost.ts';
 export * from './measures.ts';
 export * from './points.ts';

@@ -32,25 +32,44 @@ export function readingOf({ meta, arrays }: ResultSet): RunReading {
   };
 }
 
-/** Arrays of a result that a measure is read from. */
-export const arraysOfMeasure = ({ quantity, of }: Measure, meta: ResultSet['meta']): string[] => {
+/** Of what a curve is: as on cards. */
+export type CurveOf = Pick<Measure, 'quantity' | 'of' | 'form'>;
+
+/** Arrays of a result that a curve is read from. */
+export const arraysOfCurve = ({ quantity, of }: CurveOf, meta: ResultSet['meta']): string[] => {
   const kind = quantities[quantity];
   return ['frequency', 's', 'beta', ...(kind?.needs?.(meta, of || (kind.terms(meta)[0]?.key ?? '')) ?? [])];
 };
 
+/** A curve of a result in a form. */
+export interface FoundCurve {
+  x: ArrayLike<number>;
+  y: Float64Array;
+  /** Of the curve; angles in degrees. */
+  unit: string;
+  over: QuantityKind['over'];
+}
+
+/** A curve read from a result, or why there is none. */
+export function readCurve({ quantity, of: wanted, form: asked }: CurveOf, run: RunReading): FoundCurve | { why: string } {
+  const kind = quantities[quantity];
+  if (!kind) return { why: `There is no quantity named ${quantity}.` };
+  const terms = kind.terms(run.meta);
+  const of = wanted || terms[0]?.key;
+  if (of === undefined || !terms.some((t) => t.key === of))
+    return { why: `The result has no ${kind.title.toLowerCase()}${wanted ? ` of ${wanted}` : ''}.` };
+  const curve = kind.curve(run, of);
+  if (!curve) return { why: `The result has no ${kind.title.toLowerCase()} of ${of}.` };
+  const form = curveForms[asked ?? kind.forms[0]];
+  return { x: curve.x, y: form.of(curve), unit: form.unit ?? kind.unit, over: kind.over };
+}
+
 /** A measure read from a result, with the parameters that the result was solved for. */
 export function readMeasure(measure: Measure, run: RunReading, scope: Scope): Read {
-  const kind = quantities[measure.quantity];
   const none = (why: string): Read => ({ name: measure.name, value: null, unit: '', why });
-  if (!kind) return none(`There is no quantity named ${measure.quantity}.`);
-  const terms = kind.terms(run.meta);
-  const of = measure.of || terms[0]?.key;
-  if (of === undefined || !terms.some((t) => t.key === of))
-    return none(`The result has no ${kind.title.toLowerCase()}${measure.of ? ` of ${measure.of}` : ''}.`);
-  const curve = kind.curve(run, of);
-  if (!curve) return none(`The result has no ${kind.title.toLowerCase()} of ${of}.`);
-  const form = curveForms[measure.form ?? kind.forms[0]];
-  const [quantity, toCurve] = measured[kind.over];
+  const curve = readCurve(measure, run);
+  if ('why' in curve) return none(curve.why);
+  const [quantity, toCurve] = measured[curve.over];
   let refused: string | null = null;
   const place = (text: string | undefined, field: string): number | undefined => {
     if (text === undefined) return undefined;
@@ -59,8 +78,8 @@ export function readMeasure(measure: Measure, run: RunReading, scope: Scope): Re
     refused ??= `${found.problem.message} ${found.problem.fix}`;
     return NaN;
   };
-  const taken = figureOf(measure, { x: curve.x, y: form.of(curve) }, place);
+  const taken = figureOf(measure, { ...curve, decibels: curve.unit === 'dB' || curve.unit === 'dBi' }, place);
   if (refused || !taken) return none(refused ?? 'The curve has no value there.');
-  const unit = taken.of === 'curve' ? (form.unit ?? kind.unit) : overUnit[kind.over];
+  const unit = taken.of === 'curve' ? curve.unit : overUnit[curve.over];
   return { name: measure.name, value: taken.value, unit, ...(taken.open ? { open: true } : {}) };
 }

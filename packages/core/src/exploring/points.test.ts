@@ -9,6 +9,7 @@ import {
   type Study,
   studySchema,
 } from '../document/index.ts';
+import { costOf, costText, pointsLookedAt } from './cost.ts';
 import { planStudy, studyText } from './points.ts';
 
 const rod = { kind: 'straight-wire', name: 'rod', material: 'Copper', axis: 'z', length: '2 * arm', radius: 'r', at: ['0 mm', '0 mm', '0 mm'] };
@@ -109,4 +110,53 @@ test('a parameter is renamed in the studies that move it, and names of studies a
   expect(planStudy(renamed, renamed.studies![0]).points.map((p) => p.values.leg)).toEqual([0.035, 0.0875, 0.14]);
   const twice = readProjectData({ ...moved, studies: [moved.studies![0], moved.studies![0]] });
   expect(twice.problems.map((p) => p.code)).toEqual(['name.twice']);
+});
+
+describe('many points', () => {
+  test('points are spread over ranges and lists, the same each time, more of them after the first', () => {
+    const moves = [
+      { parameter: 'arm', how: 'range', from: '60 mm', to: '80 mm' },
+      { parameter: 'n', how: 'list', values: ['1', '2', '5'] },
+    ];
+    for (const together of ['sobol', 'latin']) {
+      const { points, moved } = plan(moves, { together, points: 30 });
+      expect(points).toHaveLength(30);
+      expect(points.every((p) => p.values.arm >= 0.06 && p.values.arm <= 0.08)).toBe(true);
+      expect([...new Set(points.map((p) => p.values.n))].sort()).toEqual([1, 2, 5]);
+      expect(points.map((p) => p.digest)).toEqual(plan(moves, { together, points: 30 }).points.map((p) => p.digest));
+      expect(studyText(moved)).toBe('arm between 60 mm and 80 mm; n from 1 to 5, 3 values');
+    }
+    const few = plan(moves, { together: 'sobol', points: 10 }).points;
+    expect(
+      plan(moves, { together: 'sobol', points: 30 })
+        .points.slice(0, 10)
+        .map((p) => p.digest),
+    ).toEqual(few.map((p) => p.digest));
+    // Of a range alone its two ends.
+    expect(plan([moves[0]]).points.map((p) => p.values.arm)).toEqual([0.06, 0.08]);
+  });
+
+  test('a point is the same run whatever else the project plans or reads', () => {
+    const moves = [{ parameter: 'arm', how: 'list', values: ['2 * f', '80 mm'] }];
+    const base = { parameters: [...project().parameters, { name: 'f', expression: '30 mm' }] };
+    const measures = [{ name: 'at', quantity: 's', of: '', take: 'at' as const, at: 'c0 / (4 * f)' }];
+    const digests = (more: Partial<Project>): string[] => planStudy(project({ ...base, ...more }), study(moves)).points.map((p) => p.digest);
+    expect(digests({ measures, studies: [study(moves)] })).toEqual(digests({}));
+    expect(digests({})[0]).toBe(solvedDigest(planStudy(project(base), study(moves)).points[0].project));
+  });
+
+  test('what a study costs is told by the points that were looked at', () => {
+    const { points, moved } = plan([{ parameter: 'arm', how: 'count', from: '10 mm', to: '109 mm', points: 100 }]);
+    const at = pointsLookedAt(points);
+    expect([at.length, at[0], at.at(-1)]).toEqual([24, 0, 99]);
+    const cost = costOf(at.map((n) => (n === 0 ? { at: n, fault: 'It is too short.' } : { at: n, seconds: n })), 100); // prettier-ignore
+    expect(cost.dearest).toEqual({ at: 99, seconds: 99 });
+    expect(cost.seconds! / 100).toBeCloseTo(at.reduce((s, n) => s + n, 0) / 24, 9);
+    expect(costText('arms', { moved, points }, cost)).toMatch(
+      /^arms: arm from 10 mm to 109 mm, 100 values; 100 points, about 8\d min in all; the longest, arm 109 mm, 2 min\n  arm 10 mm: It is too short\.$/,
+    );
+    expect(costText('arms', { moved, points }, costOf([{ at: 0, fault: 'No.' }], 100))).toBe(
+      'arms: arm from 10 mm to 109 mm, 100 values; 100 points\n  arm 10 mm: No.',
+    );
+  });
 });

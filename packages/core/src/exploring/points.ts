@@ -8,7 +8,13 @@ import {
   type Study,
   type Move,
   mostPoints,
-  solvedDigest,
+  digester,
+  isSpread,
+  latinHypercube,
+  moveKinds,
+  mostDimensions,
+  pointsSpread,
+  sobol,
   valuesOf,
 } from '../document/index.ts';
 import { evaluateAny, evaluateParameters, formatSI, type Scope } from '../expressions/index.ts';
@@ -20,7 +26,14 @@ export interface Moved {
   /** What it measures, in words, as 'length'. */
   measure: string;
   /** In SI, and as expressions. */
-  values: { si: number; text: string }[];
+  values: Value[];
+  /** Points may have any value between the first and the last. */
+  between?: boolean;
+}
+
+interface Value {
+  si: number;
+  text: string;
 }
 
 /** A point of a study: an ordinary project. */
@@ -35,6 +48,8 @@ export interface Point {
 const plainNumber = 'plain number';
 /** Digits to which values are written. */
 const digits = 12;
+/** Digits of values that are spread: more would only make them longer to read. */
+const spreadDigits = 5;
 
 /** What a study comes to; no points where it makes no sense. */
 export interface Plan {
@@ -80,6 +95,7 @@ function movedBy(move: Move, n: number, project: Project, scope: Scope, place: P
       parameter: move.parameter,
       measure: own.measure,
       values: values.map((si, i) => ({ si, text: written || move.how !== 'list' ? formatSI(si, own.measure, digits) : move.values[i] })),
+      ...(moveKinds[move.how].between ? { between: true } : {}),
     };
   } catch (error) {
     if (refused) return refused;
@@ -88,10 +104,28 @@ function movedBy(move: Move, n: number, project: Project, scope: Scope, place: P
   }
 }
 
-/** Numbers of the values that the points take, one a parameter. */
-function combinations(moved: readonly Moved[], together: Study['together']): number[][] {
-  if (together === 'beside') return moved[0].values.map((_, n) => moved.map(() => n));
-  return moved.reduce<number[][]>((rows, m) => rows.flatMap((row) => m.values.map((_, n) => [...row, n])), [[]]);
+/** Values that the points take, one a parameter. */
+function combinations(moved: readonly Moved[], { together, points = pointsSpread, name }: Study): Value[][] {
+  if (together === 'beside') return moved[0].values.map((_, n) => moved.map((m) => m.values[n]));
+  if (!isSpread(together)) return moved.reduce<Value[][]>((rows, m) => rows.flatMap((row) => m.values.map((v) => [...row, v])), [[]]);
+  const places = together === 'sobol' ? sobol(points, moved.length) : latinHypercube(points, moved.length, seedOf(name));
+  return places.map((place) => moved.map((m, i) => valueAtShare(m, place[i])));
+}
+
+/** The same points each time a study is planned. */
+const seedOf = (name: string): number => [...name].reduce((seed, c) => (Math.imul(seed, 31) + c.charCodeAt(0)) >>> 0, 7);
+
+/** The value at a share, from 0 to 1, of what a parameter may be. */
+function valueAtShare({ values, between, measure }: Moved, share: number): Value {
+  if (!between) return values[Math.min(values.length - 1, Math.floor(share * values.length))];
+  const si = Number((values[0].si + (values[1].si - values[0].si) * share).toPrecision(spreadDigits));
+  return { si, text: formatSI(si, measure, digits) };
+}
+
+/** How many points a study has. */
+function countOf(moved: readonly Moved[], { together, points = pointsSpread }: Study): number {
+  if (isSpread(together)) return points;
+  return together === 'beside' ? moved[0].values.length : moved.reduce((p, m) => p * m.values.length, 1);
 }
 
 /** The project with parameters at values of their own. */
@@ -101,8 +135,8 @@ const atValues = (project: Project, texts: ReadonlyMap<string, string>, accuracy
   solve: accuracy ? { ...project.solve, accuracy } : project.solve,
 });
 
-/** The points of a study, or why there are none. */
-export function planStudy(project: Project, study: Study): Plan {
+/** What moves in a study, how many points that makes, and what stands against it: no points where it makes no sense. */
+export function planMoves(project: Project, study: Study): { moved: Moved[]; count: number; problems: Problem[] } {
   const place: Place = { part: 'studies', name: study.name };
   const problems: Problem[] = [];
   const scope = evaluateParameters(project);
@@ -116,7 +150,7 @@ export function planStudy(project: Project, study: Study): Plan {
       );
     else moved.push(found);
   });
-  const none = (p?: Problem): Plan => ({ moved, points: [], problems: p ? [...problems, p] : problems });
+  const none = (p?: Problem): ReturnType<typeof planMoves> => ({ moved, count: 0, problems: p ? [...problems, p] : problems });
   if (problems.length) return none();
   const lengths = moved.map((m) => m.values.length);
   if (study.together === 'beside' && new Set(lengths).size > 1)
@@ -129,7 +163,17 @@ export function planStudy(project: Project, study: Study): Plan {
         'Give as many of each, or take all combinations.',
       ),
     );
-  const count = study.together === 'beside' ? lengths[0] : lengths.reduce((p, n) => p * n, 1);
+  if (study.together === 'sobol' && moved.length > mostDimensions)
+    return none(
+      problem(
+        'error',
+        'study.dimensions',
+        { ...place, chip: 'together' },
+        `${moved.length} parameters move; an even spread takes ${mostDimensions}.`,
+        'Move fewer, or spread at random.',
+      ),
+    );
+  const count = countOf(moved, study);
   if (count > mostPoints)
     return none(
       problem(
@@ -153,10 +197,17 @@ export function planStudy(project: Project, study: Study): Plan {
         ),
       );
   });
-  const points = combinations(moved, study.together).map((numbers): Point => {
-    const own = moved.map((m, i) => m.values[numbers[i]]);
+  return { moved, count, problems };
+}
+
+/** The points of a study, or why there are none. */
+export function planStudy(project: Project, study: Study): Plan {
+  const { moved, count, problems } = planMoves(project, study);
+  if (!count) return { moved, points: [], problems };
+  const digestOf = digester();
+  const points = combinations(moved, study).map((own): Point => {
     const point = atValues(project, new Map(moved.map((m, i) => [m.parameter, own[i].text])), study.accuracy);
-    return { values: Object.fromEntries(moved.map((m, i) => [m.parameter, own[i].si])), project: point, digest: solvedDigest(point) };
+    return { values: Object.fromEntries(moved.map((m, i) => [m.parameter, own[i].si])), project: point, digest: digestOf(point) };
   });
   return { moved, points, problems };
 }
@@ -164,10 +215,11 @@ export function planStudy(project: Project, study: Study): Plan {
 /** A study in words: 'bend from 20 mm to 40 mm, 9 values'. */
 export function studyText(moved: readonly Moved[]): string {
   return moved
-    .map(({ parameter, measure, values }) => {
+    .map(({ parameter, measure, values, between }) => {
       const sis = values.map((v) => v.si);
       const [low, high] = [Math.min(...sis), Math.max(...sis)].map((v) => formatSI(v, measure));
-      return values.length === 1 ? `${parameter} at ${low}` : `${parameter} from ${low} to ${high}, ${values.length} values`;
+      if (values.length === 1) return `${parameter} at ${low}`;
+      return between ? `${parameter} between ${low} and ${high}` : `${parameter} from ${low} to ${high}, ${values.length} values`;
     })
     .join('; ');
 }

@@ -1,4 +1,6 @@
 // What a study says: how parameters move, and which figures are read from each point.
+export * from './cards.ts';
 export * from './measure.ts';
 export * from './moves.ts';
+export * from './sequences.ts';
 export * from './study.ts';

@@ -11,13 +11,18 @@ export interface Taken {
   open?: boolean;
 }
 
+/** A curve as figures are taken of it; one in decibels is so also between its samples. */
+export interface Measured extends Curve {
+  decibels?: boolean;
+}
+
 /** What is taken of a curve as one figure: its words, its fields, and the figure; null where the curve has none. */
 interface TakeKind<K extends string, F extends z.ZodRawShape> {
   take: K;
   title: string;
   fields: F;
   /** `place` gives the value of an expression of what the curve is over, or undefined where it is absent. */
-  figure(measure: z.output<z.ZodObject<F>>, curve: Curve, place: (text: string | undefined, field: string) => number | undefined): Taken | null;
+  figure(measure: z.output<z.ZodObject<F>>, curve: Measured, place: (text: string | undefined, field: string) => number | undefined): Taken | null;
 }
 const defineTake = <K extends string, F extends z.ZodRawShape>(d: TakeKind<K, F>): TakeKind<K, F> => d;
 
@@ -26,15 +31,31 @@ const stretch = {
   to: expression.optional().describe('Where it ends; absent: with the curve'),
 };
 
+/**
+ * Where a curve turns about a sample: the vertex of the parabola through it and its neighbours, of powers where the curve is in decibels, as those are
+ * smooth where a dip in decibels is not; the sample itself at an end.
+ */
+function turningOf({ x, y, decibels }: Measured, at: number): number {
+  let i = 0;
+  while (i < x.length && x[i] !== at) i++;
+  if (i < 1 || i > x.length - 2) return at;
+  const [a, b, c] = [-1, 0, 1].map((d) => (decibels ? 10 ** (y[i + d] / 10) : y[i + d]));
+  const [left, right] = [(b - a) / (x[i] - x[i - 1]), (c - b) / (x[i + 1] - x[i])];
+  // At the end of a stretch a curve may go on rising: there it does not turn.
+  if (left * right >= 0) return at;
+  const bend = (right - left) / (x[i + 1] - x[i - 1]);
+  return (x[i] + x[i - 1]) / 2 - left / (2 * bend);
+}
+
 /** A figure of the samples in a stretch. */
-const over = <K extends string>(take: K, title: string, of: (s: NonNullable<ReturnType<typeof statistics>>) => Taken) =>
+const over = <K extends string>(take: K, title: string, of: (s: NonNullable<ReturnType<typeof statistics>>, curve: Measured) => Taken) =>
   defineTake({
     take,
     title,
     fields: stretch,
     figure(measure, curve, place) {
       const found = statistics(curve, place(measure.from, 'from'), place(measure.to, 'to'));
-      return found && of(found);
+      return found && of(found, curve);
     },
   });
 
@@ -63,8 +84,8 @@ const width = defineTake({
 const least = over('least', 'the least value', (s) => ({ value: s.min.y, of: 'curve' }));
 const most = over('most', 'the largest value', (s) => ({ value: s.max.y, of: 'curve' }));
 const mean = over('mean', 'the mean value', (s) => ({ value: s.mean, of: 'curve' }));
-const whereLeast = over('where-least', 'where it is least', (s) => ({ value: s.min.x, of: 'place' }));
-const whereMost = over('where-most', 'where it is largest', (s) => ({ value: s.max.x, of: 'place' }));
+const whereLeast = over('where-least', 'where it is least', (s, curve) => ({ value: turningOf(curve, s.min.x), of: 'place' }));
+const whereMost = over('where-most', 'where it is largest', (s, curve) => ({ value: turningOf(curve, s.max.x), of: 'place' }));
 
 /** Everything that can be taken of a curve. A new figure is an entry here. */
 export const takeKinds = { at, least, most, mean, 'where-least': whereLeast, 'where-most': whereMost, width } as const;
@@ -91,5 +112,5 @@ export const measureSchema = z.discriminatedUnion('take', [
 export type Measure = z.infer<typeof measureSchema>;
 
 /** The figure that a measure takes of a curve; null where the curve has none. */
-export const figureOf = (measure: Measure, curve: Curve, place: (text: string | undefined, field: string) => number | undefined): Taken | null =>
+export const figureOf = (measure: Measure, curve: Measured, place: (text: string | undefined, field: string) => number | undefined): Taken | null =>
   takeKinds[measure.take].figure(measure as never, curve, place);

@@ -23,15 +23,20 @@ export type NumberOf = (text: string, field: string) => number;
 interface MoveKind<K extends string, F extends z.ZodRawShape> {
   how: K;
   title: string;
+  /** How a sentence goes on after the parameter: 'bend from', 'bend in steps from'. */
+  word: string;
   fields: F;
   /** @throws MoveFault where they make no sense. */
   values(move: z.output<z.ZodObject<F>>, number: NumberOf): number[];
+  /** Takes any value between its first and its last, where points are spread. */
+  between?: boolean;
 }
 const defineMove = <K extends string, F extends z.ZodRawShape>(d: MoveKind<K, F>): MoveKind<K, F> => d;
 
 const list = defineMove({
   how: 'list',
   title: 'takes each of some values',
+  word: 'through',
   fields: { values: z.array(expression).min(1).max(mostValues) },
   values: ({ values }, number) => values.map((text, i) => number(text, `values.${i}`)),
 });
@@ -41,6 +46,7 @@ const between = { from: expression, to: expression };
 const count = defineMove({
   how: 'count',
   title: 'from one value to another in so many points',
+  word: 'from',
   fields: {
     ...between,
     points: z.number().int().min(2).max(mostValues),
@@ -60,6 +66,7 @@ const count = defineMove({
 const step = defineMove({
   how: 'step',
   title: 'from one value to another by steps of a size',
+  word: 'in steps from',
   fields: { ...between, by: expression },
   values(move, number) {
     const [from, to, by] = [number(move.from, 'from'), number(move.to, 'to'), number(move.by, 'by')];
@@ -79,8 +86,21 @@ const step = defineMove({
   },
 });
 
+const range = defineMove({
+  how: 'range',
+  title: 'anywhere between two values',
+  word: 'anywhere between',
+  fields: between,
+  between: true,
+  values(move, number) {
+    const [from, to] = [number(move.from, 'from'), number(move.to, 'to')];
+    if (from === to) throw new MoveFault('It goes from a value to the same.', 'Give two values that differ.', 'to');
+    return [from, to];
+  },
+});
+
 /** All ways in which a parameter moves. A new one is an entry here. */
-export const moveKinds = { list, count, step } as const;
+export const moveKinds = { list, count, step, range } as const;
 
 /** Digits to which values are taken: 0.1 + 0.2 and 0.3 are one point. */
 const digits = 14;
@@ -88,7 +108,7 @@ const digits = 14;
 const parameter = parameterName.min(1).describe('The parameter that moves');
 const schemaOf = <K extends string, F extends z.ZodRawShape>(kind: MoveKind<K, F>) =>
   z.strictObject({ parameter, how: z.literal(kind.how), ...kind.fields });
-export const moveSchema = z.discriminatedUnion('how', [schemaOf(list), schemaOf(count), schemaOf(step)]);
+export const moveSchema = z.discriminatedUnion('how', [schemaOf(list), schemaOf(count), schemaOf(step), schemaOf(range)]);
 export type Move = z.infer<typeof moveSchema>;
 
 /**

@@ -38,6 +38,7 @@ export function runView(row: RunRow, queue: RunQueue): Run {
     startedAt: row.startedAt?.toISOString() ?? null,
     endedAt: row.endedAt?.toISOString() ?? null,
     accuracy: row.accuracy,
+    study: row.study,
     parameters: storedList(runSchema.shape.parameters.element, row.parameters),
     progress: queue.progress(row.id),
     problems: [...storedList(problemItem, row.problems), ...(fault ? [damaged(fault)] : [])],
@@ -111,7 +112,7 @@ export const runRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     schemas: { params: idParams, body: z.object({ document: projectSchema }), answer: runSchema },
     async handle({ params, body }) {
       const project = await findProject(params.id);
-      const found = (await models.check(body.document, queue.cellsPerSecond)).filter((p) => p.severity === 'error');
+      const found = (await models.check(body.document, queue.cellsPerSecond)).problems.filter((p) => p.severity === 'error');
       if (found.length) throw new HttpProblem(422, 'The project has errors', found[0].message, found);
       if ((await RunRow.count({ where: { state: 'queued', study: null } })) >= longestQueue)
         throw new HttpProblem(429, 'Too many runs wait', `${longestQueue} runs wait already. Let some of them end, or stop them.`);

@@ -1,13 +1,14 @@
-import { type Project, type Study } from '@jadebell/core/document';
-import { arraysOfMeasure, type Plan, planStudy, readingOf, readMeasure } from '@jadebell/core/exploring';
-import { evaluateParameters } from '@jadebell/core/expressions';
-import { studyMeasuresSchema, studyParams, type StudyPoint, studyViewSchema } from '@jadebell/api';
-import type { z } from 'zod';
+import { problemText, type Project, type Study } from '@jadebell/core/document';
+import { arraysOfCurve, costOf, type Plan, planStudy, type Point, type PointCost, pointsLookedAt, readCurve } from '@jadebell/core/exploring';
+import { forms } from '@jadebell/core/cards';
+import { studyCostSchema, studyCurvesSchema, studyMeasuresSchema, studyParams, type StudyPoint, studyViewSchema } from '@jadebell/api';
+import { z } from 'zod';
 import { RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
+import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { findProject } from './projects.ts';
-import { loadResult } from './results.ts';
+import { Measured, readingOfRun } from './measured.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
 import { addRun } from './runs.ts';
 
@@ -23,6 +24,8 @@ async function findStudy({ id, name }: z.infer<typeof studyParams>): Promise<Fou
   if (!study) throw notFound('study');
   return { project, study, plan: planStudy(project, study) };
 }
+
+const measured = new Measured();
 
 /** Of states that a run of a point may have, those with a result or on the way to one, the best first. */
 const standing = ['done', 'running', 'queued'] as const;
@@ -55,8 +58,17 @@ async function viewOf({ plan }: Found): Promise<z.infer<typeof studyViewSchema>>
   return { moved: plan.moved, points, problems: plan.problems };
 }
 
+/** Points of a study that have a result, with the run that it is of. */
+async function solvedPoints({ plan }: Found): Promise<{ point: Point; run: RunRow }[]> {
+  const runs = await runsOf(plan);
+  return plan.points.flatMap((point) => {
+    const run = runs.get(point.digest);
+    return run?.state === 'done' ? [{ point, run }] : [];
+  });
+}
+
 /** Routes on the studies of a project as it is stored. */
-export const studyRoutes = (queue: RunQueue): Route[] => [
+export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
   route({
     method: 'get',
     path: '/projects/{id}/studies/{name}',
@@ -99,22 +111,53 @@ export const studyRoutes = (queue: RunQueue): Route[] => [
   }),
   route({
     method: 'get',
+    path: '/projects/{id}/studies/{name}/cost',
+    summary: 'What the points of a study cost: of many those that are looked at, spread over them',
+    schemas: { params: studyParams, answer: studyCostSchema },
+    async handle({ params }) {
+      const { plan } = await findStudy(params);
+      const looks: PointCost[] = [];
+      for (const at of pointsLookedAt(plan.points)) {
+        const { problems, seconds } = await models.check(plan.points[at].project, queue.cellsPerSecond);
+        looks.push(seconds === null ? { at, fault: problems.filter((p) => p.severity === 'error').map(problemText)[0] } : { at, seconds });
+      }
+      return costOf(looks, plan.points.length);
+    },
+  }),
+  route({
+    method: 'get',
     path: '/projects/{id}/studies/{name}/measures',
     summary: 'The measures of the project, read from each point of a study that has a result',
     schemas: { params: studyParams, answer: studyMeasuresSchema },
     async handle({ params }) {
-      const { project, plan } = await findStudy(params);
-      const measures = project.measures ?? [];
-      const runs = await runsOf(plan);
+      const found = await findStudy(params);
+      const measures = found.project.measures ?? [];
       const out: z.infer<typeof studyMeasuresSchema> = [];
-      for (const { digest, project: point } of plan.points) {
-        const run = runs.get(digest);
-        if (run?.state !== 'done') continue;
-        const { meta } = await loadResult(await run.reload(), []);
-        const { arrays } = await loadResult(run, [...new Set(measures.flatMap((m) => arraysOfMeasure(m, meta)))]);
-        const reading = readingOf({ meta, arrays });
-        const scope = evaluateParameters(point);
-        out.push({ digest, measures: measures.map((m) => readMeasure(m, reading, scope)) });
+      for (const { point, run } of await solvedPoints(found))
+        out.push({ digest: point.digest, measures: await measured.of(run, measures, point.project) });
+      return out;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/{id}/studies/{name}/curves',
+    summary: 'A curve of each point of a study that has a result',
+    schemas: {
+      params: studyParams,
+      query: z.object({ quantity: z.string().max(40), of: z.string().max(300).default(''), form: z.enum(forms).optional() }),
+      answer: studyCurvesSchema,
+    },
+    async handle({ params, query }) {
+      const out: z.infer<typeof studyCurvesSchema> = { unit: '', over: 'frequency', curves: [], missing: [] };
+      for (const { point, run } of await solvedPoints(await findStudy(params))) {
+        const { digest } = point;
+        const curve = readCurve(query, await readingOfRun(run, (meta) => arraysOfCurve(query, meta)));
+        if ('why' in curve) {
+          out.missing.push({ digest, why: curve.why });
+          continue;
+        }
+        Object.assign(out, { unit: curve.unit, over: curve.over });
+        out.curves.push({ digest, x: Array.from(curve.x), y: Array.from(curve.y, (v) => (Number.isFinite(v) ? v : null)) });
       }
       return out;
     },

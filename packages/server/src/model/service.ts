@@ -7,7 +7,7 @@ export interface Question {
   document: Project;
   cellsPerSecond: number;
 }
-export type Answer = { picture: string } | { problems: Problem[] } | { fault: string };
+export type Answer = { picture: string } | { problems: Problem[]; seconds: number | null } | { fault: string };
 
 /** Evaluates projects on a thread of its own, so that the API goes on answering. A thread that dies fails what it was asked and is started again. */
 export class ModelService {
@@ -21,10 +21,10 @@ export class ModelService {
     return 'picture' in found ? found.picture : '';
   }
 
-  /** All that stands against a run of a project, on a machine that updates so many cells a second. */
-  async check(document: Project, cellsPerSecond: number): Promise<Problem[]> {
+  /** All that stands against a run of a project on a machine that updates so many cells a second, and how long it takes; null where it cannot be run. */
+  async check(document: Project, cellsPerSecond: number): Promise<{ problems: Problem[]; seconds: number | null }> {
     const found = await this.ask('check', document, cellsPerSecond);
-    if ('problems' in found) return found.problems;
+    if ('problems' in found) return found;
     throw new Error('fault' in found ? found.fault : 'The check gave no answer.');
   }
 

@@ -14,7 +14,8 @@ async function answer({ kind, document, cellsPerSecond }: Question): Promise<Ans
   const project = document as Project;
   if (kind === 'check') {
     const kernel = async () => denseKernel((await nodeHost(1)).module);
-    return { problems: (await checkProject(project, thisMachine(cellsPerSecond), await geometry, kernel)).problems };
+    const { problems, ready } = await checkProject(project, thisMachine(cellsPerSecond), await geometry, kernel, cache);
+    return { problems, seconds: ready?.estimate.seconds ?? null };
   }
   try {
     return { picture: pictureOf(evaluateModel(project, await geometry, cache).bodies) };

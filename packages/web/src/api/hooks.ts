@@ -1,4 +1,14 @@
-import { activeRunSchema, machineSchema, projectSummary, runSchema, sketchSchema } from '@jadebell/api';
+import {
+  activeRunSchema,
+  machineSchema,
+  projectSummary,
+  runSchema,
+  sketchSchema,
+  studyCostSchema,
+  studyCurvesSchema,
+  studyMeasuresSchema,
+  studyViewSchema,
+} from '@jadebell/api';
 import { materialSchema, projectSchema } from '@jadebell/core/document';
 import { z } from 'zod';
 import { useEffect } from 'react';
@@ -25,6 +35,31 @@ export const useOwnMaterials = () => useSWR('/materials', materials);
 export const useSketch = (project: string, runs: number) => useSWR(runs ? `/projects/${project}/sketch?runs=${runs}` : null, sketch);
 /** The model as a run solved it. */
 export const useRunDocument = (run: string | null) => useSWRImmutable(run ? `/runs/${run}/document` : null, documents);
+
+const studies = {
+  view: reader(studyViewSchema),
+  cost: reader(studyCostSchema),
+  measures: reader(studyMeasuresSchema),
+  curves: reader(studyCurvesSchema),
+};
+/** Address of a study of a project as it is stored. */
+export const studyPath = (project: string, name: string): string => `/projects/${project}/studies/${encodeURIComponent(name)}`;
+const stay = { keepPreviousData: true };
+/**
+ * The points of a study with the runs that stand for them; asked for anew as another revision of the project is stored (0: none is), and as runs of the
+ * study change their state.
+ */
+export const useStudyView = (project: string, name: string, revision: number, states: string) =>
+  useSWR(revision ? [studyPath(project, name), revision, states] : null, ([path]) => studies.view(path), stay);
+/** What a study costs; `what` tells when that is another cost. */
+export const useStudyCost = (project: string, name: string, what: string) =>
+  useSWRImmutable(what ? [`${studyPath(project, name)}/cost`, what] : null, ([path]) => studies.cost(path), stay);
+/** Measures of the points that are done; `what` tells when they are others. */
+export const useStudyMeasures = (project: string, name: string, what: string) =>
+  useSWRImmutable(what ? [`${studyPath(project, name)}/measures`, what] : null, ([path]) => studies.measures(path), stay);
+/** A curve of each point that is done. */
+export const useStudyCurves = (project: string, name: string, query: string, what: string) =>
+  useSWRImmutable(what ? [`${studyPath(project, name)}/curves?${query}`, what] : null, ([path]) => studies.curves(path), stay);
 
 /** A result array; null run or name reads nothing. */
 export function useArray(run: string | null, name: string | null, range?: { from: number; count: number }) {

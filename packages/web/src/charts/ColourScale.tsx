@@ -1,7 +1,10 @@
 import { interpolateSinebow, interpolateViridis } from 'd3-scale-chromatic';
 import { interpolateSigned } from './colours.ts';
 
-const maps = { size: interpolateViridis, signed: interpolateSigned, cyclic: interpolateSinebow };
+/** Of lines: without the lightest end, which is not seen on paper. */
+export const lineColour = (t: number): string => interpolateViridis(0.9 * t);
+
+const maps = { size: interpolateViridis, signed: interpolateSigned, cyclic: interpolateSinebow, line: lineColour };
 export type ColourMap = keyof typeof maps;
 
 const steps = Array.from({ length: 24 }, (_, i) => i / 23);

@@ -1,153 +1,79 @@
-import { writeCsv } from '@jadebell/core/formats/csv';
-import { formatSI } from '@jadebell/core/expressions/format';
-import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { List, ListItemButton } from '@mui/material';
+import { useParams } from 'react-router';
 import { useRuns } from '../api/hooks.ts';
-import type { Run } from '../api/types.ts';
-import { Card } from '../charts/Card.tsx';
-import { Lines, type Trace } from '../charts/Lines.tsx';
-import { traceStyle } from '../charts/traces.ts';
-import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
-import { download } from '../ui/download.ts';
-import { useDark } from '../ui/useDark.ts';
-import { sizeOf } from '@jadebell/core/methods';
-import { Tool } from '../kit/Tool.tsx';
-import { type Column, DataTable } from '../kit/DataTable.tsx';
-import { Button } from '@mui/material';
-import { Tick } from '../kit/Tick.tsx';
-import { Message } from '../kit/Message.tsx';
+import { ToolMenu } from '../kit/ToolMenu.tsx';
+import { useProject } from '../project/store.ts';
+import { closeAt, goAt, useAddress } from '../ui/address.ts';
 import { ExploreFrame } from './ExploreFrame.ts';
+import { RunsPage } from './RunsPage.tsx';
+import { addStudy, parametersToMove } from './study/edits.ts';
+import { StudyPage } from './study/StudyPage.tsx';
 
-/** Names of parameters whose value differs among runs, or that not all runs have. */
-function differing(runs: Run[]): string[] {
-  const names = [...new Set(runs.flatMap((r) => r.parameters.map((g) => g.name)))];
-  return names.filter((name) => new Set(runs.map((r) => r.parameters.find((g) => g.name === name)?.si ?? NaN)).size > 1);
-}
+const noStudies: readonly never[] = [];
 
-const valueOf = (run: Run, name: string): string => {
-  const g = run.parameters.find((o) => o.name === name);
-  return g && g.si !== null ? formatSI(g.si, g.measure, 5) : 'none';
-};
-
-/** Which run it is, with its colour, and whether its curve is shown. */
-const runColumn = (hidden: readonly string[], setHidden: (next: string[]) => void, dark: boolean): Column<Run> => ({
-  title: 'run',
-  value: (r) => r.number,
-  cell: (r) => (
-    <span className="row" style={{ gap: 6 }}>
-      <Tick
-        silent
-        label={`Show run ${r.number}`}
-        value={!hidden.includes(r.id)}
-        onChange={() => setHidden(hidden.includes(r.id) ? hidden.filter((h) => h !== r.id) : [...hidden, r.id])}
-      />
-      <i className="swatch" style={{ background: traceStyle(r.number, dark).color, margin: 0 }} />
-      {r.number}
-    </span>
-  ),
-});
-
-const parameterColumns = (names: readonly string[], varied: readonly string[]): Column<Run>[] =>
-  names.map((n) => ({
-    title: n,
-    style: varied.includes(n) ? { color: 'var(--plum)' } : undefined,
-    value: (r) => r.parameters.find((p) => p.name === n)?.si,
-    mono: true,
-    cell: (r) => valueOf(r, n),
-  }));
-
-/** Where a curve is lowest. */
-function lowest(c: RunCurve | undefined): { db: number; frequency: number } | null {
-  if (!c) return null;
-  const i = c.db.indexOf(Math.min(...c.db));
-  return { db: c.db[i], frequency: c.frequency[i] };
-}
-
-/** Largest realised gain in dBi of all patterns of a run. */
-const gain = (r: Run): number | null => {
-  const figures = r.meta!.farField?.figures ?? [];
-  return figures.length ? 10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain))) : null;
-};
-
-const figureColumns = (low: (r: Run) => ReturnType<typeof lowest>): Column<Run>[] => [
-  { title: 'lowest S11 (dB)', value: (r) => low(r)?.db, mono: true, cell: (r) => low(r)?.db.toFixed(2) },
-  { title: 'at', value: (r) => low(r)?.frequency, mono: true, cell: (r) => low(r) && formatSI(low(r)!.frequency, 'frequency') },
-  { title: 'best realised gain (dBi)', value: gain, mono: true, cell: (r) => gain(r)?.toFixed(2) },
-  { title: 'cells or unknowns', value: (r) => sizeOf(r.meta!).count, mono: true, cell: (r) => sizeOf(r.meta!).count.toLocaleString('en') },
-];
-
-/** Curves side by side, each with its own frequencies; shorter ones end in empty cells. */
-function curvesCsv(curves: readonly (RunCurve & { name: string })[]): string {
-  const rows = Math.max(...curves.map((c) => c.db.length));
-  const pad = (v: ArrayLike<number>): number[] => Array.from({ length: rows }, (_, i) => v[i] ?? ('' as unknown as number));
-  return writeCsv(
-    curves.flatMap((c) => [
-      { title: `${c.name}: frequency (Hz)`, values: pad(c.frequency) },
-      { title: `${c.name}: S11 (dB)`, values: pad(c.db) },
-    ]),
+/** What has been solved, and what is planned: the ways in along the left edge, and the page of the chosen one. */
+export default function ExploreStage() {
+  const { id = '' } = useParams();
+  const studies = useProject((s) => s.document?.studies) ?? noStudies;
+  const runs = useRuns(id).data ?? [];
+  const asked = useAddress('study');
+  const study = studies.find((s) => s.name === asked);
+  return (
+    <ExploreFrame>
+      <nav aria-label="Ways of exploring">
+        <List dense disablePadding component="div">
+          <ListItemButton component="button" selected={!study} aria-current={!study ? 'page' : undefined} onClick={() => closeAt('study')}>
+            All runs
+            <span className="quiet">{runs.filter((r) => r.meta).length}</span>
+          </ListItemButton>
+        </List>
+        <h2>Studies</h2>
+        <List dense disablePadding component="div">
+          {studies.map((s) => {
+            const own = runs.filter((r) => r.study === s.name);
+            const open = own.filter((r) => r.state === 'queued' || r.state === 'running').length;
+            return (
+              <ListItemButton
+                key={s.name}
+                component="button"
+                selected={s === study}
+                aria-current={s === study ? 'page' : undefined}
+                onClick={() => goAt({ study: s.name })}
+              >
+                {s.name}
+                <span className="quiet">{open ? `${open} to go` : ''}</span>
+              </ListItemButton>
+            );
+          })}
+        </List>
+        <NewStudy />
+      </nav>
+      {study ? <StudyPage key={study.name} study={study} project={id} /> : <RunsPage />}
+    </ExploreFrame>
   );
 }
 
-/** The project's runs side by side: their parameters, figures and S11. */
-export default function ExploreStage() {
-  const { id = '' } = useParams();
-  const dark = useDark();
-  const runs = (useRuns(id).data ?? []).filter((r) => r.meta);
-  const [hidden, setHidden] = useState<string[]>([]);
-  const [all, setAll] = useState(false);
-  const shown = runs.filter((r) => !hidden.includes(r.id)).sort((a, b) => a.number - b.number);
-  const { curves, error } = useLensFreeCurves(shown);
-  if (!runs.length)
+/** Begins a study of one of the parameters. */
+function NewStudy() {
+  const none = useProject((s) => !s.document?.parameters.length);
+  if (none)
     return (
-      <div className="empty">
-        <span>Here the runs of the project stand side by side. There is none yet.</span>
-        <Button variant="outlined" component={Link} to={`/project/${id}/solve`}>
-          Go to Solve
-        </Button>
-      </div>
+      <p className="quiet" style={{ padding: '2px 14px', fontSize: 12 }}>
+        A study moves parameters; the project has none yet. Add one at the top of the ledger in Shape.
+      </p>
     );
-  const varied = differing(runs);
-  const names = all ? [...new Set(runs.flatMap((r) => r.parameters.map((g) => g.name)))] : varied;
-  const label = (r: Run): string => [`run ${r.number}`, ...varied.slice(0, 3).map((n) => `${n} ${valueOf(r, n)}`)].join(', ');
-  const traces: Trace[] = curves.map((c) => {
-    const { color, dash } = traceStyle(c.run.number, dark);
-    return { name: label(c.run), color, dash, values: c.db, x: c.frequency };
-  });
-  const columns = [
-    runColumn(hidden, setHidden, dark),
-    { title: 'accuracy', value: (r: Run) => r.accuracy },
-    ...parameterColumns(names, varied),
-    ...figureColumns((r) => lowest(curves.find((c) => c.run.id === r.id))),
-  ];
-  const csv = (): void => download('runs-s11.csv', curvesCsv(curves.map((c) => ({ ...c, name: label(c.run) }))), 'text/csv');
   return (
-    <ExploreFrame style={{ gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'minmax(150px, auto) minmax(360px, 1fr)' }}>
-      <Card
-        title="Runs"
-        about={varied.length ? 'parameters that differ' : 'all runs have the same parameters'}
-        file="runs"
-        tools={
-          <Tool aria-pressed={all} onClick={() => setAll(!all)}>
-            All parameters
-          </Tool>
-        }
-      >
-        <div className="scroll">
-          <DataTable label="Runs of the project" columns={columns} rows={runs} keyOf={(r) => r.id} />
-          {error && <Message>{error.message}</Message>}
-        </div>
-      </Card>
-      <Card title="S11 of the runs" file="runs-s11" exports={[{ label: 'Curves (CSV)', act: csv }]}>
-        {curves.length ? (
-          <div style={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-            <div style={{ flex: 1, minHeight: 0 }}>
-              <Lines x={{ label: 'frequency', unit: 'frequency', values: curves[0].frequency }} y={{ label: 'S11 (dB)' }} traces={traces} />
-            </div>
-          </div>
-        ) : (
-          <p className="quiet pad">Tick a run to see its curve.</p>
-        )}
-      </Card>
-    </ExploreFrame>
+    <ToolMenu
+      adds
+      label="New study"
+      heading="Move"
+      items={() =>
+        parametersToMove(useProject.getState().document!).map(({ name, about }) => ({
+          title: name,
+          about,
+          act: () => goAt({ study: addStudy(name) }),
+        }))
+      }
+    />
   );
 }

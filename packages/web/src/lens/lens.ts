@@ -15,8 +15,8 @@ export interface Lens {
   frequency: number | null;
   /** Radians. */
   phase: number;
-  playing: 'frequency' | 'phase' | null;
-  /** Periods a second of the phase; stops a second of the frequency are ten times that. */
+  playing: 'frequency' | 'phase' | 'point' | null;
+  /** Periods a second of the phase; stops a second of the frequency are ten times that, points of a study four times. */
   speed: number;
   gaps: 'kept' | 'out' | 'both';
   /** By port or channel, as typed: 50, 50-20j; '' is all of them. */

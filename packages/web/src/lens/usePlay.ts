@@ -5,7 +5,7 @@ import { useLens } from './lens.ts';
 export function usePlay(stops: readonly number[]): void {
   const playing = useLens((s) => s.playing);
   useEffect(() => {
-    if (!playing) return;
+    if (!playing || playing === 'point') return;
     let frame = 0;
     let last = performance.now();
     let waited = 0;

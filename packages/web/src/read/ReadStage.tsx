@@ -28,6 +28,7 @@ import { PlaneLens } from '../lens/PlaneLens.tsx';
 import { PortsLens } from '../lens/PortsLens.tsx';
 import { Message } from '../kit/Message.tsx';
 import { RunsLens } from '../lens/RunsLens.tsx';
+import { StudyLens } from '../lens/StudyLens.tsx';
 import { type ShownRun, shownRuns } from '../lens/shown.ts';
 import { MiddleContext } from '../lens/useFrequency.ts';
 import { usePlay } from '../lens/usePlay.ts';
@@ -198,16 +199,17 @@ function LensBar({ runs, run, stops, shown }: LensBarProps) {
   const beside = useLens((s) => s.beside);
   const { set } = useLens.getState();
   const meta = run.meta!;
+  const choose = useCallback(
+    (r: Run): void => {
+      set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) });
+      restAt({ run: r.id });
+    },
+    [beside, set],
+  );
   return (
     <div className="lens" role="toolbar" aria-label="Lens bar">
-      <RunsLens
-        runs={runs}
-        run={run}
-        choose={(r) => {
-          set({ run: r.id, beside: beside.filter((b) => b.id !== r.id) });
-          restAt({ run: r.id });
-        }}
-      />
+      <RunsLens runs={runs} run={run} choose={choose} />
+      <StudyLens runs={runs} run={run} choose={choose} />
       {stops.length > 0 && <FrequencyLens stops={stops} />}
       {meta.recorded.some((r) => recorderKind(r).card === 'field') && <PhaseLens />}
       <PlaneLens run={run} />
@@ -220,7 +222,13 @@ function LensBar({ runs, run, stops, shown }: LensBarProps) {
 /** Tells in what the model differs from the one that a run has solved. */
 function ModelChanged({ run, now }: { run: Run; now: Project }) {
   const solved = useRunDocument(run.id).data;
-  const changes = useMemo(() => (solved ? changesSince(solved, now) : []), [solved, now]);
+  // That a point of a study has values of its own is no change of the model.
+  const moves = now.studies?.find((s) => s.name === run.study)?.moves ?? [];
+  const moved = moves.map((m) => m.parameter).join();
+  const changes = useMemo(() => {
+    const all = solved ? changesSince(solved, now) : [];
+    return all.filter((c) => !moved.split(',').some((p) => c.startsWith(`${p}: `)));
+  }, [solved, now, moved]);
   if (!changes.length) return null;
   return (
     <Message

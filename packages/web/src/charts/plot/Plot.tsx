@@ -23,8 +23,12 @@ interface Props {
   levels?: readonly number[];
   /** A band around a curve of the left axis: x, its low and its high side. */
   ribbon?: readonly { x: number; sides: [number, number] }[];
-  /** Further parts of the chart: where the lens is. */
+  /** Further parts of the chart: where the lens is, or what else is drawn on its axes. */
   children?: ReactNode;
+  /** Curves that further parts draw: the axes make room for them. */
+  room?: readonly PlotTrace[];
+  /** What reads under the pointer in place of the curves' own; it is told where to put words. */
+  pointer?(holder: HTMLElement): ReactNode;
   /** How a place is told under the pointer. */
   tell(trace: PlotTrace, x: number, y: number): string;
   tellX(x: number): string;
@@ -42,10 +46,11 @@ export function Plot({ traces, ...rest }: Props) {
   return <WithLegend traces={traces}>{(shown) => <Lines traces={shown} {...rest} />}</WithLegend>;
 }
 
-function Lines({ label, x, left, right, traces, marks = none, limits = none, bands = none, levels = none, ribbon = none, children, ...acts }: Props) {
+function Lines({ label, x, left, right, traces, room: more = none, pointer, children, ...rest }: Props) {
+  const { marks = none, limits = none, bands = none, levels = none, ribbon = none, ...acts } = rest;
   const [holder, box] = useSize();
   const clip = useId();
-  const laid = useMemo(() => layAxes(traces, { x, left, right }, box), [traces, x, left, right, box]);
+  const laid = useMemo(() => layAxes([...traces, ...more], { x, left, right }, box), [traces, more, x, left, right, box]);
   const lines = useMemo(
     () =>
       traces.map((t) => {
@@ -102,7 +107,7 @@ function Lines({ label, x, left, right, traces, marks = none, limits = none, ban
               name={t.name}
               yAxisId={t.axis}
               type="linear"
-              stroke={t.color}
+              stroke={t.loose ? 'none' : t.color}
               strokeDasharray={t.dash}
               strokeWidth={1.8}
               dot={t.points || t.x.length === 1 ? { r: 3, fill: t.color, strokeWidth: 0, strokeDasharray: '' } : false}
@@ -112,7 +117,8 @@ function Lines({ label, x, left, right, traces, marks = none, limits = none, ban
           ))}
           {children}
           <ZIndexLayer zIndex={900}>{marks.map((m, i) => (!m.on || traces.includes(m.on) ? <PlotMarkShape key={i} mark={m} /> : null))}</ZIndexLayer>
-          {holder.current && <PlotPointer traces={traces} holder={holder.current} read={keys.read} {...acts} />}
+          {holder.current && pointer?.(holder.current)}
+          {holder.current && !pointer && <PlotPointer traces={traces} holder={holder.current} read={keys.read} {...acts} />}
         </ComposedChart>
       )}
     </Box>

@@ -8,6 +8,8 @@ export interface PlotTrace {
   axis: 'left' | 'right';
   /** Drawn with its points, where they are few. */
   points?: boolean;
+  /** Its points stand by themselves, without a line. */
+  loose?: boolean;
 }
 
 export interface PlotAxis {

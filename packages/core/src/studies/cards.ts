@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { forms } from '../cards/index.ts';
+import { measureName, parameterName } from '../entries/index.ts';
+
+const title = z.string().max(60).optional();
+const axisSettings = z
+  .strictObject({
+    title,
+    unit: z.string().max(12).optional(),
+    log: z.boolean().optional(),
+    min: z.number().optional().describe('In SI'),
+    max: z.number().optional(),
+  })
+  .default({});
+const common = { title };
+
+/** Measures over one parameter, a line for each value of another. */
+const over = z.strictObject({
+  ...common,
+  kind: z.literal('over'),
+  measures: z.array(measureName).max(8).default([]).describe('Absent: the first of the project'),
+  over: parameterName.optional().describe('Absent: the last that moves'),
+  by: parameterName.optional().describe('A line for each of its values; absent: those of all others'),
+  x: axisSettings,
+  y: axisSettings,
+});
+/** A measure over two parameters. */
+const map = z.strictObject({
+  ...common,
+  kind: z.literal('map'),
+  measure: measureName.optional(),
+  x: parameterName.optional(),
+  y: parameterName.optional(),
+  contours: z.number().int().min(0).max(40).default(8).describe('Lines of equal values'),
+});
+/** A curve of each point, coloured by a parameter. */
+const curves = z.strictObject({
+  ...common,
+  kind: z.literal('curves'),
+  quantity: z.string().max(40).default('s'),
+  of: z.string().max(300).default(''),
+  form: z.enum(forms).optional(),
+  by: parameterName.optional().describe('Colours the curves; absent: the first that moves'),
+  x: axisSettings,
+  y: axisSettings,
+});
+/** All points with their values and measures. */
+const table = z.strictObject({ ...common, kind: z.literal('table') });
+
+/** What can be shown of a study. A new kind is an entry here. */
+export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, table]);
+export type StudyCard = z.infer<typeof studyCardSchema>;
+export type StudyCardOf<K extends StudyCard['kind']> = Extract<StudyCard, { kind: K }>;
+export const studyCardTitles: Record<StudyCard['kind'], string> = {
+  over: 'Measures over a parameter',
+  map: 'Map of two parameters',
+  curves: 'Curves of all points',
+  table: 'Table of points',
+};
+
+/** A card of a kind as it is new. */
+export const freshStudyCard = (kind: StudyCard['kind']): StudyCard => studyCardSchema.parse({ kind });
+
+/** What is shown of a study that says nothing: by how many parameters move. */
+export const studyCardsFor = (moving: number): StudyCard[] =>
+  (moving === 2 ? (['map', 'over', 'curves', 'table'] as const) : (['over', 'curves', 'table'] as const)).map(freshStudyCard);

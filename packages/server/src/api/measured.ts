@@ -1,0 +1,40 @@
+import type { Measure, Project } from '@jadebell/core/document';
+import { arraysOfCurve, type Read, readingOf, readMeasure } from '@jadebell/core/exploring';
+import { evaluateParameters } from '@jadebell/core/expressions';
+import type { RunReading } from '@jadebell/core/reading';
+import type { ResultMeta } from '@jadebell/core/results';
+import type { RunRow } from '../db/models.ts';
+import { loadResult } from './results.ts';
+
+/** A run's result as curves are taken from it, with the arrays that are asked for. */
+export async function readingOfRun(run: RunRow, arraysOf: (meta: ResultMeta) => string[]): Promise<RunReading> {
+  // It may have come without its facts.
+  const { meta } = await loadResult(run.meta ? run : await run.reload(), []);
+  const { arrays } = await loadResult(run, [...new Set(arraysOf(meta))]);
+  return readingOf({ meta, arrays });
+}
+
+/** Most figures that are kept. */
+const most = 200_000;
+
+/** Measures of results, each read once: a result never changes. */
+export class Measured {
+  private readonly known = new Map<string, Read>();
+
+  /** Measures of a run, which solved a project. */
+  async of(run: RunRow, measures: readonly Measure[], project: Project): Promise<Read[]> {
+    const scope = evaluateParameters(project);
+    const values = JSON.stringify(scope.summary);
+    const keys = measures.map((m) => `${run.id} ${JSON.stringify(m)} ${readsParameters(m) ? values : ''}`);
+    const missing = measures.filter((_, n) => !this.known.has(keys[n]));
+    if (missing.length) {
+      const reading = await readingOfRun(run, (meta) => missing.flatMap((m) => arraysOfCurve(m, meta)));
+      if (this.known.size > most) this.known.clear();
+      measures.forEach((m, n) => this.known.has(keys[n]) || this.known.set(keys[n], readMeasure(m, reading, scope)));
+    }
+    return keys.map((key) => this.known.get(key)!);
+  }
+}
+
+/** Whether what a measure reads may depend on parameters: it has expressions. */
+const readsParameters = (measure: Measure): boolean => ['at', 'from', 'to'].some((field) => field in measure);

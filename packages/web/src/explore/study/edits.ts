@@ -1,0 +1,137 @@
+import {
+  type Measure,
+  measureSchema,
+  type Move,
+  moveSchema,
+  nameText,
+  parametersUsed,
+  type Project,
+  renameMeasure,
+  type Study,
+  studySchema,
+  takeKinds,
+} from '@jadebell/core/document';
+import { evaluateParameters, formatSI } from '@jadebell/core/expressions';
+import { useProject } from '../../project/store.ts';
+
+const edit = (label: string, change: (d: Project) => Project): void => useProject.getState().edit(label, change);
+
+/** A name that none of some things has. */
+export function freeOf(taken: readonly { name: string }[], stem: string): string {
+  const names = new Set(taken.map((t) => t.name));
+  if (!names.has(stem)) return stem;
+  const base = stem.replace(/\d+$/, '').slice(0, 36);
+  for (let n = 2; ; n++) if (!names.has(`${base}${n}`)) return `${base}${n}`;
+}
+
+/** Why a study or measure cannot have a name; null if it can. */
+export const nameFaultOf = (taken: readonly { name: string }[], own: string, name: string): string | null =>
+  !nameText.safeParse(name).success
+    ? 'A name starts with a letter and has letters, digits and _ only.'
+    : name !== own && taken.some((t) => t.name === name)
+      ? `${name} is taken already.`
+      : null;
+
+/** Parameters of a project with their values, those first that something uses. */
+export function parametersToMove(project: Project): { name: string; about: string }[] {
+  const { summary } = evaluateParameters(project);
+  const used = parametersUsed({ ...project, studies: [], measures: [] });
+  return project.parameters
+    .filter((p) => p.name in summary)
+    .map(({ name }) => ({ name, about: `${formatSI(summary[name].si, summary[name].measure)}${used.has(name) ? '' : ', not used'}` }))
+    .sort((a, b) => Number(a.about.endsWith('not used')) - Number(b.about.endsWith('not used')));
+}
+
+/** How far around its value a parameter moves in a study that is new. */
+const around = 0.2;
+const freshPoints = 5;
+
+/** A move of a parameter that is new: around what it is. */
+export function freshMove(project: Project, parameter: string): Move {
+  const own = evaluateParameters(project).summary[parameter];
+  const text = (v: number): string => formatSI(Number(v.toPrecision(3)), own?.measure ?? 'plain number', 3);
+  const si = own?.si ?? 0;
+  return moveSchema.parse({
+    parameter,
+    how: 'count',
+    from: si ? text(si * (1 - around)) : text(0),
+    to: si ? text(si * (1 + around)) : text(1),
+    points: freshPoints,
+  });
+}
+
+/** Adds a study that moves a parameter, with measures to read where the project has none; gives its name. */
+export function addStudy(parameter: string): string {
+  const project = useProject.getState().document!;
+  const name = freeOf(project.studies ?? [], `${parameter}_study`.slice(0, 40));
+  edit('new study', (d) => ({
+    ...d,
+    studies: [...(d.studies ?? []), studySchema.parse({ name, moves: [freshMove(d, parameter)] })],
+    ...(d.measures?.length ? {} : { measures: firstMeasures(d) }),
+  }));
+  return name;
+}
+
+/** What is read of a project that says nothing: where it is matched, and how well. */
+const firstMeasures = (project: Project): Measure[] =>
+  project.ports.length
+    ? [
+        measureSchema.parse({ name: 'tuned_to', quantity: 's', take: 'where-least' }),
+        measureSchema.parse({ name: 'match', quantity: 's', take: 'least' }),
+      ]
+    : [];
+
+export const changeStudy = (name: string, change: (s: Study) => Study, what = 'study'): void =>
+  edit(`${name} ${what}`, (d) => ({ ...d, studies: (d.studies ?? []).map((s) => (s.name === name ? change(s) : s)) }));
+
+export const removeStudy = (name: string): void => edit('remove study', (d) => ({ ...d, studies: (d.studies ?? []).filter((s) => s.name !== name) }));
+
+/** Puts a copy of a study behind it; gives its name. */
+export function copyStudy(study: Study): string {
+  const name = freeOf(useProject.getState().document?.studies ?? [], study.name);
+  edit('copy study', (d) => ({ ...d, studies: (d.studies ?? []).flatMap((s) => (s.name === study.name ? [s, { ...s, name }] : [s])) }));
+  return name;
+}
+
+/** A move that goes another way, between the same values where it has them. */
+export function movedAs(move: Move, how: Move['how'], project: Project): Move {
+  const fresh = freshMove(project, move.parameter) as Extract<Move, { how: 'count' }>;
+  const ends = 'from' in move ? { from: move.from, to: move.to } : { from: move.values[0], to: move.values.at(-1)! };
+  const apart = ends.from === ends.to ? { from: fresh.from, to: fresh.to } : ends;
+  const step = `((${apart.to}) - (${apart.from})) / ${freshPoints - 1}`;
+  const made: Record<Move['how'], object> = {
+    list: { values: [apart.from, apart.to] },
+    count: { ...apart, points: freshPoints },
+    step: { ...apart, by: step },
+    range: apart,
+  };
+  return moveSchema.parse({ parameter: move.parameter, how, ...made[how] });
+}
+
+/** Adds a measure that is new; of what is given. */
+export function addMeasure(quantity: string, of: string): void {
+  edit('new measure', (d) => ({
+    ...d,
+    measures: [...(d.measures ?? []), measureSchema.parse({ name: freeOf(d.measures ?? [], 'measure'), quantity, of, take: 'least' })],
+  }));
+}
+
+export const changeMeasure = (name: string, next: Measure): void =>
+  edit(`${name} measure`, (d) => ({ ...d, measures: (d.measures ?? []).map((m) => (m.name === name ? next : m)) }));
+
+export const removeMeasure = (name: string): void =>
+  edit('remove measure', (d) => ({ ...d, measures: (d.measures ?? []).filter((m) => m.name !== name) }));
+
+export const renameMeasureTo = (from: string, to: string): void => edit('rename measure', (d) => renameMeasure(d, from, to));
+
+/** A measure that takes another figure of the same curve; what both take of it stays. */
+export function takenAs(measure: Measure, take: Measure['take'], band: { from: string; to: string }): Measure {
+  const { name, quantity, of, form, note } = measure;
+  const stretch = 'from' in measure && 'from' in takeKinds[take].fields ? { from: measure.from, to: measure.to } : {};
+  const own: Partial<Record<Measure['take'], object>> = { at: { at: `(${band.from} + ${band.to}) / 2` }, width: { level: -10, side: 'below' } };
+  return measureSchema.parse({ name, quantity, of, form, note, take, ...stretch, ...own[take] });
+}
+
+/** Gives parameters of the project values, in SI. */
+export const takeValues = (values: Record<string, string>): void =>
+  edit('take over values', (d) => ({ ...d, parameters: d.parameters.map((p) => (p.name in values ? { ...p, expression: values[p.name] } : p)) }));

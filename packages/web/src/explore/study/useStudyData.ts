@@ -1,0 +1,72 @@
+import type { StudyPoint, StudyView } from '@jadebell/api';
+import type { Problem, Study } from '@jadebell/core/document';
+import { planMoves, type Read } from '@jadebell/core/exploring';
+import { useMemo } from 'react';
+import { useRuns, useStudyMeasures, useStudyView } from '../../api/hooks.ts';
+import type { Run } from '../../api/types.ts';
+import { useProject } from '../../project/store.ts';
+
+/** A point of a study with what was read from it. */
+export interface StudyRow extends StudyPoint {
+  at: number;
+  reads: ReadonlyMap<string, Read>;
+}
+
+/** What is known of a study. */
+export interface StudyData {
+  project: string;
+  study: Study;
+  moved: StudyView['moved'];
+  rows: readonly StudyRow[];
+  /** Against it as it stands in the project now. */
+  problems: readonly Problem[];
+  /** How many points it has as it stands now; what is stored may not have followed yet. */
+  count: number;
+  /** Names of the project's measures, and their units as far as they were read. */
+  measures: readonly { name: string; unit: string }[];
+  /** Runs of it that wait or are under way. */
+  open: readonly Run[];
+  /** Tells which points are done: others are another reading. */
+  done: string;
+  fault: string | null;
+  stored: boolean;
+}
+
+const noReads: ReadonlyMap<string, Read> = new Map();
+
+/** A study of the open project with its points, runs and measures. */
+export function useStudyData(project: string, study: Study): StudyData {
+  const document = useProject((s) => s.document!);
+  const saved = useProject((s) => s.saved === 'saved');
+  const revision = useProject((s) => s.revision);
+  const runs = useRuns(project).data;
+  const own = useMemo(() => (runs ?? []).filter((r) => r.study === study.name), [runs, study.name]);
+  const states = own.map((r) => `${r.number}${r.state}`).join();
+  const view = useStudyView(project, study.name, saved ? revision : 0, states);
+  const { moved, count, problems } = useMemo(() => planMoves(document, study), [document.parameters, document.lines, document.solve, study]); // oxlint-disable-line react/exhaustive-deps -- what else the project holds moves nothing.
+  const points = view.data?.points;
+  const done = useMemo(() => (points ?? []).filter((p) => p.run?.state === 'done').map((p) => p.run!.number + p.digest.slice(0, 12)).join(), [points]); // prettier-ignore
+  const asked = document.measures ?? [];
+  const reads = useStudyMeasures(project, study.name, saved && done && asked.length ? `${done} ${JSON.stringify(asked)}` : '');
+  const rows = useMemo(() => {
+    const known = new Map((reads.data ?? []).map((r) => [r.digest, new Map(r.measures.map((m) => [m.name, m as Read]))]));
+    return (points ?? []).map((p, at): StudyRow => ({ ...p, at, reads: known.get(p.digest) ?? noReads }));
+  }, [points, reads.data]);
+  const measures = useMemo(
+    () => asked.map(({ name }) => ({ name, unit: rows.map((r) => r.reads.get(name)?.unit).find((u) => u) ?? '' })),
+    [asked, rows], // oxlint-disable-line react/exhaustive-deps
+  );
+  return {
+    project,
+    study,
+    moved: view.data?.moved ?? moved,
+    rows,
+    problems,
+    count,
+    measures,
+    open: own.filter((r) => r.state === 'queued' || r.state === 'running'),
+    done,
+    fault: view.error?.message ?? reads.error?.message ?? null,
+    stored: saved && !!view.data,
+  };
+}

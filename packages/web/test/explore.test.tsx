@@ -1,0 +1,103 @@
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { fireEvent, screen, waitFor, within } from '@testing-library/dom';
+import { closePage, demo, openPage, type Page } from './page.tsx';
+
+let page: Page;
+beforeEach(async () => {
+  page = await openPage(demo('tag-868'), 'explore', 'tag-868');
+});
+afterEach(closePage);
+
+const study = (n = 0) => page.project().studies![n];
+const button = (text: RegExp | string): HTMLElement => screen.getByText(text, { selector: 'button, button *' });
+const type = async (label: string, value: string): Promise<void> => {
+  const field = await screen.findByLabelText(label);
+  fireEvent.change(field, { target: { value } });
+  fireEvent.keyDown(field, { key: 'Enter' });
+};
+
+test('a study is begun with a parameter, said in words, told what it costs, and its solved points are there', async () => {
+  await page.menu('New study', /^bend/);
+  await screen.findByText('5 points');
+  expect(study()).toMatchObject({ name: 'bend_study', moves: [{ parameter: 'bend', how: 'count', points: 5 }] });
+  expect(page.project().measures!.map((m) => m.take)).toEqual(['where-least', 'least']);
+  // What is not in the run's unit is told where it stands.
+  await page.setChip('bend from', '30 GHz');
+  await screen.findByText(/bend is a length, and ‘30 GHz’ is a frequency/);
+  await page.setChip('bend from', '30 mm');
+  await page.setChip('bend to', '40 mm');
+  await type('Points of bend', '3');
+  await screen.findByText(/bend from 30 mm to 40 mm, 3 values/);
+  // The demo's runs at 30 and 35 mm stand for two of them.
+  await screen.findByText(/2 solved, about 61 s for the rest; bend 40 mm alone 62 s/);
+  await screen.findByText('Solve 1 more');
+  const table = await screen.findByLabelText('Points of the study');
+  await waitFor(() => expect(within(table).getAllByText(/MHz$/)).toHaveLength(2));
+  expect(within(table).getAllByRole('row').map((r) => r.textContent!.replace(/.*(run \d|not solved)$/, '$1')).slice(1)).toEqual(['run 1', 'run 2', 'not solved']); // prettier-ignore
+  // A point is looked at, and its value taken over.
+  await page.user.click(within(table).getByText('35 mm'));
+  await page.user.click(button('Take its values over'));
+  expect(page.project().parameters.find((p) => p.name === 'bend')!.expression).toBe('35 mm');
+});
+
+test('several parameters move in all ways, points are spread, and what makes no sense is told', async () => {
+  await page.menu('New study', /^bend/);
+  await page.menu('Move another', /^w/);
+  await screen.findByText('25 points');
+  await page.choose('How w moves', 'takes each of some values');
+  await screen.findByText('10 points');
+  await page.choose('How values come together', /^their first values together/);
+  await screen.findByText(/Side by side they have 5, 2 values/);
+  await page.choose('How values come together', /^points spread evenly/);
+  await screen.findByText('16 points');
+  await type('Points that are spread', '40');
+  await screen.findByText('40 points');
+  await page.choose('How bend moves', 'anywhere between two values');
+  await screen.findByText(/bend between/);
+  await page.choose('How bend moves', /by steps of a size/);
+  await page.setChip('bend step', '-1 mm');
+  await screen.findByText(/Steps of this size never come/);
+  await page.user.click(screen.getByLabelText('Let bend stay'));
+  await waitFor(() => expect(study().moves).toHaveLength(1));
+  await page.choose('Accuracy of the study', 'draft');
+  expect(study()).toMatchObject({ accuracy: 'draft', together: 'sobol', points: 40, moves: [{ parameter: 'w', how: 'list' }] });
+  await type('Name of the study', 'widths');
+  await waitFor(() => expect(study().name).toBe('widths'));
+  await page.user.click(button('Duplicate'));
+  await waitFor(() => expect(page.project().studies!.map((s) => s.name)).toEqual(['widths', 'widths2']));
+  await page.user.click(button('Remove'));
+  await waitFor(() => expect(page.project().studies!.map((s) => s.name)).toEqual(['widths']));
+});
+
+test('figures are read of any curve, renamed and left out; cards are added, set up and taken away', async () => {
+  await page.menu('New study', /^bend/);
+  await page.setChip('bend from', '30 mm');
+  await page.setChip('bend to', '35 mm');
+  await type('Points of bend', '2');
+  await screen.findByText('all solved');
+  await page.user.click(button('Read another figure'));
+  await page.choose('Quantity of measure', 'Input impedance');
+  await page.choose('Form of measure', 'imaginary part');
+  await page.choose('Figure of measure', 'the value at a place');
+  await page.setChip('measure at', '868 MHz');
+  await type('Name of measure', 'reactance');
+  await waitFor(() => expect(page.project().measures![2]).toMatchObject({ name: 'reactance', take: 'at', at: '868 MHz', form: 'imaginary' }));
+  const table = await screen.findByLabelText('Points of the study');
+  await waitFor(() => expect(within(table).getAllByText(/ohm$/)).toHaveLength(2));
+  await page.choose('Figure of match', 'the widest stretch on one side of a level');
+  await type('Level of match', '-6');
+  await waitFor(() => expect(page.project().measures![1]).toMatchObject({ take: 'width', level: -6, side: 'below' }));
+  await page.user.click(screen.getByLabelText('Read match no more'));
+  await page.choose('Measures shown', 'reactance');
+  await page.user.click(await screen.findByLabelText('Set up reactance over bend'));
+  await type('up from', '0');
+  await type('Title of the card', 'Reactance by bend');
+  await page.user.keyboard('{Escape}');
+  expect(study().cards![0]).toMatchObject({ kind: 'over', measures: ['reactance'], y: { min: 0 }, title: 'Reactance by bend' });
+  await page.menu('Add a card', 'Map of two parameters');
+  await screen.findByText('A map needs two parameters that move.');
+  await page.user.click(button('Back to the cards that suit it'));
+  await waitFor(() => expect(study().cards).toBeUndefined());
+  await page.choose('Quantity of the curves', 'Input impedance');
+  await screen.findByText(/^Input impedance .*of all points$/);
+});
