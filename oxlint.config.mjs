@@ -6,6 +6,7 @@ const order = [
   'formulas',
   'network',
   'radiation',
+  'searching',
   'entries',
   'shapes',
   'expressions',

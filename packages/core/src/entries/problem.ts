@@ -11,6 +11,7 @@ export interface Place {
     | 'sections'
     | 'measures'
     | 'studies'
+    | 'searches'
     | 'band'
     | 'solve'
     | 'machine';
@@ -58,6 +59,7 @@ export function placeName(place: Place): string {
     sections: 'section',
     measures: 'measure',
     studies: 'study',
+    searches: 'search',
     band: 'band',
     solve: 'solve settings',
     machine: 'machine',

@@ -1,4 +1,6 @@
 // How designs are explored: the points of studies, and the figures that are read from each.
 export * from './cost.ts';
+export * from './goals.ts';
 export * from './measures.ts';
 export * from './points.ts';
+export * from './searches.ts';

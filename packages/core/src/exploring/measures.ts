@@ -1,4 +1,4 @@
-import { figureOf, type Measure, type Quantity } from '../document/index.ts';
+import { figureOf, type Measure, type Quantity, takeKinds } from '../document/index.ts';
 import { evaluateExpression, type Scope } from '../expressions/index.ts';
 import { asSolved, curveForms, overUnit, quantities, type QuantityKind, type RunReading, viewNetwork, wavesOf } from '../reading/index.ts';
 import type { ResultSet } from '../results/index.ts';
@@ -62,6 +62,14 @@ export function readCurve({ quantity, of: wanted, form: asked }: CurveOf, run: R
   if (!curve) return { why: `The result has no ${kind.title.toLowerCase()} of ${of}.` };
   const form = curveForms[asked ?? kind.forms[0]];
   return { x: curve.x, y: form.of(curve), unit: form.unit ?? kind.unit, over: kind.over };
+}
+
+/** The unit that a measure is told in; null where its quantity is not known. */
+export function unitOfMeasure({ quantity, form, take }: Measure): string | null {
+  const kind = quantities[quantity];
+  if (!kind) return null;
+  if (takeKinds[take].of === 'place') return overUnit[kind.over];
+  return curveForms[form ?? kind.forms[0]].unit ?? kind.unit;
 }
 
 /** A measure read from a result, with the parameters that the result was solved for. */

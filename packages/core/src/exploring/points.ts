@@ -10,15 +10,13 @@ import {
   mostPoints,
   digester,
   isSpread,
-  latinHypercube,
   moveKinds,
-  mostDimensions,
   pointsSpread,
-  sobol,
   valuesOf,
 } from '../document/index.ts';
 import { evaluateAny, evaluateParameters, formatSI, type Scope } from '../expressions/index.ts';
 import { unitsFor } from '../expressions/format.ts';
+import { latinHypercube, mostDimensions, sobol } from '../searching/index.ts';
 
 /** A parameter of a study with the values that it takes. */
 export interface Moved {
@@ -45,7 +43,8 @@ export interface Point {
   digest: string;
 }
 
-const plainNumber = 'plain number';
+/** What a number without a unit measures. */
+export const plainNumber = 'plain number';
 /** Digits to which values are written. */
 const digits = 12;
 /** Digits of values that are spread: more would only make them longer to read. */
@@ -58,39 +57,58 @@ export interface Plan {
   problems: Problem[];
 }
 
+/** Reads expressions as values of a parameter. */
+export interface ParameterReader {
+  /** What it measures, in words. */
+  measure: string;
+  /** Its value in the project, SI. */
+  si: number;
+  /** In SI; NaN where the expression is no such value. */
+  number(text: string, field: string): number;
+  /** What was wrong first. */
+  refused: Problem | null;
+}
+
+/** What reads values of a parameter, or why there are none; `at` gives the place of a field. */
+export function parameterReader(project: Project, scope: Scope, name: string, at: (field: string) => Place): ParameterReader | Problem {
+  const own = scope.summary[name];
+  if (!project.parameters.some((p) => p.name === name))
+    return problem('error', 'expression.unknown-name', at('parameter'), `There is no parameter named ${name}.`, 'Choose one of the project.');
+  if (!own) return problem('error', 'expression.depends', at('parameter'), `${name} has no value.`, `Mend ${name} first.`);
+  const reader: ParameterReader = {
+    ...own,
+    refused: null,
+    number(text, field) {
+      const found = evaluateAny(text, scope, at(field));
+      if ('problem' in found) reader.refused ??= found.problem;
+      else if (found.measure === own.measure) return found.si;
+      else
+        reader.refused ??= problem(
+          'error',
+          'expression.wrong-unit',
+          at(field),
+          `${name} is a ${own.measure}, and ‘${text}’ is a ${found.measure}.`,
+          own.measure === plainNumber ? 'Leave the unit out.' : `Give a ${own.measure}, such as ${formatSI(own.si, own.measure)}.`,
+        );
+      return NaN;
+    },
+  };
+  return reader;
+}
+
+/** Whether values of a measure can be written as expressions. */
+export const isWritten = (measure: string): boolean => unitsFor(measure).length > 0 || measure === plainNumber;
+
 function movedBy(move: Move, n: number, project: Project, scope: Scope, place: Place): Moved | Problem {
   const at = (field: string): Place => ({ ...place, chip: `moves.${n}.${field}` });
-  const own = scope.summary[move.parameter];
-  if (!project.parameters.some((p) => p.name === move.parameter))
-    return problem(
-      'error',
-      'expression.unknown-name',
-      at('parameter'),
-      `There is no parameter named ${move.parameter}.`,
-      'Choose one of the project.',
-    );
-  if (!own) return problem('error', 'expression.depends', at('parameter'), `${move.parameter} has no value.`, `Mend ${move.parameter} first.`);
-  const written = unitsFor(own.measure).length > 0 || own.measure === plainNumber;
+  const own = parameterReader(project, scope, move.parameter, at);
+  if ('severity' in own) return own;
+  const written = isWritten(own.measure);
   if (!written && move.how !== 'list')
     return problem('error', 'study.no-unit', at('how'), `Steps of a ${own.measure} cannot be written with a unit.`, 'List the values one by one.');
-  let refused: Problem | null = null;
-  const number = (text: string, field: string): number => {
-    const found = evaluateAny(text, scope, at(field));
-    if ('problem' in found) refused ??= found.problem;
-    else if (found.measure === own.measure) return found.si;
-    else
-      refused ??= problem(
-        'error',
-        'expression.wrong-unit',
-        at(field),
-        `${move.parameter} is a ${own.measure}, and ‘${text}’ is a ${found.measure}.`,
-        own.measure === plainNumber ? 'Leave the unit out.' : `Give a ${own.measure}, such as ${formatSI(own.si, own.measure)}.`,
-      );
-    return NaN;
-  };
   try {
-    const values = valuesOf(move, number);
-    if (refused) return refused;
+    const values = valuesOf(move, own.number);
+    if (own.refused) return own.refused;
     return {
       parameter: move.parameter,
       measure: own.measure,
@@ -98,7 +116,7 @@ function movedBy(move: Move, n: number, project: Project, scope: Scope, place: P
       ...(moveKinds[move.how].between ? { between: true } : {}),
     };
   } catch (error) {
-    if (refused) return refused;
+    if (own.refused) return own.refused;
     if (error instanceof MoveFault) return problem('error', 'study.move', at(error.field), error.message, error.fix);
     throw error;
   }
@@ -129,7 +147,7 @@ function countOf(moved: readonly Moved[], { together, points = pointsSpread }: S
 }
 
 /** The project with parameters at values of their own. */
-const atValues = (project: Project, texts: ReadonlyMap<string, string>, accuracy: Study['accuracy']): Project => ({
+export const atValues = (project: Project, texts: ReadonlyMap<string, string>, accuracy: Study['accuracy']): Project => ({
   ...project,
   parameters: project.parameters.map((p) => (texts.has(p.name) ? { ...p, expression: texts.get(p.name)! } : p)),
   solve: accuracy ? { ...project.solve, accuracy } : project.solve,
@@ -184,7 +202,7 @@ export function planMoves(project: Project, study: Study): { moved: Moved[]; cou
         'Give fewer values, or move fewer parameters.',
       ),
     );
-  const used = parametersUsed({ ...project, studies: [], measures: [] });
+  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [] });
   moved.forEach(({ parameter }, n) => {
     if (!used.has(parameter))
       problems.push(

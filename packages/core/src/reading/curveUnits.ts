@@ -13,6 +13,9 @@ const measures: Record<string, string> = {
   V: 'voltage',
 };
 
+/** What a unit of curves measures; undefined for decibels, degrees and plain figures. */
+export const measureOfUnit = (unit: string): string | undefined => measures[unit];
+
 /** Size of the unit that suits values of a unit up to `most`, and how it is written. */
 export function unitOfAxis(unit: string, most: number, wanted?: string): { size: number; unit: string } {
   const measure = measures[unit];

@@ -1,19 +1,28 @@
-import { latinHypercube, randomOf } from '../studies/index.ts';
+import { latinHypercube, randomOf } from './sequences.ts';
 import { type Search, type Task, within } from './search.ts';
 
-const difference = 0.6;
+/** Share of a difference that is added, another for each generation (dither). */
+const differences = [0.5, 1] as const;
 const crossing = 0.9;
 /** A population whose costs differ by less, of their size, has come together. */
 const together = 1e-9;
 
-/** Differential evolution, rand/1/bin: R. Storn and K. Price, J. Glob. Optim. 11 (1997) 341. */
+/** Populations until a search ends by itself. */
+const mostPopulations = 8;
+
+/** Differential evolution, rand/1/bin: R. Storn and K. Price, J. Glob. Optim. 11 (1997) 341; begun anew elsewhere where a population has come together. */
 export function* differentialEvolution({ dimensions: n, start, seed }: Task): Search {
+  for (let round = 0; round < mostPopulations; round++) yield* population(n, round ? null : start, seed + round);
+}
+
+function* population(n: number, start: readonly number[] | null, seed: number): Search {
   const random = randomOf(seed);
   const size = Math.max(10, 6 * n);
   const pick = (): number => Math.floor(random() * size);
-  let people = [within(start), ...latinHypercube(size - 1, n, seed)];
+  let people = [...(start ? [within(start)] : []), ...latinHypercube(start ? size - 1 : size, n, seed)];
   let costs = (yield people).map((t) => t.cost);
   for (;;) {
+    const difference = differences[0] + (differences[1] - differences[0]) * random();
     const children = people.map((own, i) => {
       let [a, b, c] = [i, i, i];
       while (a === i) a = pick();

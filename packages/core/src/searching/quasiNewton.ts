@@ -13,7 +13,9 @@ const smallest = 1e-6;
 export function* quasiNewton({ dimensions: n, start }: Task): Search {
   let x = within(start);
   let { cost } = yield* look(x);
-  let slope = yield* slopeAt(x, cost);
+  // Differences to one side while they say enough, to both near the end.
+  let both = false;
+  let slope = yield* slopeAt(x, cost, both);
   let inverse = unit(n);
   for (let fresh = true; ;) {
     // A direction that leads out of the cube counts nothing.
@@ -34,13 +36,14 @@ export function* quasiNewton({ dimensions: n, start }: Task): Search {
       if (told <= cost + least * dot(slope, next.map((v, i) => v - x[i]))) break; // prettier-ignore
     }
     if (!(told < cost)) {
-      if (fresh) return;
+      if (both && fresh) return;
+      if (!both) slope = yield* slopeAt(x, cost, (both = true));
       [fresh, inverse] = [true, unit(n)];
       continue;
     }
     const [s, old] = [next.map((v, i) => v - x[i]), slope];
     [x, cost] = [next, told];
-    slope = yield* slopeAt(x, cost);
+    slope = yield* slopeAt(x, cost, both);
     inverse = updated(inverse, s, slope.map((g, i) => g - old[i])); // prettier-ignore
     fresh = false;
     if (Math.hypot(...s) < smallest) return;
@@ -49,10 +52,15 @@ export function* quasiNewton({ dimensions: n, start }: Task): Search {
 
 const unit = (n: number): number[][] => Array.from({ length: n }, (_, i) => Array.from({ length: n }, (__, k) => Number(i === k)));
 
-function* slopeAt(x: readonly number[], cost: number): Generator<number[][], number[], readonly Told[]> {
-  const steps = x.map((v) => (v + slopeStep <= 1 ? slopeStep : -slopeStep));
-  const told = yield x.map((v, i) => x.map((w, k) => (k === i ? v + steps[i] : w)));
-  return told.map((t, i) => (Number.isFinite(t.cost) ? (t.cost - cost) / steps[i] : 0));
+function* slopeAt(x: readonly number[], cost: number, both: boolean): Generator<number[][], number[], readonly Told[]> {
+  const moved = (i: number, step: number): number[] => x.map((w, k) => (k === i ? w + step : w));
+  const up = x.map((v) => (v + slopeStep <= 1 ? slopeStep : -slopeStep));
+  const down = x.map((v) => (v - slopeStep >= 0 && v + slopeStep <= 1 ? -slopeStep : 0));
+  const told = yield [...up.map((s, i) => moved(i, s)), ...(both ? down.map((s, i) => moved(i, s)) : [])];
+  return up.map((s, i) => {
+    const [high, low] = [told[i].cost, both ? told[x.length + i].cost : cost];
+    return Number.isFinite(high) && Number.isFinite(low) ? (high - low) / (both ? s - down[i] : s) : 0;
+  });
 }
 
 /** The inverse of the curvature after a step s that changed the slope by y. */

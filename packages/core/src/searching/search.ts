@@ -2,6 +2,8 @@
 export interface Told {
   cost: number;
   misses: readonly number[];
+  /** Smooth figures of which the cost is made, where the task says how. */
+  figures?: readonly number[];
 }
 
 /** What is searched: the unit cube of some dimensions, from a start within it. */
@@ -11,6 +13,8 @@ export interface Task {
   seed: number;
   /** Points that are looked at at once where a method may choose how many. */
   together: number;
+  /** The cost of figures: a model of them foretells more than one of the cost, which may have corners where they have none. */
+  costOf?(figures: readonly number[]): number;
 }
 
 /**

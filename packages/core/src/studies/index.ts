@@ -2,5 +2,5 @@
 export * from './cards.ts';
 export * from './measure.ts';
 export * from './moves.ts';
-export * from './sequences.ts';
+export * from './search.ts';
 export * from './study.ts';

@@ -20,6 +20,8 @@ export interface Measured extends Curve {
 interface TakeKind<K extends string, F extends z.ZodRawShape> {
   take: K;
   title: string;
+  /** Whether it is a value of the curve, or a place or width of what the curve is over. */
+  of: Taken['of'];
   fields: F;
   /** `place` gives the value of an expression of what the curve is over, or undefined where it is absent. */
   figure(measure: z.output<z.ZodObject<F>>, curve: Measured, place: (text: string | undefined, field: string) => number | undefined): Taken | null;
@@ -48,20 +50,27 @@ function turningOf({ x, y, decibels }: Measured, at: number): number {
 }
 
 /** A figure of the samples in a stretch. */
-const over = <K extends string>(take: K, title: string, of: (s: NonNullable<ReturnType<typeof statistics>>, curve: Measured) => Taken) =>
+const over = <K extends string>(
+  take: K,
+  title: string,
+  of: Taken['of'],
+  value: (s: NonNullable<ReturnType<typeof statistics>>, curve: Measured) => number,
+) =>
   defineTake({
     take,
     title,
+    of,
     fields: stretch,
     figure(measure, curve, place) {
       const found = statistics(curve, place(measure.from, 'from'), place(measure.to, 'to'));
-      return found && of(found, curve);
+      return found && { value: value(found, curve), of };
     },
   });
 
 const at = defineTake({
   take: 'at',
   title: 'the value at a place',
+  of: 'curve',
   fields: { at: expression.describe('Frequency, time or angle') },
   figure(measure, curve, place) {
     const value = valueAt(curve, place(measure.at, 'at')!);
@@ -71,6 +80,7 @@ const at = defineTake({
 const width = defineTake({
   take: 'width',
   title: 'the widest stretch on one side of a level',
+  of: 'place',
   fields: { level: z.number().describe('In the unit of the curve'), side: z.enum(['below', 'above']) },
   figure(measure, curve) {
     const widest = bands(curve, measure.level, measure.side === 'below' ? -1 : 1).reduce<ReturnType<typeof bands>[number] | null>(
@@ -81,11 +91,11 @@ const width = defineTake({
     return { value: widest.to - widest.from, of: 'place', ...(widest.openFrom || widest.openTo ? { open: true } : {}) };
   },
 });
-const least = over('least', 'the least value', (s) => ({ value: s.min.y, of: 'curve' }));
-const most = over('most', 'the largest value', (s) => ({ value: s.max.y, of: 'curve' }));
-const mean = over('mean', 'the mean value', (s) => ({ value: s.mean, of: 'curve' }));
-const whereLeast = over('where-least', 'where it is least', (s, curve) => ({ value: turningOf(curve, s.min.x), of: 'place' }));
-const whereMost = over('where-most', 'where it is largest', (s, curve) => ({ value: turningOf(curve, s.max.x), of: 'place' }));
+const least = over('least', 'the least value', 'curve', (s) => s.min.y);
+const most = over('most', 'the largest value', 'curve', (s) => s.max.y);
+const mean = over('mean', 'the mean value', 'curve', (s) => s.mean);
+const whereLeast = over('where-least', 'where it is least', 'place', (s, curve) => turningOf(curve, s.min.x));
+const whereMost = over('where-most', 'where it is largest', 'place', (s, curve) => turningOf(curve, s.max.x));
 
 /** Everything that can be taken of a curve. A new figure is an entry here. */
 export const takeKinds = { at, least, most, mean, 'where-least': whereLeast, 'where-most': whereMost, width } as const;

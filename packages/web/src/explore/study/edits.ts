@@ -35,7 +35,7 @@ export const nameFaultOf = (taken: readonly { name: string }[], own: string, nam
 /** Parameters of a project with their values, those first that something uses. */
 export function parametersToMove(project: Project): { name: string; about: string }[] {
   const { summary } = evaluateParameters(project);
-  const used = parametersUsed({ ...project, studies: [], measures: [] });
+  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [] });
   return project.parameters
     .filter((p) => p.name in summary)
     .map(({ name }) => ({ name, about: `${formatSI(summary[name].si, summary[name].measure)}${used.has(name) ? '' : ', not used'}` }))
