@@ -96,7 +96,7 @@ export const studyCostSchema = z.object({
   faults: z.array(z.object({ at: z.int(), fault: z.string() })).describe('Points that were looked at and cannot be solved'),
 });
 export type StudyCost = z.infer<typeof studyCostSchema>;
-const readSchema = z.object({
+export const readSchema = z.object({
   name: z.string(),
   value: z.number().nullable(),
   unit: z.string(),
@@ -112,6 +112,34 @@ export const studyCurvesSchema = z.object({
   missing: z.array(z.object({ digest: z.string(), why: z.string() })),
 });
 export type StudyCurves = z.infer<typeof studyCurvesSchema>;
+const triedSchema = studyPoint.extend({
+  cost: z.number().nullable().describe('Sum of the squares of what is missed; null where a measure has no value'),
+  misses: z.array(z.number().nullable()).describe('Of each goal, in what it may miss'),
+  met: z.array(z.boolean()),
+  reads: z.array(readSchema),
+  beyond: z.boolean().optional().describe('It was not solved: it lies beyond what has to be kept'),
+});
+export const searchViewSchema = z.object({
+  bounded: z.array(z.object({ parameter: z.string(), measure: z.string(), from: z.number(), to: z.number(), start: z.number() })),
+  sought: z.array(
+    z.object({
+      measure: z.string(),
+      aim: z.enum(['at-most', 'at-least', 'equal']),
+      value: z.number(),
+      within: z.number(),
+      weight: z.number(),
+      unit: z.string(),
+    }),
+  ),
+  problems: z.array(problemItem),
+  going: z.boolean().describe('It asks on as its points are solved'),
+  ended: z.enum(['goals', 'points', 'method']).nullable().describe('Why it is over'),
+  best: z.int().nullable().describe('Place of the best among those that were tried'),
+  solved: z.int(),
+  tried: z.array(triedSchema),
+  open: z.array(studyPoint).describe('What it asks for now'),
+});
+export type SearchView = z.infer<typeof searchViewSchema>;
 export const machineSchema = z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() });
 export type ProjectSummary = z.infer<typeof projectSummary>;
 export type ProjectFull = z.infer<typeof projectFull>;

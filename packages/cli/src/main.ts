@@ -10,6 +10,7 @@ import { load } from './load.ts';
 import { modesOf, modesText } from './modes.ts';
 import { argumentOptions, readOptions, UsageError } from './options.ts';
 import { err, out, printProblems } from './print.ts';
+import { search } from './search.ts';
 import { solve } from './solve.ts';
 import { study } from './study.ts';
 
@@ -20,6 +21,7 @@ const usage = `jadebell: solve Jade Bell projects from the command line
   jadebell estimate FILE                cells, memory, steps and expected time
   jadebell solve FILE --out DIR         solve and write Touchstone, CSV and JSON
   jadebell study FILE [--out DIR]       solve the points of a study; without --out, say what it is and costs
+  jadebell search FILE [--out DIR]      seek values at which goals are met; without --out, say what is sought
   jadebell modes FILE                   solve the modes of its sections and guided ports
   jadebell export RESULT [--out DIR]    write files of a kept result; without --out, list what it has
 
@@ -28,7 +30,8 @@ options
   --accuracy ${accuracies.join('|')}  override the project's accuracy
   --threads N                           threads to use (default: all)
   --study NAME                          of study: which one; may be left out where there is only one
-  --resume                              of study: keep what an earlier call has solved into DIR
+  --search NAME                         of search: which one; may be left out where there is only one
+  --resume                              of study and search: keep what an earlier call has solved into DIR
   --section NAME                        of modes: that section or guided port alone
   --as KIND                             of export: ${exportKinds.map((k) => k.key).join(', ')}; may be repeated (default: all)
   --of NAME                             of export: that recorder or wire alone; may be repeated
@@ -67,13 +70,15 @@ export async function main(args: string[]): Promise<number> {
       out(JSON.stringify(projectJsonSchema(), null, 2));
       return exit.good;
     }
-    if (!['check', 'estimate', 'modes', 'solve', 'study', 'export'].includes(command)) throw new UsageError(`There is no command '${command}'.`);
+    if (!['check', 'estimate', 'modes', 'solve', 'study', 'search', 'export'].includes(command))
+      throw new UsageError(`There is no command '${command}'.`);
     if (!file || more.length) throw new UsageError(`${command} needs one ${command === 'export' ? 'kept result' : 'project file'}.`);
     if (command === 'export') {
       await exportResult(file, options);
       return exit.good;
     }
     if (command === 'study') return await study(file, options);
+    if (command === 'search') return await search(file, options);
     if (command === 'solve' && !options.out) throw new UsageError('solve needs --out DIR.');
     if (command === 'modes') {
       const { solved, problems } = await modesOf(file, options, options.section);

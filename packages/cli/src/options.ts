@@ -42,6 +42,7 @@ const optionsSchema = z.object({
     .optional(),
   section: z.string().optional(),
   study: z.string().optional(),
+  search: z.string().optional(),
   resume: z.boolean().optional(),
   as: words('as', exportKinds.map((k) => k.key)), // prettier-ignore
   fields: words('fields', fieldForms),

@@ -1,6 +1,6 @@
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { type Problem, ProblemError, problemText, type Project, readProject, type Study } from '@jadebell/core/document';
+import { type Problem, problemText, type Study } from '@jadebell/core/document';
 import {
   costOf,
   costText,
@@ -15,15 +15,12 @@ import {
   readMeasure,
 } from '@jadebell/core/exploring';
 import { evaluateParameters } from '@jadebell/core/expressions';
-import { unitsFor } from '@jadebell/core/expressions/format';
 import { writeCsv } from '@jadebell/core/formats';
-import { valueText } from '@jadebell/core/reading';
-import { packResult, type ResultSet, unpackResult } from '@jadebell/core/results';
-import type { SolverHost } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
-import { applyChanges, check } from './load.ts';
-import { type Options, UsageError } from './options.ts';
+import { check } from './load.ts';
+import type { Options } from './options.ts';
+import { columnTitle, figureText, plannedOf, resultOf, unitIn } from './points.ts';
 import { err, out, printProblems } from './print.ts';
 import { stopSignal } from './stopSignal.ts';
 
@@ -33,28 +30,6 @@ interface Done {
   state: 'done' | 'stopped' | 'failed';
   measures: Read[];
   problems: Problem[];
-}
-
-/**
- * The project of a file with changes, and its study of a name, or its only one.
- * @throws ProblemError where the file is no good project.
- * @throws UsageError where there is no such study.
- */
-async function studyOf(file: string, options: Options): Promise<{ project: Project; study: Study }> {
-  const reading = readProject(await readFile(file, 'utf8'));
-  if (!reading.project) throw new ProblemError(reading.problems);
-  const { project, problems } = applyChanges(reading.project, options);
-  if (problems.length) throw new ProblemError(problems);
-  const studies = project.studies ?? [];
-  const names = studies.map((s) => s.name).join(', ') || 'none';
-  const study = options.study === undefined && studies.length === 1 ? studies[0] : studies.find((s) => s.name === options.study);
-  if (!study)
-    throw new UsageError(
-      options.study === undefined
-        ? `study needs --study NAME. There are: ${names}.`
-        : `There is no study named ${options.study}. There are: ${names}.`,
-    );
-  return { project, study: options.accuracy ? { ...study, accuracy: options.accuracy } : study };
 }
 
 /** What a study is and costs, in words. */
@@ -67,39 +42,13 @@ async function told(study: Study, plan: Plan): Promise<string> {
   return costText(study.name, plan, costOf(looks, plan.points.length));
 }
 
-/** The result of a point: the one that is kept, or a new one, which then is. */
-async function resultOf(
-  point: Point,
-  kept: string,
-  resume: boolean,
-  host: SolverHost,
-  signal: AbortSignal,
-): Promise<{ result: ResultSet | null; problems: Problem[] }> {
-  if (resume) {
-    // What is not there, or cannot be read, is solved.
-    const result = await readFile(kept).then(unpackResult).catch(() => null); // prettier-ignore
-    if (result) return { result, problems: [] };
-  }
-  const { loaded, problems } = await check(point.project, thisMachine());
-  if (!loaded) return { result: null, problems };
-  const result = (await loaded.solver.solve(loaded.scene, { host, signal })) as ResultSet;
-  if (!signal.aborted) {
-    // Under its name it is whole, whenever the program is ended.
-    await writeFile(`${kept}.part`, packResult(result, point.project));
-    await rename(`${kept}.part`, kept);
-  }
-  return { result, problems };
-}
-
 /** What came of all points so far, as a table and as JSON. */
 async function write(folder: string, stem: string, study: Study, plan: Plan, done: readonly Done[], measures: readonly string[]): Promise<void> {
   const read = (d: Done, name: string): Read | undefined => d.measures.find((m) => m.name === name);
   const unitOf = (name: string): string => done.map((d) => read(d, name)?.unit).find((u) => u) ?? '';
-  const title = (name: string, unit: string): string => (unit ? `${name} (${unit})` : name);
-  const unitIn = (measure: string): string => (measure === 'angle' ? 'rad' : (unitsFor(measure).find(([size]) => size === 1)?.[1] ?? ''));
   const columns = [
-    ...plan.moved.map((m) => ({ title: title(m.parameter, unitIn(m.measure)), values: done.map((d) => d.point.values[m.parameter]) })),
-    ...measures.map((name) => ({ title: title(name, unitOf(name)), values: done.map((d) => read(d, name)?.value ?? NaN) })),
+    ...plan.moved.map((m) => ({ title: columnTitle(m.parameter, unitIn(m.measure)), values: done.map((d) => d.point.values[m.parameter]) })),
+    ...measures.map((name) => ({ title: columnTitle(name, unitOf(name)), values: done.map((d) => read(d, name)?.value ?? NaN) })),
   ];
   const points = done.map(({ point, state, measures: m, problems }) => ({
     values: point.values,
@@ -114,7 +63,7 @@ async function write(folder: string, stem: string, study: Study, plan: Plan, don
 
 /** Solves the points of a study, or without a folder tells what it is and costs; gives the exit code. */
 export async function study(file: string, options: Options): Promise<number> {
-  const { project, study: own } = await studyOf(file, options);
+  const { project, plan: own } = await plannedOf(file, options, 'studies');
   const plan = planStudy(project, own);
   printProblems(plan.problems);
   if (!plan.points.length) return exit.project;
@@ -150,9 +99,7 @@ export async function study(file: string, options: Options): Promise<number> {
     done.push(now);
     await write(options.out, stem, own, plan, done, measures.map((m) => m.name)); // prettier-ignore
     if (!options.quiet) {
-      const figures = now.measures.map(
-        (m) => `${m.name} ${m.value === null ? `none (${m.why})` : `${m.open ? 'at least ' : ''}${valueText(m.value, m.unit)}`}`,
-      );
+      const figures = now.measures.map(figureText);
       err(
         `${done.length} of ${plan.points.length}: ${pointText(point.values, plan.moved)}: ${[...now.problems.map(problemText), ...figures].join('; ') || now.state}`,
       );

@@ -9,7 +9,9 @@ import { HttpProblem, mount, openApi } from './api/route.ts';
 import { projectRoutes } from './api/projects.ts';
 import { resultRoutes } from './api/results.ts';
 import { runRoutes } from './api/runs.ts';
+import { searchRoutes } from './api/searches.ts';
 import { studyRoutes } from './api/studies.ts';
+import { Searches } from './exploring/searches.ts';
 import { systemRoutes } from './api/system.ts';
 import type { Pictures } from './model/pictures.ts';
 import type { ModelService } from './model/service.ts';
@@ -94,7 +96,14 @@ export function createApp(queue: RunQueue, models: ModelService, pictures: Pictu
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }));
   app.use('/api', express.json({ limit: '25mb' }));
   const api = express.Router();
-  const routes = [...projectRoutes(pictures), ...runRoutes(queue, models), ...resultRoutes, ...studyRoutes(queue, models), ...systemRoutes(queue)];
+  const routes = [
+    ...projectRoutes(pictures),
+    ...runRoutes(queue, models),
+    ...resultRoutes,
+    ...studyRoutes(queue, models),
+    ...searchRoutes(queue, new Searches(queue, log)),
+    ...systemRoutes(queue),
+  ];
   mount(api, routes);
   api.get('/openapi.json', (_request, response) => void response.json(openApi(routes, coreVersion)));
   api.use((_request, _response, next) =>

@@ -429,6 +429,52 @@ describe('studies', () => {
     await settled(id);
   }, 120_000);
 
+  test('a search asks for points until its goals are met, is stopped, and goes on from what is there', async () => {
+    const goals = [{ measure: 'tuned', aim: 'equal', value: '1.6 GHz', within: '1 MHz', weight: 1 }];
+    const bounds = [{ parameter: 'long', from: '70 mm', to: '130 mm' }];
+    const searches = [
+      { name: 'tune', bounds, goals, method: 'nelder-mead', points: 40 },
+      { name: 'vain', bounds, goals: [{ ...goals[0], within: '1 Hz' }], method: 'evolution', points: 60 },
+      { name: 'wrong', bounds, goals: [{ ...goals[0], measure: 'charm' }] },
+    ];
+    // With other frequencies than before, so that no run of another project stands for its points.
+    const base = wire('Tuned', ['80 mm']);
+    const { id } = await add({ ...base, solve: { ...base.solve, points: 61 }, searches } as unknown as Project);
+    type Searched = { going: boolean; ended: string | null; best: number | null; solved: number; tried: { values: { long: number }; digest: string; reads: { value: number }[]; run: { state: string } }[]; open: unknown[] }; // prettier-ignore
+    const see = async (name: string): Promise<Searched> => (await api().get(`/api/projects/${id}/searches/${name}`).expect(200)).body as Searched;
+    const seen = async (name: string, so: (s: Searched) => boolean): Promise<Searched> => {
+      for (let i = 0; i < 600; i++) {
+        const now = await see(name);
+        if (so(now)) return now;
+        await new Promise((resolve) => setTimeout(resolve, 100));
+      }
+      throw new Error(`The search ${name} did not come so far.`);
+    };
+    expect(await see('tune')).toMatchObject({ going: false, ended: null, best: null, solved: 0, open: [{ run: null }, { run: null }] });
+    await api().post(`/api/projects/${id}/searches/tune/start`).expect(202);
+    const done = await seen('tune', (s) => s.ended !== null);
+    expect(done).toMatchObject({ going: false, ended: 'goals', open: [] });
+    const best = done.tried[done.best!];
+    expect(Math.abs(best.reads[0].value - 1.6e9)).toBeLessThan(1e6);
+    expect(done.tried.every((t) => t.run.state === 'done')).toBe(true);
+    expect(await runsOf(id)).toBe(done.solved);
+    const curves = await api().get(`/api/projects/${id}/searches/tune/curves`).query({ quantity: 's' }).expect(200);
+    expect((curves.body as { curves: { digest: string }[] }).curves.map((c) => c.digest)).toEqual(done.tried.map((t) => t.digest));
+    // One that is stopped keeps what it has, and goes on with other points.
+    await api().post(`/api/projects/${id}/searches/vain/start`).expect(202);
+    await seen('vain', (s) => s.solved >= 2);
+    await api().post(`/api/projects/${id}/searches/vain/stop`).expect(202);
+    const stopped = await seen('vain', (s) => !s.going);
+    expect(stopped.ended).toBeNull();
+    await api().post(`/api/projects/${id}/searches/vain/start`).expect(202);
+    const more = await seen('vain', (s) => s.solved >= stopped.solved + 3);
+    expect(more.tried.slice(0, stopped.tried.length).map((t) => t.digest)).toEqual(stopped.tried.map((t) => t.digest));
+    await api().post(`/api/projects/${id}/searches/vain/stop`).expect(202);
+    const refused = await api().post(`/api/projects/${id}/searches/wrong/start`).expect(422);
+    expect(refused.body).toMatchObject({ detail: 'There is no measure named charm.' });
+    await api().get(`/api/projects/${id}/searches/none`).expect(404);
+  }, 120_000);
+
   test('that make no sense are refused with the reason', async () => {
     const { id } = await add(wire('Wrong', ['80']));
     await api().get(`/api/projects/${id}/studies/widths`).expect(404);

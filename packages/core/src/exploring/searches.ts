@@ -103,7 +103,7 @@ export class SearchRun {
   /** Place of the best among those that were tried. */
   best: number | null = null;
   ended: keyof typeof endings | null = null;
-  private readonly search: Search;
+  private readonly search: Search | null = null;
   private readonly digestOf = digester();
   private readonly known = new Map<string, Tried>();
   private batch: (Point | Tried)[] = [];
@@ -113,6 +113,11 @@ export class SearchRun {
     private readonly plan: SearchPlan,
     readonly setup: SearchSetup,
   ) {
+    // Of one that makes no sense no point is asked for.
+    if (setup.problems.some((p) => p.severity === 'error')) {
+      this.ended = 'method';
+      return;
+    }
     const { bounded } = setup;
     const start = bounded.map((b) => (b.start - b.from) / (b.to - b.from));
     const { begin } = methods[plan.method ?? suiting(bounded.length)];
@@ -159,7 +164,7 @@ export class SearchRun {
   }
 
   private ask(told: readonly Told[]): void {
-    const step = this.search.next(told);
+    const step = this.search!.next(told);
     if (step.done) {
       this.ended = 'method';
       return;

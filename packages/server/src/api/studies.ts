@@ -5,10 +5,11 @@ import { studyCostSchema, studyCurvesSchema, studyMeasuresSchema, studyParams, t
 import { z } from 'zod';
 import { RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
+import { measured, readingOfRun } from '../exploring/measured.ts';
+import { isStanding, pointRun, runsOf } from '../exploring/pointRuns.ts';
 import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { findProject } from './projects.ts';
-import { Measured, readingOfRun } from './measured.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
 import { addRun } from './runs.ts';
 
@@ -25,46 +26,48 @@ async function findStudy({ id, name }: z.infer<typeof studyParams>): Promise<Fou
   return { project, study, plan: planStudy(project, study) };
 }
 
-const measured = new Measured();
-
-/** Of states that a run of a point may have, those with a result or on the way to one, the best first. */
-const standing = ['done', 'running', 'queued'] as const;
-
-/** The run that stands for each digest: a result where there is one, of whatever project and study; else one that will be, else the newest. */
-async function runsOf(plan: Plan): Promise<Map<string, RunRow>> {
-  const rows = await RunRow.findAll({
-    where: { digest: plan.points.map((p) => p.digest) },
-    attributes: ['id', 'projectId', 'number', 'state', 'digest', 'study', 'problems', 'startedAt', 'endedAt'],
-    order: [['createdAt', 'ASC']],
-  });
-  const rank = (r: RunRow): number => {
-    const at = (standing as readonly string[]).indexOf(r.state);
-    return at < 0 ? standing.length : at;
-  };
-  const best = new Map<string, RunRow>();
-  for (const row of rows) {
-    const known = best.get(row.digest!);
-    if (!known || rank(row) <= rank(known)) best.set(row.digest!, row);
-  }
-  return best;
+async function viewOf({ plan }: Found): Promise<z.infer<typeof studyViewSchema>> {
+  const runs = await runsOf(plan.points.map((p) => p.digest));
+  const points = plan.points.map(({ values, digest }): StudyPoint => ({ values, digest, run: pointRun(runs.get(digest)) }));
+  return { moved: plan.moved, points, problems: plan.problems };
 }
 
-async function viewOf({ plan }: Found): Promise<z.infer<typeof studyViewSchema>> {
-  const runs = await runsOf(plan);
-  const points = plan.points.map(({ values, digest }): StudyPoint => {
-    const run = runs.get(digest);
-    return { values, digest, run: run ? { id: run.id, projectId: run.projectId, number: run.number, state: run.state } : null };
-  });
-  return { moved: plan.moved, points, problems: plan.problems };
+/** Stops the runs of a study or search that wait or are under way. */
+export async function stopRuns(queue: RunQueue, projectId: string, study: string): Promise<void> {
+  const rows = await RunRow.findAll({ where: { projectId, study, state: ['queued', 'running'] }, attributes: ['id'] });
+  // Those that wait first, so that none of them starts meanwhile.
+  for (const { id } of rows.toReversed()) await queue.stop(id);
 }
 
 /** Points of a study that have a result, with the run that it is of. */
 async function solvedPoints({ plan }: Found): Promise<{ point: Point; run: RunRow }[]> {
-  const runs = await runsOf(plan);
+  const runs = await runsOf(plan.points.map((p) => p.digest));
   return plan.points.flatMap((point) => {
     const run = runs.get(point.digest);
     return run?.state === 'done' ? [{ point, run }] : [];
   });
+}
+
+/** Of what curves are asked for. */
+export const curvesQuery = z.object({ quantity: z.string().max(40), of: z.string().max(300).default(''), form: z.enum(forms).optional() });
+
+/** A curve of each of some results. */
+export async function curvesOf(
+  solved: readonly { point: Pick<Point, 'digest'>; run: RunRow }[],
+  query: z.infer<typeof curvesQuery>,
+): Promise<z.infer<typeof studyCurvesSchema>> {
+  const out: z.infer<typeof studyCurvesSchema> = { unit: '', over: 'frequency', curves: [], missing: [] };
+  for (const { point, run } of solved) {
+    const { digest } = point;
+    const curve = readCurve(query, await readingOfRun(run, (meta) => arraysOfCurve(query, meta)));
+    if ('why' in curve) {
+      out.missing.push({ digest, why: curve.why });
+      continue;
+    }
+    Object.assign(out, { unit: curve.unit, over: curve.over });
+    out.curves.push({ digest, x: Array.from(curve.x), y: Array.from(curve.y, (v) => (Number.isFinite(v) ? v : null)) });
+  }
+  return out;
 }
 
 /** Routes on the studies of a project as it is stored. */
@@ -86,11 +89,10 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
       const found = await findStudy(params);
       const fault = found.plan.problems.find((p) => p.severity === 'error');
       if (fault) throw new HttpProblem(422, 'The study has errors', fault.message, found.plan.problems);
-      const runs = await runsOf(found.plan);
+      const runs = await runsOf(found.plan.points.map((p) => p.digest));
       const asked = new Set<string>();
       for (const { digest, project } of found.plan.points) {
-        const run = runs.get(digest);
-        if (asked.has(digest) || (run && (standing as readonly string[]).includes(run.state))) continue;
+        if (asked.has(digest) || isStanding(runs.get(digest))) continue;
         asked.add(digest);
         queue.wake((await addRun(params.id, project, params.name)).id);
       }
@@ -104,9 +106,7 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     status: 202,
     schemas: { params: studyParams },
     async handle({ params }) {
-      const rows = await RunRow.findAll({ where: { projectId: params.id, study: params.name, state: ['queued', 'running'] }, attributes: ['id'] });
-      // Those that wait first, so that none of them starts meanwhile.
-      for (const { id } of rows.toReversed()) await queue.stop(id);
+      await stopRuns(queue, params.id, params.name);
     },
   }),
   route({
@@ -144,22 +144,11 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     summary: 'A curve of each point of a study that has a result',
     schemas: {
       params: studyParams,
-      query: z.object({ quantity: z.string().max(40), of: z.string().max(300).default(''), form: z.enum(forms).optional() }),
+      query: curvesQuery,
       answer: studyCurvesSchema,
     },
     async handle({ params, query }) {
-      const out: z.infer<typeof studyCurvesSchema> = { unit: '', over: 'frequency', curves: [], missing: [] };
-      for (const { point, run } of await solvedPoints(await findStudy(params))) {
-        const { digest } = point;
-        const curve = readCurve(query, await readingOfRun(run, (meta) => arraysOfCurve(query, meta)));
-        if ('why' in curve) {
-          out.missing.push({ digest, why: curve.why });
-          continue;
-        }
-        Object.assign(out, { unit: curve.unit, over: curve.over });
-        out.curves.push({ digest, x: Array.from(curve.x), y: Array.from(curve.y, (v) => (Number.isFinite(v) ? v : null)) });
-      }
-      return out;
+      return curvesOf(await solvedPoints(await findStudy(params)), query);
     },
   }),
 ];

@@ -4,7 +4,7 @@ import { evaluateParameters } from '@jadebell/core/expressions';
 import type { RunReading } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import type { RunRow } from '../db/models.ts';
-import { loadResult } from './results.ts';
+import { loadResult } from '../api/results.ts';
 
 /** A run's result as curves are taken from it, with the arrays that are asked for. */
 export async function readingOfRun(run: RunRow, arraysOf: (meta: ResultMeta) => string[]): Promise<RunReading> {
@@ -18,7 +18,7 @@ export async function readingOfRun(run: RunRow, arraysOf: (meta: ResultMeta) => 
 const most = 200_000;
 
 /** Measures of results, each read once: a result never changes. */
-export class Measured {
+class Measured {
   private readonly known = new Map<string, Read>();
 
   /** Measures of a run, which solved a project. */
@@ -38,3 +38,6 @@ export class Measured {
 
 /** Whether what a measure reads may depend on parameters: it has expressions. */
 const readsParameters = (measure: Measure): boolean => ['at', 'from', 'to'].some((field) => field in measure);
+
+/** What has been read of results so far. */
+export const measured = new Measured();
