@@ -13,6 +13,7 @@ import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
 import { faultOf } from './fault.ts';
+import type { Task } from './worker.ts';
 
 interface Active {
   id: string;
@@ -90,6 +91,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   async close(): Promise<void> {
     this.closing = true;
     await this.starting;
+    await this.spare?.terminate();
     if (!this.active) return;
     const { worker, finished } = this.active;
     await worker.terminate();
@@ -97,6 +99,15 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   }
 
   private starting: Promise<void> | null = null;
+  /** A thread that is ready for the next run. */
+  private spare: Worker | null = null;
+
+  private thread(): Worker {
+    const worker = new Worker(new URL('./worker.mjs', import.meta.url), { resourceLimits: this.limits });
+    // Of one that fails before it is needed nothing is expected.
+    const gone = (): void => void (this.spare === worker && (this.spare = null));
+    return worker.on('error', gone).on('exit', gone);
+  }
 
   private async next(): Promise<void> {
     if (this.active || this.starting || this.closing) return;
@@ -130,10 +141,11 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   private start(run: RunRow, jobs: Job[]): void {
     const project = storedDocument(run.document);
-    const worker = new Worker(new URL('./worker.mjs', import.meta.url), {
-      workerData: { project, jobs, cellsPerSecond: this.speed },
-      resourceLimits: this.limits,
-    });
+    const worker = this.spare ?? this.thread();
+    worker.removeAllListeners();
+    worker.postMessage({ project, jobs, cellsPerSecond: this.speed } satisfies Task);
+    // The next one makes itself ready meanwhile: points of studies may be shorter than that takes.
+    this.spare = this.thread();
     let settle: () => void = () => undefined;
     const active: Active = { id: run.id, worker, progress: null, finished: new Promise((resolve) => (settle = resolve)) };
     this.active = active;
