@@ -101,3 +101,52 @@ test('figures are read of any curve, renamed and left out; cards are added, set 
   await page.choose('Quantity of the curves', 'Input impedance');
   await screen.findByText(/^Input impedance .*of all points$/);
 });
+
+test('a search is said in words, told what stands against it, and shows its best of what is solved', async () => {
+  await page.menu('New search', /^bend/);
+  await screen.findByText('So that');
+  expect(page.project().searches![0]).toMatchObject({
+    name: 'bend_search',
+    bounds: [{ parameter: 'bend' }],
+    goals: [{ measure: 'tuned_to', aim: 'equal' }],
+  });
+  await page.setChip('Value of goal 1', '20 mm');
+  await screen.findByText(/The measure is a frequency, and ‘20 mm’ is a length/);
+  await page.setChip('Value of goal 1', '868 MHz');
+  // The project as it stands has been solved at 35 mm, which is tuned to 876 MHz.
+  const best = await screen.findByLabelText('Best so far');
+  await within(best).findByText(/tuned_to 876\.\d+ MHz/);
+  within(best).getByText(/equal to 868 MHz: met/);
+  await screen.findByText('over, as all goals are met');
+  await page.setChip('Within of goal 1', '1 MHz');
+  await within(best).findByText(/equal to 868 MHz: missed/);
+  await screen.findByText('Go on');
+  await page.menu('Let another move', /^w/);
+  await page.choose('Method', /^covariance evolution/);
+  await type('Most points', '200');
+  await page.user.click(button('Keep something'));
+  await page.setChip('Kept 1', 'bend - 10 * w');
+  await page.menu('Seek something', /^match/);
+  await page.choose('Aim of goal 2', 'at least');
+  await type('Weight of goal 2', '0.5');
+  await waitFor(() =>
+    expect(page.project().searches![0]).toMatchObject({
+      bounds: [{ parameter: 'bend' }, { parameter: 'w' }],
+      method: 'cma-es',
+      points: 200,
+      keep: ['bend - 10 * w'],
+      goals: [
+        { value: '868 MHz', within: '1 MHz' },
+        { measure: 'match', aim: 'at-least', weight: 0.5 },
+      ],
+    }),
+  );
+  // A measure that is renamed is so in goals.
+  await type('Name of match', 'depth');
+  await waitFor(() => expect(page.project().searches![0].goals[1].measure).toBe('depth'));
+  await page.user.click(screen.getByLabelText('Read depth no more'));
+  await screen.findByText(/There is no measure named depth/);
+  await page.user.click(screen.getByLabelText('Leave goal 2 out'));
+  await page.user.click(button('Remove'));
+  await waitFor(() => expect(page.project().searches).toEqual([]));
+});

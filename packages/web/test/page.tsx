@@ -9,7 +9,7 @@ import { BrowserRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { Run } from '@jadebell/api';
 import { type Project, readProject, solvedDigest } from '@jadebell/core/document';
-import { costOf, planStudy, readCurve, readingOf, readMeasure } from '@jadebell/core/exploring';
+import { costOf, planSearch, planStudy, readCurve, readingOf, readMeasure, SearchRun } from '@jadebell/core/exploring';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { touchstoneOf } from '@jadebell/core/formats';
@@ -70,6 +70,31 @@ function studyAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: st
   return { moved: plan.moved, points, problems: plan.problems };
 }
 
+/** What the server would answer of a search: what it would try of what the runs have solved. */
+function searchAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: string): unknown {
+  const plan = project.searches!.find((s) => s.name === name)!;
+  const setup = planSearch(project, plan);
+  const search = new SearchRun(project, plan, setup);
+  const solved = new Map(runs.map((r) => [solvedDigest(r.document), r]));
+  const runOf = (digest: string): object | null => {
+    const run = solved.get(digest)?.run;
+    return run ? { id: run.id, projectId: run.projectId, number: run.number, state: run.state } : null;
+  };
+  for (let open = search.open; open.some((p) => solved.has(p.digest)); open = search.open)
+    for (const { digest, project: point } of open)
+      if (solved.has(digest)) search.tell(digest, (project.measures ?? []).map((m) => readMeasure(m, readingOf(solved.get(digest)!.result), evaluateParameters(point)))); // prettier-ignore
+  const { ended, best, tried, solved: count, open } = search;
+  return {
+    ...setup,
+    going: false,
+    ended,
+    best,
+    solved: count,
+    tried: tried.map((t) => ({ ...t, run: runOf(t.digest) })),
+    open: open.map((p) => ({ values: p.values, digest: p.digest, run: null })),
+  };
+}
+
 /** What the server would answer of one project and the runs of a demo; PUT of the project is kept. */
 function desk(document: Project, runs: ReturnType<typeof runsOf>): typeof fetch {
   let kept = document;
@@ -106,6 +131,8 @@ function desk(document: Project, runs: ReturnType<typeof runsOf>): typeof fetch 
     if (solved) return json(runs.find((r) => r.run.id === solved[1])!.document);
     const study = /^\/projects\/[^/]+\/studies\/([^/?]+)(?:\/(\w+))?(\?.*)?$/.exec(path);
     if (study) return json(studyAnswer(kept, runs, study[1], study[2], new URLSearchParams(study[3])));
+    const search = /^\/projects\/[^/]+\/searches\/(\w+)(\/curves)?/.exec(path);
+    if (search) return json(search[2] ? { unit: 'dB', over: 'frequency', curves: [], missing: [] } : searchAnswer(kept, runs, search[1]));
     if (path === '/machine') return json({ memory: 8e9, threads: 2, cellsPerSecond: 3e7, version: '0' });
     if (method === 'PUT') return json(body);
     if (['/projects', '/materials', '/runs/active'].includes(path)) return json([]);

@@ -115,3 +115,15 @@ test('the cache lets go what was looked at longest ago when its arrays are heavy
   own.set('d', arrays(900));
   expect([...own.keys()].sort()).toEqual(['d', 'note']);
 });
+
+test('keys are gone through once, though what is looked at goes to the end', () => {
+  const own = new BoundedCache();
+  for (const key of ['a', 'b', 'c']) own.set(key, { data: key } as never);
+  const seen: string[] = [];
+  for (const key of own.keys()) {
+    seen.push(key);
+    own.get(key);
+    if (seen.length > 10) break;
+  }
+  expect(seen).toEqual(['a', 'b', 'c']);
+});

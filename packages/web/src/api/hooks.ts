@@ -3,6 +3,7 @@ import {
   machineSchema,
   projectSummary,
   runSchema,
+  searchViewSchema,
   sketchSchema,
   studyCostSchema,
   studyCurvesSchema,
@@ -58,8 +59,15 @@ export const useStudyCost = (project: string, name: string, what: string) =>
 export const useStudyMeasures = (project: string, name: string, what: string) =>
   useSWRImmutable(what ? [`${studyPath(project, name)}/measures`, what] : null, ([path]) => studies.measures(path), stay);
 /** A curve of each point that is done. */
-export const useStudyCurves = (project: string, name: string, query: string, what: string) =>
-  useSWRImmutable(what ? [`${studyPath(project, name)}/curves?${query}`, what] : null, ([path]) => studies.curves(path), stay);
+export const useStudyCurves = (path: string, query: string, what: string) =>
+  useSWRImmutable(what ? [`${path}/curves?${query}`, what] : null, ([at]) => studies.curves(at), stay);
+
+const search = reader(searchViewSchema);
+/** Address of a search of a project as it is stored. */
+export const searchPath = (project: string, name: string): string => `/projects/${project}/searches/${encodeURIComponent(name)}`;
+/** How far a search is, asked for as the points of a study are. */
+export const useSearchView = (project: string, name: string, revision: number, states: string) =>
+  useSWR(revision ? [searchPath(project, name), revision, states] : null, ([path]) => search(path), stay);
 
 /** A result array; null run or name reads nothing. */
 export function useArray(run: string | null, name: string | null, range?: { from: number; count: number }) {

@@ -41,6 +41,9 @@ export const CardFrame = styled('section')({
     fontSize: 13,
     fontWeight: 650,
     whiteSpace: 'nowrap',
+    overflow: 'hidden',
+    textOverflow: 'ellipsis',
+    minWidth: 40,
   },
   '& > header .about': {
     fontSize: 12,

@@ -1,79 +1,102 @@
 import { List, ListItemButton } from '@mui/material';
 import { useParams } from 'react-router';
 import { useRuns } from '../api/hooks.ts';
+import type { Run } from '../api/types.ts';
 import { ToolMenu } from '../kit/ToolMenu.tsx';
 import { useProject } from '../project/store.ts';
-import { closeAt, goAt, useAddress } from '../ui/address.ts';
+import { goAt, useAddress } from '../ui/address.ts';
 import { ExploreFrame } from './ExploreFrame.ts';
 import { RunsPage } from './RunsPage.tsx';
 import { addStudy, parametersToMove } from './study/edits.ts';
+import { addSearch } from './search/edits.ts';
+import { SearchPage } from './search/SearchPage.tsx';
 import { StudyPage } from './study/StudyPage.tsx';
 
-const noStudies: readonly never[] = [];
+const none: readonly never[] = [];
+
+interface ListProps {
+  title: string;
+  part: 'study' | 'search';
+  names: readonly string[];
+  open: string | null;
+  runs: readonly Run[];
+}
+
+/** Named ways of one kind, with how many of their runs are still to come. */
+const WayList = ({ title, part, names, open, runs }: ListProps) => (
+  <>
+    <h2>{title}</h2>
+    <List dense disablePadding component="div">
+      {names.map((name) => {
+        const left = runs.filter((r) => r.study === name && (r.state === 'queued' || r.state === 'running')).length;
+        return (
+          <ListItemButton
+            key={name}
+            component="button"
+            selected={name === open}
+            aria-current={name === open ? 'page' : undefined}
+            onClick={() => goAt({ study: null, search: null, [part]: name })}
+          >
+            {name}
+            <span className="quiet">{left ? `${left} to go` : ''}</span>
+          </ListItemButton>
+        );
+      })}
+    </List>
+  </>
+);
 
 /** What has been solved, and what is planned: the ways in along the left edge, and the page of the chosen one. */
 export default function ExploreStage() {
   const { id = '' } = useParams();
-  const studies = useProject((s) => s.document?.studies) ?? noStudies;
-  const runs = useRuns(id).data ?? [];
-  const asked = useAddress('study');
-  const study = studies.find((s) => s.name === asked);
+  const studies = useProject((s) => s.document?.studies) ?? none;
+  const searches = useProject((s) => s.document?.searches) ?? none;
+  const runs = useRuns(id).data ?? none;
+  const [askedStudy, askedSearch] = [useAddress('study'), useAddress('search')];
+  const study = studies.find((s) => s.name === askedStudy);
+  const search = study ? undefined : searches.find((s) => s.name === askedSearch);
+  const all = !study && !search;
   return (
     <ExploreFrame>
       <nav aria-label="Ways of exploring">
         <List dense disablePadding component="div">
-          <ListItemButton component="button" selected={!study} aria-current={!study ? 'page' : undefined} onClick={() => closeAt('study')}>
+          <ListItemButton
+            component="button"
+            selected={all}
+            aria-current={all ? 'page' : undefined}
+            onClick={() => goAt({ study: null, search: null })}
+          >
             All runs
             <span className="quiet">{runs.filter((r) => r.meta).length}</span>
           </ListItemButton>
         </List>
-        <h2>Studies</h2>
-        <List dense disablePadding component="div">
-          {studies.map((s) => {
-            const own = runs.filter((r) => r.study === s.name);
-            const open = own.filter((r) => r.state === 'queued' || r.state === 'running').length;
-            return (
-              <ListItemButton
-                key={s.name}
-                component="button"
-                selected={s === study}
-                aria-current={s === study ? 'page' : undefined}
-                onClick={() => goAt({ study: s.name })}
-              >
-                {s.name}
-                <span className="quiet">{open ? `${open} to go` : ''}</span>
-              </ListItemButton>
-            );
-          })}
-        </List>
-        <NewStudy />
+        <WayList title="Studies: what if" part="study" names={studies.map((s) => s.name)} open={study?.name ?? null} runs={runs} />
+        <NewWay label="New study" heading="Move" add={(name) => goAt({ study: addStudy(name), search: null })} />
+        <WayList title="Goals: find me" part="search" names={searches.map((s) => s.name)} open={search?.name ?? null} runs={runs} />
+        <NewWay label="New search" heading="Let move" add={(name) => goAt({ search: addSearch(name), study: null })} />
       </nav>
-      {study ? <StudyPage key={study.name} study={study} project={id} /> : <RunsPage />}
+      {study && <StudyPage key={study.name} study={study} project={id} />}
+      {search && <SearchPage key={search.name} search={search} project={id} />}
+      {all && <RunsPage />}
     </ExploreFrame>
   );
 }
 
-/** Begins a study of one of the parameters. */
-function NewStudy() {
-  const none = useProject((s) => !s.document?.parameters.length);
-  if (none)
+/** Begins a study or search with one of the parameters. */
+function NewWay({ label, heading, add }: { label: string; heading: string; add(parameter: string): void }) {
+  const empty = useProject((s) => !s.document?.parameters.length);
+  if (empty)
     return (
       <p className="quiet" style={{ padding: '2px 14px', fontSize: 12 }}>
-        A study moves parameters; the project has none yet. Add one at the top of the ledger in Shape.
+        It moves parameters; the project has none yet. Add one at the top of the ledger in Shape.
       </p>
     );
   return (
     <ToolMenu
       adds
-      label="New study"
-      heading="Move"
-      items={() =>
-        parametersToMove(useProject.getState().document!).map(({ name, about }) => ({
-          title: name,
-          about,
-          act: () => goAt({ study: addStudy(name) }),
-        }))
-      }
+      label={label}
+      heading={heading}
+      items={() => parametersToMove(useProject.getState().document!).map(({ name, about }) => ({ title: name, about, act: () => add(name) }))}
     />
   );
 }

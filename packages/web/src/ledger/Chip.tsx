@@ -79,7 +79,7 @@ export function Chip({ value, label, quantity, problems = [], sampled, placehold
       <ChipFace
         ref={button}
         failing={problems.length > 0}
-        aria-label={`${label}: ${value}`}
+        aria-label={`${label}: ${value || placeholder || 'none'}`}
         aria-invalid={problems.length > 0}
         title={problems[0] ? `${problems[0].message} ${problems[0].fix}` : label}
         onClick={() => setDraft(value)}

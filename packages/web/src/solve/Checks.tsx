@@ -24,6 +24,7 @@ const stageOf: Record<Problem['place']['part'], string> = {
   sections: 'feed',
   measures: 'explore',
   studies: 'explore',
+  searches: 'explore',
   band: 'solve',
   solve: 'solve',
   machine: 'solve',

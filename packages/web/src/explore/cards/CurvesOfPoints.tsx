@@ -24,7 +24,7 @@ import { shareOf, spanOf } from './shares.ts';
 export function CurvesOfPoints({ card, data, meta, picked, pick, change, last }: StudyCardProps<StudyCardOf<'curves'>>) {
   const by = movedOf(data, card.by, 0);
   const query = new URLSearchParams({ quantity: card.quantity, of: card.of, ...(card.form ? { form: card.form } : {}) }).toString();
-  const { data: found, error } = useStudyCurves(data.project, data.study.name, query, data.done);
+  const { data: found, error } = useStudyCurves(data.path, query, data.done);
   const span = useMemo(() => spanOf(by?.values.map((v) => v.si) ?? []), [by]);
   const { traces, rows } = useMemo(() => {
     const known = new Map(data.rows.map((r) => [r.digest, r]));
@@ -53,13 +53,13 @@ export function CurvesOfPoints({ card, data, meta, picked, pick, change, last }:
     ]);
     const long = Math.max(0, ...columns.map((c) => c.values.length));
     const filled = columns.map((c) => ({ ...c, values: Array.from({ length: long }, (_, i) => c.values[i] ?? ('' as unknown as number)) }));
-    download(`${data.study.name}-curves.csv`, writeCsv(filled), 'text/csv');
+    download(`${data.name}-curves.csv`, writeCsv(filled), 'text/csv');
   };
   const [low, high] = span.map((v) => formatSI(v, by.measure, 4));
   return (
     <Card
       title={title}
-      file={`${data.study.name}-curves`}
+      file={`${data.name}-curves`}
       exports={[{ label: 'Curves (CSV)', act: csv }]}
       waiting={!found}
       tools={

@@ -11,18 +11,18 @@ import type { PlotTrace } from '../../charts/plot/parts.ts';
 import { Choice, plainOptions } from '../../kit/Choice.tsx';
 import { download } from '../../ui/download.ts';
 import { figure, movedOf, parameterAxis, restText } from '../study/figures.ts';
-import type { StudyData, StudyRow } from '../study/useStudyData.ts';
+import type { PointsData, StudyRow } from '../study/useStudyData.ts';
 import { AxisTools } from './AxisTools.tsx';
 import { MapCells, MapPointer } from './MapCells.tsx';
 import type { StudyCardProps } from './registry.tsx';
 import { cellEnds, gridOf, spanOf } from './shares.ts';
 
 /** Points of which a map is made: where more than two parameters move, those that agree in the others with the picked point, or the first. */
-function onePlane(data: StudyData, x: string, y: string, picked: string | null): { rows: StudyRow[]; rest: string } {
+function onePlane(data: PointsData, x: string, y: string, picked: string | null): { rows: StudyRow[]; rest: string } {
   const solved = data.rows.filter((r) => r.run?.state === 'done');
   const first = solved.find((r) => r.digest === picked) ?? solved[0];
-  const rest = first && data.study.together === 'all' ? restText(first, data, [x, y]) : '';
-  return { rows: data.study.together === 'all' ? solved.filter((r) => restText(r, data, [x, y]) === rest) : solved, rest };
+  const rest = first && data.together === 'all' ? restText(first, data, [x, y]) : '';
+  return { rows: data.together === 'all' ? solved.filter((r) => restText(r, data, [x, y]) === rest) : solved, rest };
 }
 
 /** A measure over two parameters: the colour of each point's cell, and lines of equal values. */
@@ -33,7 +33,7 @@ export function MapOfTwo({ card, data, picked, pick, change, last }: StudyCardPr
   const [px, py, name] = [x?.parameter ?? '', y?.parameter ?? '', measure?.name ?? ''];
   const { rows, rest } = useMemo(() => onePlane(data, px, py, picked), [data, px, py, picked]);
   const grid = useMemo(() => gridOf(rows, px, py, (r) => figure(r, name)), [rows, px, py, name]);
-  const loose = data.study.together !== 'all';
+  const loose = data.together !== 'all';
   const room = useMemo((): PlotTrace[] => {
     if (!grid.xs.length) return [];
     const [ex, ey] = [cellEnds(grid.xs), cellEnds(grid.ys)];
@@ -53,7 +53,7 @@ export function MapOfTwo({ card, data, picked, pick, change, last }: StudyCardPr
   const title = card.title ?? `${name} over ${px} and ${py}`;
   const csv = (): void =>
     download(
-      `${data.study.name}-map.csv`,
+      `${data.name}-map.csv`,
       writeCsv([
         { title: `${py} \\ ${px} (SI)`, values: grid.ys },
         ...grid.xs.map((v, i) => ({ title: String(v), values: grid.ys.map((_, j) => grid.values[j * grid.xs.length + i]) })),
@@ -64,7 +64,7 @@ export function MapOfTwo({ card, data, picked, pick, change, last }: StudyCardPr
     <Card
       title={title}
       about={rest}
-      file={`${data.study.name}-map`}
+      file={`${data.name}-map`}
       exports={[{ label: 'Map (CSV)', act: csv }]}
       tools={
         <>

@@ -12,7 +12,7 @@ import { Choice, plainOptions } from '../../kit/Choice.tsx';
 import { download } from '../../ui/download.ts';
 import { useDark } from '../../ui/useDark.ts';
 import { figure, figureAxis, movedOf, parameterAxis, restText, unitsOfParameter } from '../study/figures.ts';
-import type { StudyData, StudyRow } from '../study/useStudyData.ts';
+import type { PointsData, StudyRow } from '../study/useStudyData.ts';
 import { AxisTools } from './AxisTools.tsx';
 import type { StudyCardProps } from './registry.tsx';
 
@@ -24,11 +24,11 @@ interface Family {
 }
 
 /** Points of which all but one parameter agree, in the order of that one; where points are spread they are one cloud. */
-function families(data: StudyData, over: string, measures: readonly string[]): Family[] {
+function families(data: PointsData, over: string, measures: readonly string[]): Family[] {
   const solved = data.rows.filter((r) => r.run?.state === 'done');
   const lines = new Map<string, StudyRow[]>();
   for (const row of solved) {
-    const rest = data.study.together === 'all' ? restText(row, data, [over]) : '';
+    const rest = data.together === 'all' ? restText(row, data, [over]) : '';
     lines.set(rest, [...(lines.get(rest) ?? []), row]);
   }
   return measures.flatMap((measure) =>
@@ -57,9 +57,9 @@ export function OverParameter({ card, data, picked, pick, change, last }: StudyC
         y: rows.map((r) => figure(r, measure)),
         axis: 'left',
         points: true,
-        loose: isSpread(data.study.together),
+        loose: isSpread(data.together),
       })),
-    [lines, dark, shown.length, over, data.study.together],
+    [lines, dark, shown.length, over, data.together],
   );
   if (!over) return null;
   const units = new Set(shown.map((name) => data.measures.find((m) => m.name === name)?.unit ?? ''));
@@ -76,12 +76,12 @@ export function OverParameter({ card, data, picked, pick, change, last }: StudyC
       ...data.moved.map((m) => ({ title: m.parameter, values: rows.map((r) => r.values[m.parameter]) })),
       ...shown.map((name) => ({ title: name, values: rows.map((r) => figure(r, name)) })),
     ];
-    download(`${data.study.name}-${over.parameter}.csv`, writeCsv(columns), 'text/csv');
+    download(`${data.name}-${over.parameter}.csv`, writeCsv(columns), 'text/csv');
   };
   return (
     <Card
       title={title}
-      file={`${data.study.name}-over`}
+      file={`${data.name}-over`}
       exports={[{ label: 'Points (CSV)', act: csv }]}
       tools={
         <>
@@ -130,7 +130,7 @@ export function OverParameter({ card, data, picked, pick, change, last }: StudyC
 }
 
 /** Which measures are drawn: one, or all that share a unit with it. */
-function MeasureChoice({ data, shown, change }: { data: StudyData; shown: readonly string[]; change(measures: string[]): void }) {
+function MeasureChoice({ data, shown, change }: { data: PointsData; shown: readonly string[]; change(measures: string[]): void }) {
   if (data.measures.length < 2) return null;
   const own = data.measures.find((m) => m.name === shown[0]);
   const alike = data.measures.filter((m) => m.unit === own?.unit).map((m) => m.name);

@@ -8,6 +8,7 @@ import { Tool } from '../../kit/Tool.tsx';
 import { useState } from 'react';
 import { download } from '../../ui/download.ts';
 import { figure, readText } from '../study/figures.ts';
+import { order } from '../study/figures.ts';
 import type { StudyRow } from '../study/useStudyData.ts';
 import type { StudyCardProps } from './registry.tsx';
 
@@ -27,7 +28,8 @@ const few = 200;
 export function PointTable({ card, data, picked, pick, last }: StudyCardProps<StudyCardOf<'table'>>) {
   const [all, setAll] = useState(false);
   const columns: Column<StudyRow>[] = [
-    { title: 'point', value: (r) => r.at + 1 },
+    // Of a search the order of trying is among its values.
+    ...(data.moved[0]?.parameter === order ? [] : [{ title: 'point', value: (r: StudyRow) => r.at + 1 }]),
     ...data.moved.map((m) => ({
       title: m.parameter,
       value: (r: StudyRow) => r.values[m.parameter],
@@ -57,7 +59,7 @@ export function PointTable({ card, data, picked, pick, last }: StudyCardProps<St
   const rows = all ? data.rows : data.rows.slice(0, few);
   const csv = (): void =>
     download(
-      `${data.study.name}.csv`,
+      `${data.name}.csv`,
       writeCsv([
         ...data.moved.map((m) => ({ title: `${m.parameter} (SI)`, values: data.rows.map((r) => r.values[m.parameter]) })),
         ...data.measures.map((m) => ({ title: m.unit ? `${m.name} (${m.unit})` : m.name, values: data.rows.map((r) => figure(r, m.name)) })),
@@ -65,7 +67,7 @@ export function PointTable({ card, data, picked, pick, last }: StudyCardProps<St
       'text/csv',
     );
   return (
-    <Card title={card.title ?? 'Points'} file={`${data.study.name}-points`} exports={[{ label: 'Table (CSV)', act: csv }]} tools={last}>
+    <Card title={card.title ?? 'Points'} file={`${data.name}-points`} exports={[{ label: 'Table (CSV)', act: csv }]} tools={last}>
       <div className="scroll">
         <DataTable
           label="Points of the study"

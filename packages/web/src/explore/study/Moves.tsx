@@ -23,7 +23,7 @@ import { useProject } from '../../project/store.ts';
 import { changeStudy, freshMove, movedAs, parametersToMove } from './edits.ts';
 
 /** What measures a quantity that chips know takes as such; anything else is asked for without. */
-const askedFor = (measure: string): Quantity | 'any' =>
+export const askedFor = (measure: string): Quantity | 'any' =>
   measure === 'plain number' ? 'number' : (quantities as readonly string[]).includes(measure) ? (measure as Quantity) : 'any';
 
 interface MoveProps<M extends Move = Move> {

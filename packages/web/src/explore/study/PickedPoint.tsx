@@ -5,13 +5,13 @@ import { Link } from 'react-router';
 import { Tool } from '../../kit/Tool.tsx';
 import { takeValues } from './edits.ts';
 import { readText } from './figures.ts';
-import type { StudyData, StudyRow } from './useStudyData.ts';
+import type { PointsData, StudyRow } from './useStudyData.ts';
 
 /** Digits to which values of a point are taken over. */
 const digits = 12;
 
 /** The point that is looked at: its values and figures, and what can be done with it. */
-export function PickedPoint({ row, data, close }: { row: StudyRow; data: StudyData; close(): void }) {
+export function PickedPoint({ row, data, close }: { row: StudyRow; data: PointsData; close(): void }) {
   const { run } = row;
   const values = Object.fromEntries(data.moved.map((m) => [m.parameter, formatSI(row.values[m.parameter], m.measure, digits)]));
   return (

@@ -4,23 +4,20 @@ import { useRuns } from '../../api/hooks.ts';
 import { TypedField } from '../../kit/Field.tsx';
 import { Tool } from '../../kit/Tool.tsx';
 import { ToolMenu } from '../../kit/ToolMenu.tsx';
-import { useProject } from '../../project/store.ts';
 import { closeAt, restAt } from '../../ui/address.ts';
 import { StudyCardView } from '../cards/registry.tsx';
 import { StudyFrame } from '../ExploreFrame.ts';
-import { changeStudy, copyStudy, nameFaultOf, removeStudy } from './edits.ts';
+import { changeStudy, copyStudy, nameFaultOf, removeStudy, useWays } from './edits.ts';
 import { Measures } from './Measures.tsx';
 import { Moves } from './Moves.tsx';
 import { PickedPoint } from './PickedPoint.tsx';
 import { StudyState } from './StudyState.tsx';
 import { useStudyData } from './useStudyData.ts';
 
-const noStudies: readonly Study[] = [];
-
 /** One study: what moves and what is read in sentences, how far it is, and its pictures. */
 export function StudyPage({ project, study }: { project: string; study: Study }) {
   const data = useStudyData(project, study);
-  const studies = useProject((s) => s.document?.studies) ?? noStudies;
+  const ways = useWays();
   const meta = useRuns(project).data?.find((r) => r.meta)?.meta ?? undefined;
   const [picked, setPicked] = useState<string | null>(null);
   const row = data.rows.find((r) => r.digest === picked);
@@ -38,7 +35,7 @@ export function StudyPage({ project, study }: { project: string; study: Study })
               label="Name of the study"
               width={150}
               value={study.name}
-              check={(t) => nameFaultOf(studies, study.name, t)}
+              check={(t) => nameFaultOf(ways, study.name, t)}
               onChange={(name) => {
                 changeStudy(study.name, (s) => ({ ...s, name }), 'name');
                 restAt({ study: name });

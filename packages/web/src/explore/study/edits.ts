@@ -24,6 +24,13 @@ export function freeOf(taken: readonly { name: string }[], stem: string): string
   for (let n = 2; ; n++) if (!names.has(`${base}${n}`)) return `${base}${n}`;
 }
 
+/** All that has a page in Explore: their names are told apart, as runs are known by them. */
+export const useWays = (): readonly { name: string }[] => {
+  const studies = useProject((s) => s.document?.studies);
+  const searches = useProject((s) => s.document?.searches);
+  return [...(studies ?? []), ...(searches ?? [])];
+};
+
 /** Why a study or measure cannot have a name; null if it can. */
 export const nameFaultOf = (taken: readonly { name: string }[], own: string, name: string): string | null =>
   !nameText.safeParse(name).success
@@ -63,14 +70,13 @@ export function freshMove(project: Project, parameter: string): Move {
 /** Adds a study that moves a parameter, with measures to read where the project has none; gives its name. */
 export function addStudy(parameter: string): string {
   const project = useProject.getState().document!;
-  const name = freeOf(project.studies ?? [], `${parameter}_study`.slice(0, 40));
-  edit('new study', (d) => ({
-    ...d,
-    studies: [...(d.studies ?? []), studySchema.parse({ name, moves: [freshMove(d, parameter)] })],
-    ...(d.measures?.length ? {} : { measures: firstMeasures(d) }),
-  }));
+  const name = freeOf([...(project.studies ?? []), ...(project.searches ?? [])], `${parameter}_study`.slice(0, 40));
+  edit('new study', (d) => ({ ...withMeasures(d), studies: [...(d.studies ?? []), studySchema.parse({ name, moves: [freshMove(d, parameter)] })] }));
   return name;
 }
+
+/** A project with something to read where it has nothing. */
+export const withMeasures = (d: Project): Project => (d.measures?.length ? d : { ...d, measures: firstMeasures(d) });
 
 /** What is read of a project that says nothing: where it is matched, and how well. */
 const firstMeasures = (project: Project): Measure[] =>
@@ -88,7 +94,8 @@ export const removeStudy = (name: string): void => edit('remove study', (d) => (
 
 /** Puts a copy of a study behind it; gives its name. */
 export function copyStudy(study: Study): string {
-  const name = freeOf(useProject.getState().document?.studies ?? [], study.name);
+  const { studies = [], searches = [] } = useProject.getState().document!;
+  const name = freeOf([...studies, ...searches], study.name);
   edit('copy study', (d) => ({ ...d, studies: (d.studies ?? []).flatMap((s) => (s.name === study.name ? [s, { ...s, name }] : [s])) }));
   return name;
 }

@@ -3,11 +3,14 @@ import { formatSI, unitFor, unitsFor } from '@jadebell/core/expressions/format';
 import { unitOfAxis, valueText } from '@jadebell/core/reading';
 import type { StudyCardOf } from '@jadebell/core/document';
 import type { PlotAxis } from '../../charts/plot/parts.ts';
-import type { StudyData, StudyRow } from './useStudyData.ts';
+import type { PointsData, StudyRow } from './useStudyData.ts';
 
 /** A figure in words; a dash where there is none. */
 export const readText = (read: Read | undefined): string =>
   !read || read.value === null ? '–' : `${read.open ? 'at least ' : ''}${valueText(read.value, read.unit)}`;
+
+/** What cards of a search call the place of a point in the order of trying. */
+export const order = 'tried';
 
 type AxisSettings = StudyCardOf<'over'>['x'];
 
@@ -41,14 +44,14 @@ export function figureAxis(settings: AxisSettings, name: string, unit: string, v
 }
 
 /** A parameter of a study by its name, or what stands for none. */
-export const movedOf = ({ moved }: StudyData, name: string | undefined, otherwise: number): StudyData['moved'][number] | undefined =>
+export const movedOf = ({ moved }: PointsData, name: string | undefined, otherwise: number): PointsData['moved'][number] | undefined =>
   moved.find((m) => m.parameter === name) ?? moved[otherwise < 0 ? moved.length + otherwise : otherwise];
 
 /** The value of a measure of a point, NaN where it has none. */
 export const figure = (row: StudyRow, measure: string): number => row.reads.get(measure)?.value ?? NaN;
 
 /** The values of a point of other parameters than some, in words. */
-export const restText = (row: StudyRow, { moved }: StudyData, but: readonly string[]): string =>
+export const restText = (row: StudyRow, { moved }: PointsData, but: readonly string[]): string =>
   moved
     .filter((m) => !but.includes(m.parameter))
     .map((m) => `${m.parameter} ${formatSI(row.values[m.parameter], m.measure, 4)}`)

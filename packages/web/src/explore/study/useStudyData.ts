@@ -2,7 +2,7 @@ import type { StudyPoint, StudyView } from '@jadebell/api';
 import type { Problem, Study } from '@jadebell/core/document';
 import { planMoves, type Read } from '@jadebell/core/exploring';
 import { useMemo } from 'react';
-import { useRuns, useStudyMeasures, useStudyView } from '../../api/hooks.ts';
+import { studyPath, useRuns, useStudyMeasures, useStudyView } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
 import { useProject } from '../../project/store.ts';
 
@@ -12,22 +12,31 @@ export interface StudyRow extends StudyPoint {
   reads: ReadonlyMap<string, Read>;
 }
 
-/** What is known of a study. */
-export interface StudyData {
+/** Points that cards show, of a study or a search. */
+export interface PointsData {
   project: string;
-  study: Study;
+  name: string;
+  /** Where the server tells of it. */
+  path: string;
+  /** How its points lie. */
+  together: Study['together'];
   moved: StudyView['moved'];
   rows: readonly StudyRow[];
+  /** Names of the measures, and their units as far as they were read. */
+  measures: readonly { name: string; unit: string }[];
+  /** Tells which points are done: others are another reading. */
+  done: string;
+}
+
+/** What is known of a study. */
+export interface StudyData extends PointsData {
+  study: Study;
   /** Against it as it stands in the project now. */
   problems: readonly Problem[];
   /** How many points it has as it stands now; what is stored may not have followed yet. */
   count: number;
-  /** Names of the project's measures, and their units as far as they were read. */
-  measures: readonly { name: string; unit: string }[];
   /** Runs of it that wait or are under way. */
   open: readonly Run[];
-  /** Tells which points are done: others are another reading. */
-  done: string;
   fault: string | null;
   stored: boolean;
 }
@@ -59,6 +68,9 @@ export function useStudyData(project: string, study: Study): StudyData {
   return {
     project,
     study,
+    name: study.name,
+    path: studyPath(project, study.name),
+    together: study.together,
     moved: view.data?.moved ?? moved,
     rows,
     problems,
