@@ -4,7 +4,7 @@ import { defineCard } from './card.ts';
 import { firstTerms } from './terms.ts';
 
 /** How a curve's numbers are told. */
-export const forms = ['db', 'dBpower', 'magnitude', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr', 'plain'] as const;
+export const forms = ['db', 'dBpower', 'magnitude', 'square', 'real', 'imaginary', 'phase', 'unwrapped', 'vswr', 'plain'] as const;
 export type CurveForm = (typeof forms)[number];
 
 const traceSchema = z.strictObject({

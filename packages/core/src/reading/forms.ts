@@ -22,6 +22,7 @@ export const curveForms: Record<CurveForm, FormKind> = {
   db: { label: 'dB', unit: 'dB', of: (v) => each(v, (re, im) => Math.max(-200, 20 * Math.log10(Math.hypot(re, im)))) },
   dBpower: { label: 'dB', unit: 'dB', of: (v) => each(v, (re) => Math.max(-200, 10 * Math.log10(re))) },
   magnitude: { label: 'magnitude', unit: null, of: (v) => each(v, Math.hypot) },
+  square: { label: 'size squared', unit: '', of: (v) => each(v, (re, im) => re * re + im * im) },
   real: { label: 'real part', unit: null, of: (v) => Float64Array.from(v.re) },
   imaginary: { label: 'imaginary part', unit: null, of: (v) => Float64Array.from(v.im ?? new Float64Array(v.re.length)) },
   phase: { label: 'phase', unit: 'deg', of: (v) => each(v, (re, im) => degrees * Math.atan2(im, re)) },

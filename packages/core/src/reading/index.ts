@@ -7,6 +7,7 @@ export * from './fields.ts';
 export * from './forms.ts';
 export * from './patterns.ts';
 export * from './quantities.ts';
+export * from './quantity.ts';
 export * from './recordedField.ts';
 export * from './spots.ts';
 export * from './surfaces.ts';

@@ -13,52 +13,17 @@ import {
   farFrequencies,
   frequenciesKept,
   impedance,
-  type IncidentWave,
-  type PatternFigures,
   recordedOf,
-  type ResultArray,
   type ResultMeta,
   sCurve,
   excitationKey,
 } from '../results/index.ts';
 import { formatSI } from '../expressions/format.ts';
 import { complexForms, type Numbers } from './forms.ts';
-import { immittanceOf, type ViewedNetwork } from './view.ts';
+import { patternCurves } from './patternCurves.ts';
+import type { QuantityCurve, QuantityKind, RunReading } from './quantity.ts';
+import { immittanceOf } from './view.ts';
 import { sameNumber } from '../numerics/tolerance.ts';
-
-/** A run as curves are taken from it. */
-export interface RunReading {
-  meta: ResultMeta;
-  /** Hertz, of S; empty where no port was excited. */
-  frequency: ArrayLike<number>;
-  network: ViewedNetwork | null;
-  /** Waves of the chosen excitation by its column in S. */
-  waves: readonly IncidentWave[];
-  array(name: string): ResultArray | undefined;
-  /** Figures of the far field at the recorded frequencies where they are not of what was recorded, but of other waves. */
-  figures?: readonly PatternFigures[];
-}
-
-export interface QuantityCurve extends Numbers {
-  x: ArrayLike<number>;
-}
-
-/** What a curve can be of. */
-export interface QuantityKind {
-  title: string;
-  group: 'network' | 'lines' | 'antenna' | 'recorded' | 'time';
-  /** Angles in degrees. */
-  over: 'frequency' | 'time' | 'angle';
-  unit: string;
-  forms: readonly CurveForm[];
-  /** Terms that a run has, first those that one looks at first. */
-  terms(meta: ResultMeta): { key: string; label: string }[];
-  /** Arrays that it is made of, besides S. */
-  needs?(meta: ResultMeta, of: string): string[];
-  /** How a term is written in a legend. */
-  named?(of: string): string;
-  curve(run: RunReading, of: string): QuantityCurve | null;
-}
 
 type Terms = QuantityKind['terms'];
 const plainForms: CurveForm[] = ['plain'];
@@ -368,7 +333,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     group: 'network',
     over: 'frequency',
     unit: '',
-    forms: [...complexForms, 'vswr'],
+    forms: [...complexForms, 'square', 'vswr'],
     terms: termsOfS,
     curve(run, of) {
       const found = sOf(run, of);
@@ -406,7 +371,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
     group: 'network',
     over: 'frequency',
     unit: '',
-    forms: [...complexForms, 'vswr'],
+    forms: [...complexForms, 'square', 'vswr'],
     terms: excited,
     named: (of) => `active, ${of}`,
     curve(run, of) {
@@ -432,6 +397,7 @@ export const quantities: Readonly<Record<string, QuantityKind>> = {
   'realised-gain': figure('Realised gain', '', ['dBpower', 'plain'], 'realisedGain'),
   'radiation-efficiency': figure('Radiation efficiency', '', ['plain', 'dBpower'], 'radiationEfficiency'),
   'total-efficiency': figure('Total efficiency', '', ['plain', 'dBpower'], 'totalEfficiency'),
+  ...patternCurves,
   'rcs-back': crossSection('Radar cross-section back', 'm²', powerForms, 'back'),
   'rcs-largest': crossSection('Largest radar cross-section', 'm²', powerForms, 'largest'),
   scattering: crossSection('Scattering cross-section', 'm²', ['plain', 'dBpower'], 'scattering'),

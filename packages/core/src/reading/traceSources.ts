@@ -2,7 +2,8 @@ import { type CurveFormula, CurveFormulaFault, readCurveFormula, valueAt } from 
 import { type CardTrace, type DataSet, unpackNumbers } from '../document/index.ts';
 import type { ResultMeta } from '../results/index.ts';
 import { curveForms } from './forms.ts';
-import { curveName, quantities, type QuantityCurve, type RunReading } from './quantities.ts';
+import { curveName, quantities } from './quantities.ts';
+import type { QuantityCurve, RunReading } from './quantity.ts';
 
 /** What curves are over. */
 export type Over = 'frequency' | 'wavelength' | 'time' | 'angle' | 'parameter' | 'number';

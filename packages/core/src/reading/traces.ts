@@ -2,7 +2,8 @@ import { valueAt } from '../curves/index.ts';
 import type { CurvesCard, DataSet } from '../document/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { sameSolved } from '../numerics/tolerance.ts';
-import { curveName, quantities, type RunReading } from './quantities.ts';
+import { curveName, quantities } from './quantities.ts';
+import type { RunReading } from './quantity.ts';
 import { type FormedCurve, nameOfTrace, type Over, sourceOf, TraceCurves } from './traceSources.ts';
 
 /** A reading with what tells it from others. */

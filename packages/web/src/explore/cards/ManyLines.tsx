@@ -75,7 +75,7 @@ export function NearestLine({ traces, holder, tell, onPick }: PointerProps) {
   const [hit, setHit] = useState<{ n: number; at: { x: number; y: number } } | null>(null);
   if (!scales || !value) return null;
   const { area, x, y } = scales;
-  const find = (e: React.PointerEvent): typeof hit => {
+  const find = (e: React.MouseEvent): typeof hit => {
     const r = e.currentTarget.getBoundingClientRect();
     const [px, py] = [area.x + e.clientX - r.left, area.y + e.clientY - r.top];
     const at = Number(value(px));
@@ -105,7 +105,10 @@ export function NearestLine({ traces, holder, tell, onPick }: PointerProps) {
           style={{ cursor: hit ? 'pointer' : undefined }}
           onPointerMove={(e) => setHit(find(e))}
           onPointerLeave={() => setHit(null)}
-          onClick={() => hit && onPick(hit.n)}
+          onClick={(e) => {
+            const at = find(e);
+            if (at) onPick(at.n);
+          }}
         />
       </ZIndexLayer>
       {hit &&

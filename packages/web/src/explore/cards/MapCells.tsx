@@ -124,7 +124,7 @@ export function MapPointer({ grid, holder, tell, onPick }: PointerProps) {
   const [hit, setHit] = useState<{ row: StudyRow; late: boolean } | null>(null);
   const ends = useMemo(() => [cellEnds(grid.xs), cellEnds(grid.ys)], [grid]);
   if (!area || !x || !y) return null;
-  const find = (e: React.PointerEvent): typeof hit => {
+  const find = (e: React.MouseEvent): typeof hit => {
     const r = e.currentTarget.getBoundingClientRect();
     const i = cellOf(ends[0], Number(x(area.x + e.clientX - r.left)));
     const j = cellOf(ends[1], Number(y(area.y + e.clientY - r.top)));
@@ -140,7 +140,10 @@ export function MapPointer({ grid, holder, tell, onPick }: PointerProps) {
           style={{ cursor: hit ? 'pointer' : undefined }}
           onPointerMove={(e) => setHit(find(e))}
           onPointerLeave={() => setHit(null)}
-          onClick={() => hit && onPick(hit.row)}
+          onClick={(e) => {
+            const at = find(e);
+            if (at) onPick(at.row);
+          }}
         />
       </ZIndexLayer>
       {hit &&
