@@ -140,6 +140,15 @@ export const searchViewSchema = z.object({
   open: z.array(studyPoint).describe('What it asks for now'),
 });
 export type SearchView = z.infer<typeof searchViewSchema>;
+export const variantsSchema = z.array(
+  z.object({
+    name: z.string().describe('Empty: the project as it stands'),
+    digest: z.string(),
+    run: studyPoint.shape.run,
+    measures: z.array(readSchema).describe('Of the run, where it is done'),
+  }),
+);
+export type VariantView = z.infer<typeof variantsSchema>[number];
 export const machineSchema = z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() });
 export type ProjectSummary = z.infer<typeof projectSummary>;
 export type ProjectFull = z.infer<typeof projectFull>;

@@ -13,6 +13,7 @@ import { searchRoutes } from './api/searches.ts';
 import { studyRoutes } from './api/studies.ts';
 import { Searches } from './exploring/searches.ts';
 import { systemRoutes } from './api/system.ts';
+import { variantRoutes } from './api/variants.ts';
 import type { Pictures } from './model/pictures.ts';
 import type { ModelService } from './model/service.ts';
 import type { RunQueue } from './queue/queue.ts';
@@ -102,6 +103,7 @@ export function createApp(queue: RunQueue, models: ModelService, pictures: Pictu
     ...resultRoutes,
     ...studyRoutes(queue, models),
     ...searchRoutes(queue, new Searches(queue, log)),
+    ...variantRoutes,
     ...systemRoutes(queue),
   ];
   mount(api, routes);

@@ -439,7 +439,8 @@ describe('studies', () => {
     ];
     // With other frequencies than before, so that no run of another project stands for its points.
     const base = wire('Tuned', ['80 mm']);
-    const { id } = await add({ ...base, solve: { ...base.solve, points: 61 }, searches } as unknown as Project);
+    const variants = [{ name: 'long_one', values: [{ parameter: 'long', expression: '120 mm' }], muted: [] }];
+    const { id } = await add({ ...base, solve: { ...base.solve, points: 61 }, searches, variants } as unknown as Project);
     type Searched = { going: boolean; ended: string | null; best: number | null; solved: number; tried: { values: { long: number }; digest: string; reads: { value: number }[]; run: { state: string } }[]; open: unknown[] }; // prettier-ignore
     const see = async (name: string): Promise<Searched> => (await api().get(`/api/projects/${id}/searches/${name}`).expect(200)).body as Searched;
     const seen = async (name: string, so: (s: Searched) => boolean): Promise<Searched> => {
@@ -460,6 +461,9 @@ describe('studies', () => {
     expect(await runsOf(id)).toBe(done.solved);
     const curves = await api().get(`/api/projects/${id}/searches/tune/curves`).query({ quantity: 's' }).expect(200);
     expect((curves.body as { curves: { digest: string }[] }).curves.map((c) => c.digest)).toEqual(done.tried.map((t) => t.digest));
+    // The project as it stands was where the search began; its variant has not been solved.
+    const { body: kinds } = await api().get(`/api/projects/${id}/variants`).expect(200);
+    expect(kinds).toMatchObject([{ name: '', run: { state: 'done' }, measures: [{ name: 'tuned', unit: 'Hz' }, { name: 'gain', value: null }] }, { name: 'long_one', run: null, measures: [] }]); // prettier-ignore
     // One that is stopped keeps what it has, and goes on with other points.
     await api().post(`/api/projects/${id}/searches/vain/start`).expect(202);
     await seen('vain', (s) => s.solved >= 2);

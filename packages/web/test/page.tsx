@@ -8,7 +8,7 @@ import { createRoot, type Root } from 'react-dom/client';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { Run } from '@jadebell/api';
-import { type Project, readProject, solvedDigest } from '@jadebell/core/document';
+import { type Project, readProject, solvedDigest, withVariant } from '@jadebell/core/document';
 import { costOf, planSearch, planStudy, readCurve, readingOf, readMeasure, SearchRun } from '@jadebell/core/exploring';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { evaluateParameters } from '@jadebell/core/expressions';
@@ -95,6 +95,16 @@ function searchAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: s
   };
 }
 
+/** What the server would answer of variants. */
+const variantsAnswer = (project: Project, runs: ReturnType<typeof runsOf>): unknown =>
+  [{ name: '', project }, ...(project.variants ?? []).map((v) => ({ name: v.name, project: withVariant(project, v) }))].map((v) => {
+    const digest = solvedDigest(v.project);
+    const found = runs.find((r) => solvedDigest(r.document) === digest);
+    const measures = found ? (project.measures ?? []).map((m) => readMeasure(m, readingOf(found.result), evaluateParameters(v.project))) : [];
+    const run = found ? { id: found.run.id, projectId, number: found.run.number, state: found.run.state } : null;
+    return { name: v.name, digest, run, measures };
+  });
+
 /** What the server would answer of one project and the runs of a demo; PUT of the project is kept. */
 function desk(document: Project, runs: ReturnType<typeof runsOf>): typeof fetch {
   let kept = document;
@@ -133,6 +143,7 @@ function desk(document: Project, runs: ReturnType<typeof runsOf>): typeof fetch 
     if (study) return json(studyAnswer(kept, runs, study[1], study[2], new URLSearchParams(study[3])));
     const search = /^\/projects\/[^/]+\/searches\/(\w+)(\/curves)?/.exec(path);
     if (search) return json(search[2] ? { unit: 'dB', over: 'frequency', curves: [], missing: [] } : searchAnswer(kept, runs, search[1]));
+    if (path === `/projects/${projectId}/variants`) return json(variantsAnswer(kept, runs));
     if (path === '/machine') return json({ memory: 8e9, threads: 2, cellsPerSecond: 3e7, version: '0' });
     if (method === 'PUT') return json(body);
     if (['/projects', '/materials', '/runs/active'].includes(path)) return json([]);

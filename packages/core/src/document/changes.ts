@@ -27,6 +27,13 @@ export const bearingKeys: readonly (keyof Project)[] = parts.map((p) => p.key);
 /** A part of a project as far as a result depends on it, as text. */
 export const bearingText = (project: Project, key: keyof Project): string => plain(counted(project, key));
 
+/** A project with the model that a run has solved: all that a result depends on is the run's, the rest stays. */
+export function withModelOf(project: Project, solved: Project): Project {
+  const rest = Object.fromEntries(Object.entries(project).filter(([key]) => !bearingKeys.includes(key as keyof Project)));
+  const own = Object.fromEntries(Object.entries(solved).filter(([key, part]) => bearingKeys.includes(key as keyof Project) && part !== undefined));
+  return { ...rest, ...own } as Project;
+}
+
 /** What of a part counts: a material that nothing is made of changes no result. */
 function counted(project: Project, key: keyof Project): unknown {
   if (key !== 'materials') return project[key];

@@ -22,4 +22,5 @@ export {
 export * from './rename.ts';
 export * from './schema.ts';
 export * from './sections/index.ts';
+export * from './variants.ts';
 export { parametersUsed, usedByLine } from './uses.ts';

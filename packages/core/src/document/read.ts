@@ -62,7 +62,7 @@ export function readProjectData(given: unknown): Reading {
 /** Entries of one part of a project that share a name, each told where it stands. */
 export function duplicateNames(project: Project): Problem[] {
   const found: Problem[] = [];
-  for (const part of ['parameters', 'lines', 'ports', 'recorders', 'sections', 'materials', 'measures', 'studies', 'searches'] as const) {
+  for (const part of ['parameters', 'lines', 'ports', 'recorders', 'sections', 'materials', 'measures', 'studies', 'searches', 'variants'] as const) {
     const seen = new Set<string>();
     for (const { name } of project[part] ?? []) {
       if (seen.has(name))

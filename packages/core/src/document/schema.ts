@@ -6,7 +6,7 @@ import { accuracies, detailsSchema, solverSchema } from '../methods/index.ts';
 import { lineSchema } from '../shapes/index.ts';
 import { portSchema } from '../ports/index.ts';
 import { recorderSchema } from '../recorders/index.ts';
-import { measureSchema, searchSchema, studySchema } from '../studies/index.ts';
+import { measureSchema, searchSchema, studySchema, variantSchema } from '../studies/index.ts';
 import { sectionSchema } from './sections/index.ts';
 
 export const documentFormat = 'jadebell-project';
@@ -109,6 +109,7 @@ export const projectSchema = z.strictObject({
   lens: bears(null, lensSchema.optional().describe('How results are looked at')),
   measures: bears(null, z.array(measureSchema).max(100).optional().describe('Figures that are read from each result')),
   studies: bears(null, z.array(studySchema).max(50).optional().describe('Planned sets of points')),
+  variants: bears(null, z.array(variantSchema).max(100).optional().describe('Named sets of values of parameters and of muted lines')),
   searches: bears(null, z.array(searchSchema).max(50).optional().describe('Searches for values at which goals are met')),
   data: bears(null, z.array(dataSchema).max(60).optional().describe('Curves that were brought in to compare with')),
 });

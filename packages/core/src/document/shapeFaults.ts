@@ -4,7 +4,7 @@ import { type Place, type Problem, problem } from '../entries/index.ts';
 type Issue = z.core.$ZodIssue;
 
 /** Parts of a document that are lists of entries with names. */
-const listed = ['parameters', 'lines', 'materials', 'ports', 'recorders', 'sections', 'measures', 'studies', 'searches'] as const;
+const listed = ['parameters', 'lines', 'materials', 'ports', 'recorders', 'sections', 'measures', 'studies', 'searches', 'variants'] as const;
 const isListed = (part: unknown): part is (typeof listed)[number] => listed.includes(part as (typeof listed)[number]);
 
 /** What a schema expects, and what stands there, in words. */

@@ -12,6 +12,7 @@ export interface Place {
     | 'measures'
     | 'studies'
     | 'searches'
+    | 'variants'
     | 'band'
     | 'solve'
     | 'machine';
@@ -60,6 +61,7 @@ export function placeName(place: Place): string {
     measures: 'measure',
     studies: 'study',
     searches: 'search',
+    variants: 'variant',
     band: 'band',
     solve: 'solve settings',
     machine: 'machine',

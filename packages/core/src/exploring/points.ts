@@ -202,7 +202,7 @@ export function planMoves(project: Project, study: Study): { moved: Moved[]; cou
         'Give fewer values, or move fewer parameters.',
       ),
     );
-  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [] });
+  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [], variants: [] });
   moved.forEach(({ parameter }, n) => {
     if (!used.has(parameter))
       problems.push(

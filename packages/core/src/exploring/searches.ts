@@ -26,7 +26,7 @@ export function planSearch(project: Project, search: SearchPlan): SearchSetup {
   const place: Place = { part: 'searches', name: search.name };
   const scope = evaluateParameters(project);
   const problems: Problem[] = [];
-  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [] });
+  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [], variants: [] });
   const bounded = search.bounds.flatMap((bound, n): Bounded[] => {
     const at = (field: string): Place => ({ ...place, chip: `bounds.${n}.${field}` });
     const refuse = (p: Problem): [] => {

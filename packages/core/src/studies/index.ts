@@ -4,3 +4,4 @@ export * from './measure.ts';
 export * from './moves.ts';
 export * from './search.ts';
 export * from './study.ts';
+export * from './variant.ts';

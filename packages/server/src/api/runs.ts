@@ -64,7 +64,7 @@ const parametersOf = (project: Project): Run['parameters'] => {
 };
 
 /** Parts of a document that are the project's, not the run's. */
-const projectsOwn = ['boards', 'data', 'lens', 'measures', 'studies', 'searches'] as const;
+const projectsOwn = ['boards', 'data', 'lens', 'measures', 'studies', 'searches', 'variants'] as const;
 
 /** Adds a run of a document at the end of the queue, perhaps as a point of a study. */
 export async function addRun(projectId: string, given: Project, study: string | null = null): Promise<RunRow> {

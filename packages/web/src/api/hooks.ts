@@ -9,6 +9,7 @@ import {
   studyCurvesSchema,
   studyMeasuresSchema,
   studyViewSchema,
+  variantsSchema,
 } from '@jadebell/api';
 import { materialSchema, projectSchema } from '@jadebell/core/document';
 import { z } from 'zod';
@@ -61,6 +62,11 @@ export const useStudyMeasures = (project: string, name: string, what: string) =>
 /** A curve of each point that is done. */
 export const useStudyCurves = (path: string, query: string, what: string) =>
   useSWRImmutable(what ? [`${path}/curves?${query}`, what] : null, ([at]) => studies.curves(at), stay);
+
+const variants = reader(variantsSchema);
+/** Variants of a project with the runs that stand for them, asked for as the points of a study are. */
+export const useVariants = (project: string, revision: number, states: string) =>
+  useSWR(revision ? [`/projects/${project}/variants`, revision, states] : null, ([path]) => variants(path), stay);
 
 const search = reader(searchViewSchema);
 /** Address of a search of a project as it is stored. */

@@ -11,8 +11,10 @@ import { addStudy, parametersToMove } from './study/edits.ts';
 import { addSearch } from './search/edits.ts';
 import { SearchPage } from './search/SearchPage.tsx';
 import { StudyPage } from './study/StudyPage.tsx';
+import { VariantsPage } from './variants/VariantsPage.tsx';
 
 const none: readonly never[] = [];
+const nowhere = { study: null, search: null, way: null };
 
 interface ListProps {
   title: string;
@@ -35,7 +37,7 @@ const WayList = ({ title, part, names, open, runs }: ListProps) => (
             component="button"
             selected={name === open}
             aria-current={name === open ? 'page' : undefined}
-            onClick={() => goAt({ study: null, search: null, [part]: name })}
+            onClick={() => goAt({ ...nowhere, [part]: name })}
           >
             {name}
             <span className="quiet">{left ? `${left} to go` : ''}</span>
@@ -55,28 +57,37 @@ export default function ExploreStage() {
   const [askedStudy, askedSearch] = [useAddress('study'), useAddress('search')];
   const study = studies.find((s) => s.name === askedStudy);
   const search = study ? undefined : searches.find((s) => s.name === askedSearch);
-  const all = !study && !search;
+  const way = useAddress('way');
+  const variants = !study && !search && way === 'variants';
+  const all = !study && !search && !variants;
+  const kept = useProject((s) => s.document?.variants?.length ?? 0);
   return (
     <ExploreFrame>
       <nav aria-label="Ways of exploring">
+        <h2>What I have</h2>
         <List dense disablePadding component="div">
-          <ListItemButton
-            component="button"
-            selected={all}
-            aria-current={all ? 'page' : undefined}
-            onClick={() => goAt({ study: null, search: null })}
-          >
+          <ListItemButton component="button" selected={all} aria-current={all ? 'page' : undefined} onClick={() => goAt({ ...nowhere })}>
             All runs
             <span className="quiet">{runs.filter((r) => r.meta).length}</span>
           </ListItemButton>
+          <ListItemButton
+            component="button"
+            selected={variants}
+            aria-current={variants ? 'page' : undefined}
+            onClick={() => goAt({ ...nowhere, way: 'variants' })}
+          >
+            Variants
+            <span className="quiet">{kept || ''}</span>
+          </ListItemButton>
         </List>
         <WayList title="Studies: what if" part="study" names={studies.map((s) => s.name)} open={study?.name ?? null} runs={runs} />
-        <NewWay label="New study" heading="Move" add={(name) => goAt({ study: addStudy(name), search: null })} />
+        <NewWay label="New study" heading="Move" add={(name) => goAt({ ...nowhere, study: addStudy(name) })} />
         <WayList title="Goals: find me" part="search" names={searches.map((s) => s.name)} open={search?.name ?? null} runs={runs} />
-        <NewWay label="New search" heading="Let move" add={(name) => goAt({ search: addSearch(name), study: null })} />
+        <NewWay label="New search" heading="Let move" add={(name) => goAt({ ...nowhere, search: addSearch(name) })} />
       </nav>
       {study && <StudyPage key={study.name} study={study} project={id} />}
       {search && <SearchPage key={search.name} search={search} project={id} />}
+      {variants && <VariantsPage project={id} />}
       {all && <RunsPage />}
     </ExploreFrame>
   );

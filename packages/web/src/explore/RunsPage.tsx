@@ -2,7 +2,10 @@ import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { getJson } from '../api/client.ts';
 import { useRuns } from '../api/hooks.ts';
+import { useProject } from '../project/store.ts';
+import { projectSchema, withModelOf } from '@jadebell/core/document';
 import type { Run } from '../api/types.ts';
 import { Card } from '../charts/Card.tsx';
 import { Lines, type Trace } from '../charts/Lines.tsx';
@@ -69,6 +72,24 @@ const gain = (r: Run): number | null => {
   return figures.length ? 10 * Math.log10(Math.max(...figures.map((f) => f.realisedGain))) : null;
 };
 
+/** Takes the model that a run has solved back into the project. */
+async function takeBack(run: Run): Promise<void> {
+  const solved = await getJson(`/runs/${run.id}/document`, projectSchema);
+  useProject.getState().edit(`model of run ${run.number}`, (d) => withModelOf(d, solved));
+}
+
+const backColumn = (failed: (message: string) => void): Column<Run> => ({
+  title: '',
+  cell: (r) => (
+    <Tool
+      hint="The project becomes what this run has solved; Undo brings back what it is now"
+      onClick={() => void takeBack(r).catch((e: Error) => failed(`Run ${r.number}: ${e.message}`))}
+    >
+      Take its model
+    </Tool>
+  ),
+});
+
 const figureColumns = (low: (r: Run) => ReturnType<typeof lowest>): Column<Run>[] => [
   { title: 'lowest S11 (dB)', value: (r) => low(r)?.db, mono: true, cell: (r) => low(r)?.db.toFixed(2) },
   { title: 'at', value: (r) => low(r)?.frequency, mono: true, cell: (r) => low(r) && formatSI(low(r)!.frequency, 'frequency') },
@@ -97,6 +118,7 @@ export function RunsPage() {
   const single = every.filter((r) => !r.study);
   // Points of studies have pages of their own.
   const runs = points || !single.length ? every : single;
+  const [fault, setFault] = useState<string | null>(null);
   const [hidden, setHidden] = useState<string[]>([]);
   const [all, setAll] = useState(false);
   const shown = runs.filter((r) => !hidden.includes(r.id)).sort((a, b) => a.number - b.number);
@@ -122,6 +144,7 @@ export function RunsPage() {
     { title: 'accuracy', value: (r: Run) => r.accuracy },
     ...parameterColumns(names, varied),
     ...figureColumns((r) => lowest(curves.find((c) => c.run.id === r.id))),
+    backColumn(setFault),
   ];
   const csv = (): void => download('runs-s11.csv', curvesCsv(curves.map((c) => ({ ...c, name: label(c.run) }))), 'text/csv');
   return (
@@ -145,7 +168,7 @@ export function RunsPage() {
       >
         <div className="scroll">
           <DataTable label="Runs of the project" columns={columns} rows={runs} keyOf={(r) => r.id} />
-          {error && <Message>{error.message}</Message>}
+          {(fault ?? error) && <Message>{fault ?? error?.message}</Message>}
         </div>
       </Card>
       <Card title="S11 of the runs" file="runs-s11" exports={[{ label: 'Curves (CSV)', act: csv }]}>

@@ -7,6 +7,7 @@ import { showDialog } from '../ui/dialogs.ts';
 import { useRemembered } from '../ui/remembered.ts';
 import { z } from 'zod';
 import { Parameters } from '../ledger/Parameters.tsx';
+import { VariantChoice } from '../ledger/VariantChoice.tsx';
 import { useRename } from '../ledger/useRename.ts';
 import { moveLine, removeEntry, replaceEntry } from '../project/edits.ts';
 import { useModel } from '../project/model.ts';
@@ -42,6 +43,7 @@ export function ShapeLedger() {
   const { chosen, setChosen } = choosing;
   return (
     <LedgerFrame ref={scroller} className="ledger" aria-label="Ledger">
+      <VariantChoice />
       <Parameters />
       {chosen.size > 1 && <MultiEdit names={chosen} materials={materials} onDone={(next) => setChosen(next ? new Set(next) : none)} />}
       <Bodies chosen={chosen} onChoose={choosing.choose} materials={materials} scroller={scroller} onTable={() => setTable('')} />

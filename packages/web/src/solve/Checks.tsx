@@ -25,6 +25,7 @@ const stageOf: Record<Problem['place']['part'], string> = {
   measures: 'explore',
   studies: 'explore',
   searches: 'explore',
+  variants: 'explore',
   band: 'solve',
   solve: 'solve',
   machine: 'solve',

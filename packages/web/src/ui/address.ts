@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { type NavigateFunction, useLocation, useNavigate, useSearchParams } from 'react-router';
 
 /** What a view's address tells beside project and stage: the large dialog that is open, the section, the study or search, the run, the board, the card that is set up, the picked line. */
-type AddressPart = 'study' | 'search' | 'dialog' | 'section' | 'run' | 'board' | 'card' | 'line';
+type AddressPart = 'way' | 'study' | 'search' | 'dialog' | 'section' | 'run' | 'board' | 'card' | 'line';
 type Change = Partial<Record<AddressPart, string | null>>;
 
 let navigate: NavigateFunction = () => undefined;

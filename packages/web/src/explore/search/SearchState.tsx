@@ -10,7 +10,7 @@ import { mutate } from '../../api/mutate.ts';
 import { Message } from '../../kit/Message.tsx';
 import { useModel } from '../../project/model.ts';
 import { useProject } from '../../project/store.ts';
-import { takeValues } from '../study/edits.ts';
+import { keepAndShow, takeValues } from '../study/edits.ts';
 import { readText } from '../study/figures.ts';
 import type { SearchData } from './useSearchData.ts';
 
@@ -98,6 +98,7 @@ function Best({ data }: { data: SearchData }) {
         </Button>
       )}
       <Button onClick={() => takeValues(values)}>Take its values over</Button>
+      <Button onClick={() => keepAndShow(values)}>Keep as variant</Button>
     </section>
   );
 }

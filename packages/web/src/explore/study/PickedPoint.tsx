@@ -3,7 +3,7 @@ import { pointText } from '@jadebell/core/exploring';
 import { Button } from '@mui/material';
 import { Link } from 'react-router';
 import { Tool } from '../../kit/Tool.tsx';
-import { takeValues } from './edits.ts';
+import { keepAndShow, takeValues } from './edits.ts';
 import { readText } from './figures.ts';
 import type { PointsData, StudyRow } from './useStudyData.ts';
 
@@ -25,6 +25,7 @@ export function PickedPoint({ row, data, close }: { row: StudyRow; data: PointsD
         </Button>
       )}
       <Button onClick={() => takeValues(values)}>Take its values over</Button>
+      <Button onClick={() => keepAndShow(values)}>Keep as variant</Button>
       <Tool onClick={close}>Close</Tool>
     </section>
   );

@@ -13,6 +13,8 @@ import {
 } from '@jadebell/core/document';
 import { evaluateParameters, formatSI } from '@jadebell/core/expressions';
 import { useProject } from '../../project/store.ts';
+import { keepVariant } from '../../project/variants.ts';
+import { goAt } from '../../ui/address.ts';
 
 const edit = (label: string, change: (d: Project) => Project): void => useProject.getState().edit(label, change);
 
@@ -42,7 +44,7 @@ export const nameFaultOf = (taken: readonly { name: string }[], own: string, nam
 /** Parameters of a project with their values, those first that something uses. */
 export function parametersToMove(project: Project): { name: string; about: string }[] {
   const { summary } = evaluateParameters(project);
-  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [] });
+  const used = parametersUsed({ ...project, studies: [], measures: [], searches: [], variants: [] });
   return project.parameters
     .filter((p) => p.name in summary)
     .map(({ name }) => ({ name, about: `${formatSI(summary[name].si, summary[name].measure)}${used.has(name) ? '' : ', not used'}` }))
@@ -142,3 +144,9 @@ export function takenAs(measure: Measure, take: Measure['take'], band: { from: s
 /** Gives parameters of the project values, in SI. */
 export const takeValues = (values: Record<string, string>): void =>
   edit('take over values', (d) => ({ ...d, parameters: d.parameters.map((p) => (p.name in values ? { ...p, expression: values[p.name] } : p)) }));
+
+/** Keeps the project with values of some parameters as a variant, and goes where variants are. */
+export function keepAndShow(values: Readonly<Record<string, string>>): void {
+  keepVariant(values);
+  goAt({ study: null, search: null, way: 'variants' });
+}
