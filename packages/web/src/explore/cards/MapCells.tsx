@@ -16,7 +16,9 @@ export function equalLines({ xs, ys, values }: Grid, span: readonly [number, num
   const [nx, ny] = [xs.length, ys.length];
   if (!count || nx < 2 || ny < 2 || values.some((v) => !Number.isFinite(v))) return [];
   const levels = ticks(span[0], span[1], count);
-  const border = ([x, y]: [number, number]): boolean => x <= 0 || y <= 0 || x >= nx - 1 || y >= ny - 1;
+  // What closes a line round the border runs along one of its sides.
+  const along = ([x, y]: [number, number], [u, v]: [number, number]): boolean =>
+    Math.max(x, u) <= 0 || Math.max(y, v) <= 0 || Math.min(x, u) >= nx - 1 || Math.min(y, v) >= ny - 1;
   const out: Line[] = [];
   for (const shape of contours().size([nx, ny]).thresholds(levels)(Array.from(values)))
     for (const ring of shape.coordinates.flat()) {
@@ -27,7 +29,7 @@ export function equalLines({ xs, ys, values }: Grid, span: readonly [number, num
       };
       ring.forEach(([x, y]) => {
         const p: [number, number] = [x - 0.5, y - 0.5];
-        if (line.length && border(p) && border(line.at(-1)!)) end();
+        if (line.length && along(p, line.at(-1)!)) end();
         line.push(p);
       });
       end();
