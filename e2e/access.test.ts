@@ -72,6 +72,15 @@ test('every main view meets WCAG 2.2 AA, as far as a program can tell', async ()
   await s.stage('Explore').click();
   await page.getByRole('heading', { name: 'S11 of the runs' }).waitFor();
   await look('Explore');
+  for (const [way, sign] of [
+    ['Variants', 'What they differ in'],
+    ['bend_and_width', 'Points'],
+    ['to_868', 'Best so far'],
+  ]) {
+    await page.getByRole('navigation', { name: 'Ways of exploring' }).getByRole('button', { name: way }).click();
+    await page.getByText(sign, { exact: true }).waitFor();
+    await look(way);
+  }
   expect(all).toEqual([]);
   expect(s.faults).toEqual([]);
 }, 240_000);

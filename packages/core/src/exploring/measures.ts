@@ -1,6 +1,16 @@
 import { figureOf, type Measure, type Quantity, takeKinds } from '../document/index.ts';
 import { evaluateExpression, type Scope } from '../expressions/index.ts';
-import { asSolved, curveForms, overUnit, quantities, type QuantityKind, type RunReading, viewNetwork, wavesOf } from '../reading/index.ts';
+import {
+  asSolved,
+  curveForms,
+  overUnit,
+  unitInForm,
+  quantities,
+  type QuantityKind,
+  type RunReading,
+  viewNetwork,
+  wavesOf,
+} from '../reading/index.ts';
 import type { ResultSet } from '../results/index.ts';
 
 /** A measure of one result; without a value it says why. */
@@ -60,8 +70,8 @@ export function readCurve({ quantity, of: wanted, form: asked }: CurveOf, run: R
     return { why: `The result has no ${kind.title.toLowerCase()}${wanted ? ` of ${wanted}` : ''}.` };
   const curve = kind.curve(run, of);
   if (!curve) return { why: `The result has no ${kind.title.toLowerCase()} of ${of}.` };
-  const form = curveForms[asked ?? kind.forms[0]];
-  return { x: curve.x, y: form.of(curve), unit: form.unit ?? kind.unit, over: kind.over };
+  const form = asked ?? kind.forms[0];
+  return { x: curve.x, y: curveForms[form].of(curve), unit: unitInForm(quantity, form, kind.unit), over: kind.over };
 }
 
 /** The unit that a measure is told in; null where its quantity is not known. */
@@ -69,7 +79,7 @@ export function unitOfMeasure({ quantity, form, take }: Measure): string | null 
   const kind = quantities[quantity];
   if (!kind) return null;
   if (takeKinds[take].of === 'place') return overUnit[kind.over];
-  return curveForms[form ?? kind.forms[0]].unit ?? kind.unit;
+  return unitInForm(quantity, form ?? kind.forms[0], kind.unit);
 }
 
 /** A measure read from a result, with the parameters that the result was solved for. */

@@ -1,5 +1,5 @@
 import { type CurveFormula, CurveFormulaFault, readCurveFormula, valueAt } from '../curves/index.ts';
-import { type CardTrace, type DataSet, unpackNumbers } from '../document/index.ts';
+import { type CardTrace, type CurveForm, type DataSet, unpackNumbers } from '../document/index.ts';
 import type { ResultMeta } from '../results/index.ts';
 import { curveForms } from './forms.ts';
 import { curveName, quantities } from './quantities.ts';
@@ -41,11 +41,16 @@ export function dataCurve(sets: readonly DataSet[], of: string): (QuantityCurve 
   return { x: column(0), re: column(first), ...(complex ? { im: column(first + 1) } : {}), over: set.over, complex };
 }
 
+/** Quantities whose decibels are those over an antenna that radiates alike everywhere. */
+const overIsotropic: readonly string[] = ['directivity', 'gain', 'realised-gain', 'gain-cut'];
+/** The unit of a quantity, which has one of its own, in a form. */
+export const unitInForm = (quantity: string, form: CurveForm, unit: string): string =>
+  form === 'dBpower' && overIsotropic.includes(quantity) ? 'dBi' : (curveForms[form].unit ?? unit);
+
 /** A trace's numbers in its form. */
 function formed(t: CardTrace, curve: QuantityCurve, unit: string, form: NonNullable<CardTrace['form']>, over: Over): FormedCurve {
   const kind = curveForms[form];
-  const dBi = form === 'dBpower' && ['directivity', 'gain', 'realised-gain'].includes(t.quantity);
-  return { x: Float64Array.from(curve.x), y: kind.of(curve), unit: dBi ? 'dBi' : (kind.unit ?? unit), over };
+  return { x: Float64Array.from(curve.x), y: kind.of(curve), unit: unitInForm(t.quantity, form, unit), over };
 }
 
 /** Where a trace's numbers come from. */

@@ -52,7 +52,7 @@ export function Bounds({ search, problems, measures }: Props) {
               options={plainOptions([...new Set([bound.parameter, ...free])])}
               onChange={(parameter) => set(freshBound(project, parameter))}
             />
-            be between {value('from')} and {value('to')}, beginning at {value('start')}
+            be between {value('from')} and {value('to')}, start at {value('start')}
             {search.bounds.length > 1 && (
               <IconTool
                 label={`Let ${bound.parameter} stay`}

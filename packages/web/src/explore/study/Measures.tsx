@@ -1,5 +1,5 @@
 import { type Measure, takeKinds } from '@jadebell/core/document';
-import { curveForms, quantities } from '@jadebell/core/reading';
+import { curveForms, quantities, unitInForm } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import type { ReactNode } from 'react';
 import { Choice, type Option } from '../../kit/Choice.tsx';
@@ -114,9 +114,9 @@ const parts: Record<Measure['take'], { before?(p: PartProps): ReactNode; after?(
     },
   };
 
-const unitOf = ({ quantity, form }: Measure): string => {
-  const kind = quantities[quantity];
-  return kind ? (curveForms[form ?? kind.forms[0]].unit ?? kind.unit) : '';
+const unitOf = (measure: Measure): string => {
+  const kind = quantities[measure.quantity];
+  return kind ? unitInForm(measure.quantity, measure.form ?? kind.forms[0], kind.unit) : '';
 };
 
 /** The sentences of what is read from each point: the measures of the project. */
