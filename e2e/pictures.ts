@@ -30,11 +30,6 @@ try {
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Gauge feed parts', exact: true }).click();
   await page.locator('.entry').first().waitFor();
-  await page.waitForTimeout(2500);
-  await page.locator('#entry-fi_iris .number').click();
-  await page.keyboard.press('z');
-  await take('guide-parts', 1500);
-  await page.keyboard.press('z');
   await page.getByRole('button', { name: 'Calculator' }).click();
   await take('calculator', 1500);
   await page.keyboard.press('Escape');
@@ -42,11 +37,6 @@ try {
   await page.getByRole('button', { name: 'Silicon nitride (optical)' }).click();
   await take('materials', 1500);
   await page.keyboard.press('Escape');
-  await page.goto(service.address);
-  await page.getByRole('link', { name: 'Buoy', exact: true }).click();
-  await page.locator('.entry').first().waitFor();
-  await page.keyboard.press('2');
-  await take('buoy', 4000);
   await page.goto(service.address);
   await page.getByRole('link', { name: 'Gauge feed: horn', exact: true }).click();
   await page.locator('.entry').first().waitFor();
@@ -113,8 +103,6 @@ try {
   await page.getByRole('button', { name: /^Variants/ }).click();
   await page.getByText('as it stands', { exact: true }).waitFor();
   await take('explore-variants', 2000);
-  await page.getByRole('button', { name: /^All runs/ }).click();
-  await take('explore', 1500);
   await page.keyboard.press('3');
   await page.getByRole('button', { name: 'Run', exact: true }).click();
   await page.getByText('reflection so far').waitFor({ timeout: 60_000 });

@@ -105,6 +105,26 @@ export const readSchema = z.object({
 });
 export const studyMeasuresSchema = z.array(z.object({ digest: z.string(), measures: z.array(readSchema) }));
 export type StudyMeasures = z.infer<typeof studyMeasuresSchema>;
+export const studyInfluenceSchema = z.object({
+  points: z.int().describe('Those that have the figure'),
+  influence: z
+    .object({
+      error: z.number().describe('Root mean square of what is missed at a point by what the others foretell'),
+      spread: z.number().describe('Standard deviation of the figure'),
+      unit: z.string(),
+      each: z.array(
+        z.object({
+          parameter: z.string(),
+          first: z.number().describe('Sobol index: the share of the variance that it brings by itself'),
+          total: z.number().describe('The same with all that it does together with others'),
+          percent: z.number().nullable().describe('Change of the figure for one per cent more of it, in the middle; null where that is zero'),
+        }),
+      ),
+    })
+    .nullable()
+    .describe('Null where the points are too few'),
+});
+export type StudyInfluence = z.infer<typeof studyInfluenceSchema>;
 export const studyCurvesSchema = z.object({
   unit: z.string(),
   over: z.enum(['frequency', 'time', 'angle']),

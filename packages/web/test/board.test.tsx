@@ -176,7 +176,7 @@ describe('Explore', () => {
     expect(order()).toEqual(['2', '1']);
     await waitFor(() => expect(document.querySelectorAll('.recharts-line-curve')).toHaveLength(2));
     await page.user.click(within(table).getByText('lowest S11 (dB)'));
-    const lowest = [...table.querySelectorAll('tbody tr')].map((r) => number([...r.querySelectorAll('td')].at(-4)!.textContent));
+    const lowest = [...table.querySelectorAll('tbody tr')].map((r) => number([...r.querySelectorAll('td')].at(-5)!.textContent));
     expect(lowest).toEqual(lowest.toSorted((a, b) => a - b));
     await page.user.click(within(table).getByText('run'));
     expect(order()).toEqual(['1', '2']);

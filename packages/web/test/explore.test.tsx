@@ -98,10 +98,16 @@ test('figures are read of any curve, renamed and left out; cards are added, set 
   expect(study().cards![0]).toMatchObject({ kind: 'over', measures: ['reactance'], y: { min: 0 }, title: 'Reactance by bend' });
   await page.menu('Add a card', 'Map of two parameters');
   await screen.findByText('A map needs two parameters that move.');
+  await page.menu('Add a card', 'What matters how much');
+  await screen.findByText(/^2 points are too few/);
   await page.user.click(button('Back to the cards that suit it'));
   await waitFor(() => expect(study().cards).toBeUndefined());
   await page.choose('Quantity of the curves', 'Input impedance');
   await screen.findByText(/^Input impedance .*of all points$/);
+  // A value of a figure is sought with one click.
+  await page.user.click(screen.getByLabelText('Seek a value of reactance'));
+  await screen.findByText('So that');
+  expect(page.project().searches).toMatchObject([{ name: 'bend_search', goals: [{ measure: 'reactance', aim: 'equal', value: '50 ohm' }] }]);
 });
 
 test('a search is said in words, told what stands against it, and shows its best of what is solved', async () => {

@@ -50,6 +50,7 @@ function studyAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: st
   const solved = new Map(runs.map((r) => [solvedDigest(r.document), r]));
   const done = plan.points.flatMap(({ digest, project: point }) => (solved.has(digest) ? [{ digest, point, reading: readingOf(solved.get(digest)!.result) }] : [])); // prettier-ignore
   if (what === 'cost') return costOf(plan.points.map((_, at) => ({ at, seconds: 60 + at })), plan.points.length); // prettier-ignore
+  if (what === 'influence') return { points: done.length, influence: null };
   if (what === 'measures')
     return done.map(({ digest, point, reading }) => ({
       digest,

@@ -24,7 +24,7 @@ const matern = (r: number): number => {
  * likelihood, mean and variance in closed form (C. E. Rasmussen and C. K. I. Williams, Gaussian Processes for Machine Learning, 2006, 2.2, 4.2, 5.4).
  */
 export class GaussianProcess {
-  private readonly mean: number;
+  private readonly level: number;
   private readonly variance: number;
   private readonly weights: Float64Array;
   private readonly factor: Float64Array;
@@ -41,14 +41,33 @@ export class GaussianProcess {
     const fitted = known ? { lengths: known.lengths, noise: known.noise } : likeliest(x, y);
     [this.lengths, this.noise] = [fitted.lengths.slice(0, d), fitted.noise];
     const found = solved(x, y, this.lengths, this.noise);
-    [this.mean, this.variance, this.weights, this.factor] = [found.mean, found.variance, found.weights, found.factor];
+    [this.level, this.variance, this.weights, this.factor] = [found.mean, found.variance, found.weights, found.factor];
+  }
+
+  /** The value alone that is foretold at a place. */
+  mean(place: readonly number[]): number {
+    let sum = this.level;
+    for (let i = 0; i < this.x.length; i++) sum += this.weights[i] * matern(distance(this.x[i], place, this.lengths));
+    return sum;
+  }
+
+  /** What each point's value is above what the others foretell (Rasmussen and Williams, eq. 5.12). */
+  leftOut(): number[] {
+    const n = this.x.length;
+    return Array.from({ length: n }, (_, i) => {
+      // The diagonal of the inverse is the squared length of a column of the inverse of the factor.
+      const column = new Float64Array(n);
+      column[i] = 1;
+      forward(this.factor, column, n);
+      return this.weights[i] / column.reduce((s, v) => s + v * v, 0);
+    });
   }
 
   /** What is foretold at a place, and how surely. */
   at(place: readonly number[]): Foretold {
     const n = this.x.length;
     const k = Float64Array.from(this.x, (p) => matern(distance(p, place, this.lengths)));
-    const value = this.mean + k.reduce((s, v, i) => s + v * this.weights[i], 0);
+    const value = this.level + k.reduce((s, v, i) => s + v * this.weights[i], 0);
     forward(this.factor, k, n);
     return { value, spread: Math.sqrt(Math.max(0, this.variance * (1 - k.reduce((s, v) => s + v * v, 0)))) };
   }

@@ -8,4 +8,5 @@ export { nelderMead } from './nelderMead.ts';
 export { latinHypercube, mostDimensions, randomOf, sobol } from './sequences.ts';
 export { quasiNewton } from './quasiNewton.ts';
 export { type Found, type Search, searchFunction, type Task, type Told } from './search.ts';
+export { type Influence, influenceOf, type Shares, sobolIndices } from './sensitivity.ts';
 export { surrogate } from './surrogate.ts';

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { type Method, methods, type Search, searchFunction, type Task, type Told } from './index.ts';
 import { GaussianProcess } from './gaussianProcess.ts';
+import { influenceOf, sobolIndices } from './sensitivity.ts';
+import { sobol } from './sequences.ts';
 import { normalBelow } from './surrogate.ts';
 
 interface Bench {
@@ -115,4 +117,48 @@ test('a Gaussian process goes through its points, and is as sure as it should be
   }
   expect(outside).toBeLessThan(10);
   expect(normalBelow(1.96)).toBeCloseTo(0.9750021, 6);
+});
+
+describe('which parameter matters', () => {
+  // T. Ishigami and T. Homma, ISUMA 1990: sin a + 7 sin^2 b + 0.1 c^4 sin a on -pi to pi, whose indices are known.
+  const ishigami = (p: readonly number[]): number => {
+    const [a, b, c] = p.map((v) => Math.PI * (2 * v - 1));
+    return Math.sin(a) + 7 * Math.sin(b) ** 2 + 0.1 * c ** 4 * Math.sin(a);
+  };
+  const known = { first: [0.3139, 0.4424, 0], total: [0.5576, 0.4424, 0.2437] };
+
+  test('Sobol indices of the Ishigami function within 3 %, of it and of a process through 200 points of it', () => {
+    const x = sobol(200, 3);
+    const process = influenceOf(x, x.map(ishigami))!; // prettier-ignore
+    for (const [name, found] of [
+      ['itself', sobolIndices(ishigami, 3)],
+      ['its process', process.each],
+    ] as const) {
+      // prettier-ignore
+      const off = (['first', 'total'] as const).flatMap((k) => found.map((s, i) => Math.abs(s[k] - known[k][i])));
+      globalThis.process.stdout.write(`Ishigami by ${name}: indices off by ${Math.max(...off).toFixed(4)} at most, of 0.03\n`);
+      expect(Math.max(...off)).toBeLessThan(0.03);
+    }
+    // What it says it misses is what it misses elsewhere.
+    const own = new GaussianProcess(x, x.map(ishigami)); // prettier-ignore
+    const elsewhere = sobol(900, 3).slice(400);
+    const missed = Math.sqrt(elsewhere.reduce((s, p) => s + (own.mean(p) - ishigami(p)) ** 2, 0) / elsewhere.length);
+    globalThis.process.stdout.write(
+      `left out ${process.error.toFixed(3)}, missed elsewhere ${missed.toFixed(3)}, of a spread of ${process.spread.toFixed(3)}\n`,
+    );
+    expect(Math.abs(Math.log2(process.error / missed))).toBeLessThan(1);
+    expect(process.error / process.spread).toBeLessThan(0.4);
+  });
+
+  test('slopes and what is left out are those of a plane; of too few points nothing is told', () => {
+    const x = sobol(24, 2);
+    const { each, error } = influenceOf(x, x.map(([a, b]) => 3 * a - b))!; // prettier-ignore
+    each.forEach(({ slope, first, total }, i) => {
+      expect(Math.abs(slope - [3, -1][i])).toBeLessThan(0.02);
+      for (const share of [first, total]) expect(Math.abs(share - [0.9, 0.1][i])).toBeLessThan(0.01);
+    });
+    expect(error).toBeLessThan(0.02);
+    expect(influenceOf(x.slice(0, 6), x.slice(0, 6).map(() => 1))).toBeNull(); // prettier-ignore
+    expect(influenceOf(x, x.map(() => 5))!.each.map((s) => s.total)).toEqual([0, 0]); // prettier-ignore
+  });
 });

@@ -47,20 +47,29 @@ const curves = z.strictObject({
 /** All points with their values and measures. */
 const table = z.strictObject({ ...common, kind: z.literal('table') });
 
+/** Which parameters make a measure what it is. */
+const influence = z.strictObject({ ...common, kind: z.literal('influence'), measure: measureName.optional() });
+
 /** What can be shown of a study. A new kind is an entry here. */
-export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, table]);
+export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, influence, table]);
 export type StudyCard = z.infer<typeof studyCardSchema>;
 export type StudyCardOf<K extends StudyCard['kind']> = Extract<StudyCard, { kind: K }>;
 export const studyCardTitles: Record<StudyCard['kind'], string> = {
   over: 'Measures over a parameter',
   map: 'Map of two parameters',
   curves: 'Curves of all points',
+  influence: 'What matters how much',
   table: 'Table of points',
 };
 
 /** A card of a kind as it is new. */
 export const freshStudyCard = (kind: StudyCard['kind']): StudyCard => studyCardSchema.parse({ kind });
 
-/** What is shown of a study that says nothing: by how many parameters move. */
-export const studyCardsFor = (moving: number): StudyCard[] =>
-  (moving === 2 ? (['map', 'over', 'curves', 'table'] as const) : (['over', 'curves', 'table'] as const)).map(freshStudyCard);
+/** What is shown of a study that says nothing: by how many parameters move, and whether its points are spread over them. */
+export const studyCardsFor = (moving: number, spread: boolean): StudyCard[] =>
+  (spread
+    ? (['influence', 'over', 'curves', 'table'] as const)
+    : moving === 2
+      ? (['map', 'over', 'curves', 'table'] as const)
+      : (['over', 'curves', 'table'] as const)
+  ).map(freshStudyCard);

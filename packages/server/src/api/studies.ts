@@ -1,7 +1,15 @@
 import { problemText, type Project, type Study } from '@jadebell/core/document';
 import { arraysOfCurve, costOf, type Plan, planStudy, type Point, type PointCost, pointsLookedAt, readCurve } from '@jadebell/core/exploring';
 import { forms } from '@jadebell/core/cards';
-import { studyCostSchema, studyCurvesSchema, studyMeasuresSchema, studyParams, type StudyPoint, studyViewSchema } from '@jadebell/api';
+import {
+  studyCostSchema,
+  studyCurvesSchema,
+  studyInfluenceSchema,
+  studyMeasuresSchema,
+  studyParams,
+  type StudyPoint,
+  studyViewSchema,
+} from '@jadebell/api';
 import { z } from 'zod';
 import { RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
@@ -136,6 +144,44 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
       for (const { point, run } of await solvedPoints(found))
         out.push({ digest: point.digest, measures: await measured.of(run, measures, point.project) });
       return out;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/{id}/studies/{name}/influence',
+    summary: 'Which parameters of a study make a measure what it is, by a Gaussian process through its points',
+    schemas: { params: studyParams, query: z.object({ measure: z.string().max(40) }), answer: studyInfluenceSchema },
+    async handle({ params, query }) {
+      const found = await findStudy(params);
+      const measure = found.project.measures?.find((m) => m.name === query.measure);
+      if (!measure) throw notFound('measure');
+      const parameters = found.plan.moved.map(({ parameter, values }) => {
+        const sis = values.map((v) => v.si);
+        return { parameter, from: Math.min(...sis), to: Math.max(...sis) };
+      });
+      const x: number[][] = [];
+      const y: number[] = [];
+      let unit = '';
+      for (const { point, run } of await solvedPoints(found)) {
+        const [read] = await measured.of(run, [measure], point.project);
+        if (read.value === null) continue;
+        unit = read.unit;
+        x.push(parameters.map((p) => (p.to > p.from ? (point.values[p.parameter] - p.from) / (p.to - p.from) : 0.5)));
+        y.push(read.value);
+      }
+      const influence = await models.influence(x, y);
+      return {
+        points: y.length,
+        influence: influence && {
+          ...influence,
+          unit,
+          each: influence.each.map(({ first, total, slope }, i) => {
+            const { parameter, from, to } = parameters[i];
+            const percent = (0.01 * Math.abs(from + to)) / 2 / (to - from || 1);
+            return { parameter, first, total, percent: percent ? slope * percent : null };
+          }),
+        },
+      };
     },
   }),
   route({

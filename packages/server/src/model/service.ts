@@ -1,13 +1,13 @@
 import { Worker } from 'node:worker_threads';
 import type { Problem, Project } from '@jadebell/core/document';
+import type { Influence } from '@jadebell/core/searching';
 
-export interface Question {
-  ticket: number;
-  kind: 'picture' | 'check';
-  document: Project;
-  cellsPerSecond: number;
-}
-export type Answer = { picture: string } | { problems: Problem[]; seconds: number | null } | { fault: string };
+export type Asked =
+  | { kind: 'picture' | 'check'; document: Project; cellsPerSecond: number }
+  /** Points of the unit cube with a figure of each. */
+  | { kind: 'influence'; x: number[][]; y: number[] };
+export type Question = Asked & { ticket: number };
+export type Answer = { picture: string } | { problems: Problem[]; seconds: number | null } | { influence: Influence | null } | { fault: string };
 
 /** Evaluates projects on a thread of its own, so that the API goes on answering. A thread that dies fails what it was asked and is started again. */
 export class ModelService {
@@ -17,26 +17,33 @@ export class ModelService {
 
   /** A picture of a project for the shelf; empty where its model cannot be drawn. */
   async picture(document: Project): Promise<string> {
-    const found = await this.ask('picture', document, 0);
+    const found = await this.ask({ kind: 'picture', document, cellsPerSecond: 0 });
     return 'picture' in found ? found.picture : '';
   }
 
   /** All that stands against a run of a project on a machine that updates so many cells a second, and how long it takes; null where it cannot be run. */
   async check(document: Project, cellsPerSecond: number): Promise<{ problems: Problem[]; seconds: number | null }> {
-    const found = await this.ask('check', document, cellsPerSecond);
+    const found = await this.ask({ kind: 'check', document, cellsPerSecond });
     if ('problems' in found) return found;
     throw new Error('fault' in found ? found.fault : 'The check gave no answer.');
+  }
+
+  /** How parameters make a figure what it is, by points of the unit cube; null where they are too few. */
+  async influence(x: number[][], y: number[]): Promise<Influence | null> {
+    const found = await this.ask({ kind: 'influence', x, y });
+    if ('influence' in found) return found.influence;
+    throw new Error('fault' in found ? found.fault : 'Nothing was said of what matters.');
   }
 
   async close(): Promise<void> {
     await this.worker?.terminate();
   }
 
-  private ask(kind: Question['kind'], document: Project, cellsPerSecond: number): Promise<Answer> {
+  private ask(asked: Asked): Promise<Answer> {
     const ticket = ++this.ticket;
     return new Promise((resolve, reject) => {
       this.waiting.set(ticket, { resolve, reject });
-      (this.worker ??= this.start()).postMessage({ ticket, kind, document, cellsPerSecond } satisfies Question);
+      (this.worker ??= this.start()).postMessage({ ticket, ...asked } satisfies Question);
     });
   }
 

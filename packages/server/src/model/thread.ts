@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import { denseKernel } from '@jadebell/core/solvers/modes';
-import type { Project } from '@jadebell/core/document';
 import { evaluateModel, loadGeometryKernel, ModelCache, pictureOf } from '@jadebell/core/geometry';
+import { influenceOf } from '@jadebell/core/searching';
 import { checkProject } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import type { Answer, Question } from './service.ts';
@@ -10,8 +10,9 @@ const geometry = loadGeometryKernel();
 /** What was built of the projects that were asked about last. */
 const cache = new ModelCache();
 
-async function answer({ kind, document, cellsPerSecond }: Question): Promise<Answer> {
-  const project = document as Project;
+async function answer(question: Question): Promise<Answer> {
+  if (question.kind === 'influence') return { influence: influenceOf(question.x, question.y) };
+  const { kind, cellsPerSecond, document: project } = question;
   if (kind === 'check') {
     const kernel = async () => denseKernel((await nodeHost(1)).module);
     const { problems, ready } = await checkProject(project, thisMachine(cellsPerSecond), await geometry, kernel, cache);

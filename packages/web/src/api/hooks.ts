@@ -7,6 +7,7 @@ import {
   sketchSchema,
   studyCostSchema,
   studyCurvesSchema,
+  studyInfluenceSchema,
   studyMeasuresSchema,
   studyViewSchema,
   variantsSchema,
@@ -43,6 +44,7 @@ const studies = {
   cost: reader(studyCostSchema),
   measures: reader(studyMeasuresSchema),
   curves: reader(studyCurvesSchema),
+  influence: reader(studyInfluenceSchema),
 };
 /** Address of a study of a project as it is stored. */
 export const studyPath = (project: string, name: string): string => `/projects/${project}/studies/${encodeURIComponent(name)}`;
@@ -59,6 +61,9 @@ export const useStudyCost = (project: string, name: string, what: string) =>
 /** Measures of the points that are done; `what` tells when they are others. */
 export const useStudyMeasures = (project: string, name: string, what: string) =>
   useSWRImmutable(what ? [`${studyPath(project, name)}/measures`, what] : null, ([path]) => studies.measures(path), stay);
+/** Which parameters make a measure what it is. */
+export const useInfluence = (path: string, measure: string, what: string) =>
+  useSWRImmutable(what ? [`${path}/influence?measure=${encodeURIComponent(measure)}`, what] : null, ([at]) => studies.influence(at), stay);
 /** A curve of each point that is done. */
 export const useStudyCurves = (path: string, query: string, what: string) =>
   useSWRImmutable(what ? [`${path}/curves?${query}`, what] : null, ([at]) => studies.curves(at), stay);

@@ -8,6 +8,7 @@ import { CurvesOfPoints } from './CurvesOfPoints.tsx';
 import { MapOfTwo } from './MapOfTwo.tsx';
 import { OverParameter } from './OverParameter.tsx';
 import { PointTable } from './PointTable.tsx';
+import { WhatMatters } from './WhatMatters.tsx';
 
 /** What a card of a study is given. */
 export interface StudyCardProps<C extends StudyCard = StudyCard> {
@@ -27,6 +28,7 @@ const views: { [K in StudyCard['kind']]: (p: StudyCardProps<StudyCardOf<K>>) => 
   over: OverParameter,
   map: MapOfTwo,
   curves: CurvesOfPoints,
+  influence: WhatMatters,
   table: PointTable,
 };
 

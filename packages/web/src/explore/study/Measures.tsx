@@ -120,14 +120,14 @@ const unitOf = (measure: Measure): string => {
 };
 
 /** The sentences of what is read from each point: the measures of the project. */
-export function Measures({ meta }: { meta: ResultMeta | undefined }) {
+export function Measures({ meta, onSeek }: { meta: ResultMeta | undefined; onSeek?(measure: Measure): void }) {
   const measures = useProject((s) => s.document!.measures) ?? [];
   const solve = useProject((s) => s.document!.solve);
   const band = { from: solve.from, to: solve.to };
   return (
     <>
       {measures.map((measure) => (
-        <MeasureRow key={measure.name} {...{ measure, measures, meta, band }} />
+        <MeasureRow key={measure.name} {...{ measure, measures, meta, band, onSeek }} />
       ))}
       {!measures.length && <p className="quiet">Nothing is read yet: add a figure, such as the least reflection or the gain at a frequency.</p>}
       <div className="statement">
@@ -142,9 +142,11 @@ interface RowProps {
   measures: readonly Measure[];
   meta: ResultMeta | undefined;
   band: { from: string; to: string };
+  /** Begins a search for a value of it. */
+  onSeek?(measure: Measure): void;
 }
 
-function MeasureRow({ measure, measures, meta, band }: RowProps) {
+function MeasureRow({ measure, measures, meta, band, onSeek }: RowProps) {
   const change = (next: Measure): void => changeMeasure(measure.name, next);
   const kind = quantities[measure.quantity];
   const terms = termOptions(meta, measure);
@@ -196,6 +198,16 @@ function MeasureRow({ measure, measures, meta, band }: RowProps) {
         />
       )}
       {After && <After {...given} band={band} />}
+      {onSeek && (
+        <Tool
+          bare
+          aria-label={`Seek a value of ${measure.name}`}
+          hint="Search for the parameter at which it has a value"
+          onClick={() => onSeek(measure)}
+        >
+          Seek
+        </Tool>
+      )}
       <IconTool label={`Read ${measure.name} no more`} icon={<Close />} size={14} onClick={() => removeMeasure(measure.name)} />
     </div>
   );

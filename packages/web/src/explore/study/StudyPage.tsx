@@ -1,12 +1,13 @@
-import { type Study, type StudyCard, studyCardsFor, studyCardTitles, freshStudyCard } from '@jadebell/core/document';
+import { isSpread, type Study, type StudyCard, studyCardsFor, studyCardTitles, freshStudyCard } from '@jadebell/core/document';
 import { useState } from 'react';
 import { useRuns } from '../../api/hooks.ts';
 import { TypedField } from '../../kit/Field.tsx';
 import { Tool } from '../../kit/Tool.tsx';
 import { ToolMenu } from '../../kit/ToolMenu.tsx';
-import { closeAt, restAt } from '../../ui/address.ts';
+import { closeAt, goAt, restAt } from '../../ui/address.ts';
 import { StudyCardView } from '../cards/registry.tsx';
 import { StudyFrame } from '../ExploreFrame.ts';
+import { addSearch } from '../search/edits.ts';
 import { changeStudy, copyStudy, nameFaultOf, removeStudy, useWays } from './edits.ts';
 import { Measures } from './Measures.tsx';
 import { Moves } from './Moves.tsx';
@@ -21,7 +22,7 @@ export function StudyPage({ project, study }: { project: string; study: Study })
   const meta = useRuns(project).data?.find((r) => r.meta)?.meta ?? undefined;
   const [picked, setPicked] = useState<string | null>(null);
   const row = data.rows.find((r) => r.digest === picked);
-  const cards = study.cards ?? studyCardsFor(study.moves.length);
+  const cards = study.cards ?? studyCardsFor(study.moves.length, isSpread(study.together));
   const setCards = (next: StudyCard[] | undefined): void => changeStudy(study.name, (s) => ({ ...s, cards: next }), 'cards');
   const done = data.rows.some((r) => r.run?.state === 'done');
   return (
@@ -58,7 +59,7 @@ export function StudyPage({ project, study }: { project: string; study: Study })
           <header>
             <h2>Read from each point</h2>
           </header>
-          <Measures meta={meta} />
+          <Measures meta={meta} onSeek={(m) => goAt({ study: null, search: addSearch(study.moves[0].parameter, m) })} />
         </section>
       </div>
       <StudyState data={data} />

@@ -1,0 +1,111 @@
+import type { StudyInfluence } from '@jadebell/api';
+import type { StudyCardOf } from '@jadebell/core/document';
+import { writeCsv } from '@jadebell/core/formats/csv';
+import { valueText } from '@jadebell/core/reading';
+import { LinearProgress } from '@mui/material';
+import { useInfluence } from '../../api/hooks.ts';
+import { Card } from '../../charts/Card.tsx';
+import { Choice, plainOptions } from '../../kit/Choice.tsx';
+import { type Column, DataTable } from '../../kit/DataTable.tsx';
+import { Message } from '../../kit/Message.tsx';
+import { download } from '../../ui/download.ts';
+import { AxisTools } from './AxisTools.tsx';
+import type { StudyCardProps } from './registry.tsx';
+
+type Row = NonNullable<StudyInfluence['influence']>['each'][number];
+
+const percent = (share: number): string => `${Math.round(100 * Math.max(0, share))} %`;
+
+/** A share of the whole as a bar with its figure. */
+const Bar = ({ label, share }: { label: string; share: number }) => (
+  <span className="row" style={{ gap: 6, justifyContent: 'flex-end' }}>
+    <LinearProgress
+      variant="determinate"
+      aria-label={label}
+      value={Math.max(0, Math.min(100, 100 * share))}
+      sx={{ width: 70, height: 6, borderRadius: 3 }}
+    />
+    <span className="mono" style={{ width: 44 }}>
+      {percent(share)}
+    </span>
+  </span>
+);
+
+/** Which parameters make a measure what it is: their shares of its variance, and what one per cent of each does. */
+export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCardOf<'influence'>>) {
+  const measure = data.measures.find((m) => m.name === card.measure) ?? data.measures[0];
+  const { data: found, error } = useInfluence(data.path, measure?.name ?? '', measure ? `${data.done} ${measure.name}` : '');
+  const own = found?.influence;
+  const unit = own?.unit ?? '';
+  const title = card.title ?? `What ${measure?.name ?? 'it'} hangs on`;
+  const columns: Column<Row>[] = [
+    { title: 'parameter', value: (r) => r.parameter },
+    { title: 'by itself', value: (r) => r.first, cell: (r) => <Bar label={`${r.parameter} by itself`} share={r.first} /> },
+    { title: 'with others', value: (r) => r.total, cell: (r) => <Bar label={`${r.parameter} with others`} share={r.total} /> },
+    {
+      title: 'for 1 % more',
+      value: (r) => r.percent,
+      mono: true,
+      cell: (r) => (r.percent === null ? '–' : `${r.percent > 0 ? '+' : ''}${valueText(r.percent, unit, 3)}`),
+    },
+  ];
+  const csv = (): void =>
+    download(
+      `${data.name}-influence.csv`,
+      `parameter,${writeCsv([
+        { title: 'first', values: own!.each.map((r) => r.first) },
+        { title: 'total', values: own!.each.map((r) => r.total) },
+        { title: `for 1 % more (${unit || '1'})`, values: own!.each.map((r) => r.percent ?? NaN) },
+      ])
+        .split('\r\n')
+        .map((line, n) => (n && line ? `${own!.each[n - 1].parameter},${line}` : line))
+        .join('\r\n')}`,
+      'text/csv',
+    );
+  return (
+    <Card
+      title={title}
+      about={own ? `by ${found.points} points` : undefined}
+      file={`${data.name}-influence`}
+      exports={own ? [{ label: 'Table (CSV)', act: csv }] : []}
+      waiting={!found}
+      tools={
+        <>
+          {data.measures.length > 1 && (
+            <Choice
+              look="tool"
+              label="Measure that is looked at"
+              value={measure.name}
+              options={plainOptions(data.measures.map((m) => m.name))}
+              onChange={(m) => change({ ...card, measure: m })}
+            />
+          )}
+          <AxisTools card={title} title={card.title} setTitle={(t) => change({ ...card, title: t })} sides={none} />
+          {last}
+        </>
+      }
+    >
+      {error && <Message>{error.message}</Message>}
+      {own ? (
+        <div className="scroll">
+          <DataTable label={title} columns={columns} rows={own.each} keyOf={(r) => r.parameter} />
+          <p className="quiet" style={{ padding: '6px 8px' }}>
+            Shares of the variance of {measure.name}, all parameters evenly spread over what they move through, by a Gaussian process through the
+            points. It foretells a point that it does not know to {valueText(own.error, unit, 2)}; the points themselves spread by{' '}
+            {valueText(own.spread, unit, 2)}.
+          </p>
+        </div>
+      ) : (
+        <p className="quiet pad">
+          {!measure
+            ? 'Say above what is read from each point.'
+            : found
+              ? `${found.points} points are too few: three for each parameter and one more are the least.`
+              : 'Reckoning …'}
+        </p>
+      )}
+    </Card>
+  );
+}
+
+const none: readonly never[] = [];
