@@ -1,10 +1,13 @@
 import { interpolateSinebow, interpolateViridis } from 'd3-scale-chromatic';
 import { interpolateSigned } from './colours.ts';
 
-/** Of lines: without the lightest end, which is not seen on paper. */
-export const lineColour = (t: number): string => interpolateViridis(0.9 * t);
+/** Of lines: without the end that is not seen on paper, or in the dark. */
+export const lineMaps = {
+  line: (t: number): string => interpolateViridis(0.9 * t),
+  lineDark: (t: number): string => interpolateViridis(0.25 + 0.75 * t),
+};
 
-const maps = { size: interpolateViridis, signed: interpolateSigned, cyclic: interpolateSinebow, line: lineColour };
+const maps = { size: interpolateViridis, signed: interpolateSigned, cyclic: interpolateSinebow, ...lineMaps };
 export type ColourMap = keyof typeof maps;
 
 const steps = Array.from({ length: 24 }, (_, i) => i / 23);

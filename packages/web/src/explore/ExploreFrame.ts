@@ -83,6 +83,7 @@ export const StudyFrame = styled('div')({
     gap: 8,
     '& > div': { display: 'grid', gridTemplateRows: 'minmax(0, 1fr)', height: 330 },
     '& > .wide': { gridColumn: '1 / -1' },
+    '& .MuiTableCell-body:first-of-type': { minWidth: 60 },
     '& .MuiTableRow-root.chosen': { background: 'var(--wash)' },
   },
 });

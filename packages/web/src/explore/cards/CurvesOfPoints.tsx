@@ -6,12 +6,13 @@ import { axisUnits, curveForms, overUnit, quantities, valueText } from '@jadebel
 import { useMemo } from 'react';
 import { useStudyCurves } from '../../api/hooks.ts';
 import { Card } from '../../charts/Card.tsx';
-import { ColourScale, lineColour } from '../../charts/ColourScale.tsx';
+import { ColourScale, lineMaps } from '../../charts/ColourScale.tsx';
 import { Plot } from '../../charts/plot/Plot.tsx';
 import type { PlotTrace } from '../../charts/plot/parts.ts';
 import { Choice, plainOptions } from '../../kit/Choice.tsx';
 import { Message } from '../../kit/Message.tsx';
 import { download } from '../../ui/download.ts';
+import { useDark } from '../../ui/useDark.ts';
 import { figureAxis, movedOf } from '../study/figures.ts';
 import { quantityOptions, termOptions } from '../study/Measures.tsx';
 import type { StudyRow } from '../study/useStudyData.ts';
@@ -22,6 +23,7 @@ import { shareOf, spanOf } from './shares.ts';
 
 /** A curve of each point, in the colour of a parameter's value. */
 export function CurvesOfPoints({ card, data, meta, picked, pick, change, last }: StudyCardProps<StudyCardOf<'curves'>>) {
+  const map = useDark() ? 'lineDark' : 'line';
   const by = movedOf(data, card.by, 0);
   const query = new URLSearchParams({ quantity: card.quantity, of: card.of, ...(card.form ? { form: card.form } : {}) }).toString();
   const { data: found, error } = useStudyCurves(data.path, query, data.done);
@@ -33,10 +35,10 @@ export function CurvesOfPoints({ card, data, meta, picked, pick, change, last }:
       const row = known.get(digest);
       if (!row || !by) return [];
       rows.push(row);
-      return [{ name: digest, color: lineColour(shareOf(row.values[by.parameter], span)), x, y: y.map((v) => v ?? NaN), axis: 'left' }];
+      return [{ name: digest, color: lineMaps[map](shareOf(row.values[by.parameter], span)), x, y: y.map((v) => v ?? NaN), axis: 'left' }];
     });
     return { traces, rows };
-  }, [found, data.rows, by, span]);
+  }, [found, data.rows, by, span, map]);
   const kind = quantities[card.quantity];
   if (!by || !kind) return null;
   const terms = termOptions(meta, card);
@@ -141,7 +143,7 @@ export function CurvesOfPoints({ card, data, meta, picked, pick, change, last }:
           </div>
           <div style={{ alignSelf: 'center' }}>
             <div className="quiet">{by.parameter}</div>
-            <ColourScale map="line" top={high} bottom={low} />
+            <ColourScale map={map} top={high} bottom={low} />
           </div>
         </div>
       ) : (

@@ -1,11 +1,8 @@
 import { drawnIndices, nearest } from '@jadebell/core/curves';
 import { useMemo, useState } from 'react';
-import { createPortal } from 'react-dom';
-import { usePlotArea, useXAxisInverseScale, useXAxisScale, useYAxisScale, ZIndexLayer } from 'recharts';
-import { PlotTip } from '../../charts/plot/PlotTip.tsx';
+import { useXAxisInverseScale, ZIndexLayer } from 'recharts';
 import type { PlotTrace } from '../../charts/plot/parts.ts';
-
-type Scale = (v: number) => number | undefined;
+import { layers, PointerNote, type Scale, useScales } from './chartParts.tsx';
 
 /** A trace as a path on the screen, a few points a pixel column. */
 function pathOf({ x, y }: PlotTrace, toX: Scale, toY: Scale, columns: number): string {
@@ -23,17 +20,6 @@ function pathOf({ x, y }: PlotTrace, toX: Scale, toY: Scale, columns: number): s
   return out;
 }
 
-/** Scales of a chart as plain functions, and its area. */
-function useScales() {
-  const area = usePlotArea();
-  const x = useXAxisScale() as Scale | undefined;
-  const y = useYAxisScale('left') as Scale | undefined;
-  return area && x && y ? { area, x, y } : null;
-}
-
-/** Under the pointer's layer, over the grid. */
-const lines = 400;
-
 /** Very many curves on the axes of a chart: those of one colour are one path. */
 export function ManyLines({ traces, chosen }: { traces: readonly PlotTrace[]; chosen: number }) {
   const scales = useScales();
@@ -46,7 +32,7 @@ export function ManyLines({ traces, chosen }: { traces: readonly PlotTrace[]; ch
   if (!scales) return null;
   const own = traces[chosen];
   return (
-    <ZIndexLayer zIndex={lines}>
+    <ZIndexLayer zIndex={layers.drawn}>
       <svg {...scales.area} viewBox={`${scales.area.x} ${scales.area.y} ${scales.area.width} ${scales.area.height}`} style={{ overflow: 'hidden' }}>
         {paths.map(([color, d]) => (
           <path key={color} d={d} stroke={color} strokeWidth={traces.length > 100 ? 0.8 : 1.4} fill="none" />
@@ -94,11 +80,11 @@ export function NearestLine({ traces, holder, tell, onPick }: PointerProps) {
   return (
     <>
       {own && (
-        <ZIndexLayer zIndex={lines + 1}>
+        <ZIndexLayer zIndex={layers.lit}>
           <path d={pathOf(own, x, y, Math.ceil(area.width))} stroke="var(--ink)" strokeWidth={2} fill="none" style={{ pointerEvents: 'none' }} />
         </ZIndexLayer>
       )}
-      <ZIndexLayer zIndex={1500}>
+      <ZIndexLayer zIndex={layers.pointer}>
         <rect
           {...area}
           fill="transparent"
@@ -111,20 +97,7 @@ export function NearestLine({ traces, holder, tell, onPick }: PointerProps) {
           }}
         />
       </ZIndexLayer>
-      {hit &&
-        own &&
-        createPortal(
-          <PlotTip
-            side={(x(hit.at.x) ?? 0) > area.x + area.width / 2 ? { left: area.x + 6 } : { right: holder.clientWidth - area.x - area.width + 6 }}
-          >
-            {tell(hit.n, hit.at).map((line, i) => (
-              <div key={i} className={i ? 'mono' : undefined}>
-                {line}
-              </div>
-            ))}
-          </PlotTip>,
-          holder,
-        )}
+      {hit && own && <PointerNote area={area} holder={holder} late={(x(hit.at.x) ?? 0) > area.x + area.width / 2} lines={tell(hit.n, hit.at)} />}
     </>
   );
 }

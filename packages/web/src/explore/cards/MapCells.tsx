@@ -2,10 +2,9 @@ import { contours } from 'd3-contour';
 import { ticks } from 'd3-array';
 import { interpolateViridis } from 'd3-scale-chromatic';
 import { useMemo, useState } from 'react';
-import { createPortal } from 'react-dom';
-import { usePlotArea, useXAxisInverseScale, useXAxisScale, useYAxisInverseScale, useYAxisScale, ZIndexLayer } from 'recharts';
-import { PlotTip } from '../../charts/plot/PlotTip.tsx';
+import { usePlotArea, useXAxisInverseScale, useYAxisInverseScale, ZIndexLayer } from 'recharts';
 import type { StudyRow } from '../study/useStudyData.ts';
+import { layers, PointerNote, useScales } from './chartParts.tsx';
 import { cellEnds, cellOf, type Grid, shareOf } from './shares.ts';
 
 /** A line of equal values, in places of the grid: 0 is the first value of a parameter, 1 the second. */
@@ -43,15 +42,6 @@ const between = (values: readonly number[], at: number): number => {
   return values[i] + (at - i) * (values[i + 1] - values[i]);
 };
 
-type Scale = (v: number) => number | undefined;
-
-function useScales() {
-  const area = usePlotArea();
-  const x = useXAxisScale() as Scale | undefined;
-  const y = useYAxisScale('left') as Scale | undefined;
-  return area && x && y ? { area, x, y } : null;
-}
-
 interface Props {
   grid: Grid;
   span: readonly [number, number];
@@ -60,9 +50,6 @@ interface Props {
   dots: boolean;
   picked: string | null;
 }
-
-/** Over the grid of the chart, under the pointer's layer. */
-const cells = 400;
 
 /** A picture of the cells, as wide and high as the plot. */
 function pictureOf(grid: Grid, span: readonly [number, number], { area, x, y }: NonNullable<ReturnType<typeof useScales>>): string | null {
@@ -98,7 +85,7 @@ export function MapCells({ grid, span, lines, dots, picked }: Props) {
     return { cx: x(grid.xs[n % grid.xs.length]), cy: y(grid.ys[Math.floor(n / grid.xs.length)]) };
   };
   return (
-    <ZIndexLayer zIndex={cells}>
+    <ZIndexLayer zIndex={layers.drawn}>
       {picture && <image {...area} href={picture} preserveAspectRatio="none" />}
       {dots &&
         grid.rows.map(
@@ -135,7 +122,7 @@ export function MapPointer({ grid, holder, tell, onPick }: PointerProps) {
   };
   return (
     <>
-      <ZIndexLayer zIndex={1500}>
+      <ZIndexLayer zIndex={layers.pointer}>
         <rect
           {...area}
           fill="transparent"
@@ -148,17 +135,7 @@ export function MapPointer({ grid, holder, tell, onPick }: PointerProps) {
           }}
         />
       </ZIndexLayer>
-      {hit &&
-        createPortal(
-          <PlotTip side={hit.late ? { left: area.x + 6 } : { right: holder.clientWidth - area.x - area.width + 6 }}>
-            {tell(hit.row).map((line, i) => (
-              <div key={i} className={i ? 'mono' : undefined}>
-                {line}
-              </div>
-            ))}
-          </PlotTip>,
-          holder,
-        )}
+      {hit && <PointerNote area={area} holder={holder} late={hit.late} lines={tell(hit.row)} />}
     </>
   );
 }

@@ -23,9 +23,9 @@ const Bar = ({ label, share }: { label: string; share: number }) => (
       variant="determinate"
       aria-label={label}
       value={Math.max(0, Math.min(100, 100 * share))}
-      sx={{ width: 70, height: 6, borderRadius: 3 }}
+      sx={{ width: 40, height: 6, borderRadius: 3 }}
     />
-    <span className="mono" style={{ width: 44 }}>
+    <span className="mono" style={{ width: 40 }}>
       {percent(share)}
     </span>
   </span>
