@@ -106,7 +106,9 @@ export class Searches {
           search.waiting.add(standing.id);
           if (standing !== own) this.queue.wake(standing.id);
         }
-        break;
+        // One that ended before it was waited for tells of it no more.
+        const now = await runsOf(open.map((p) => p.digest));
+        if (![...now.values()].some((r) => r.state === 'done' || r.state === 'failed')) break;
       }
       // Methods that think long let others have a turn.
       await new Promise((resolve) => setImmediate(resolve));

@@ -32,7 +32,7 @@ export function RunsLens({ runs, run, choose }: { runs: readonly Run[]; run: Run
       <span className="group" style={{ gap: 3 }} role="group" aria-label="Runs shown beside it">
         <span className="quiet">beside it</span>
         {runs
-          .filter((r) => r.id !== run.id)
+          .filter((r) => r.id !== run.id && (r.study === run.study || beside.some((b) => b.id === r.id)))
           .slice(0, 6)
           .map((r) => (
             <Tool key={r.id} aria-pressed={beside.some((b) => b.id === r.id)} onClick={() => toggle(r)}>
