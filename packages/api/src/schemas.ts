@@ -95,8 +95,7 @@ export const studyCostSchema = z.object({
   dearest: z.object({ at: z.int(), seconds: z.number() }).nullable().describe('By its place among the points'),
   faults: z.array(z.object({ at: z.int(), fault: z.string() })).describe('Points that were looked at and cannot be solved'),
 });
-export type StudyCost = z.infer<typeof studyCostSchema>;
-export const readSchema = z.object({
+const readSchema = z.object({
   name: z.string(),
   value: z.number().nullable(),
   unit: z.string(),
@@ -104,7 +103,6 @@ export const readSchema = z.object({
   why: z.string().optional().describe('Why there is no value'),
 });
 export const studyMeasuresSchema = z.array(z.object({ digest: z.string(), measures: z.array(readSchema) }));
-export type StudyMeasures = z.infer<typeof studyMeasuresSchema>;
 export const studyInfluenceSchema = z.object({
   points: z.int().describe('Those that have the figure'),
   influence: z
@@ -131,7 +129,6 @@ export const studyCurvesSchema = z.object({
   curves: z.array(z.object({ digest: z.string(), x: z.array(z.number()), y: z.array(z.number().nullable()) })),
   missing: z.array(z.object({ digest: z.string(), why: z.string() })),
 });
-export type StudyCurves = z.infer<typeof studyCurvesSchema>;
 const triedSchema = studyPoint.extend({
   cost: z.number().nullable().describe('Sum of the squares of what is missed; null where a measure has no value'),
   misses: z.array(z.number().nullable()).describe('Of each goal, in what it may miss'),
@@ -168,7 +165,6 @@ export const variantsSchema = z.array(
     measures: z.array(readSchema).describe('Of the run, where it is done'),
   }),
 );
-export type VariantView = z.infer<typeof variantsSchema>[number];
 export const machineSchema = z.object({ memory: z.number(), threads: z.int(), cellsPerSecond: z.number(), version: z.string() });
 export type ProjectSummary = z.infer<typeof projectSummary>;
 export type ProjectFull = z.infer<typeof projectFull>;

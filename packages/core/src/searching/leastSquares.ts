@@ -1,3 +1,4 @@
+import { leastSquares as closest } from '../numerics/leastSquares.ts';
 import { look, type Search, type Task, within } from './search.ts';
 
 const slopeStep = 1e-3;
@@ -17,11 +18,18 @@ export function* leastSquares({ dimensions: n, start }: Task): Search {
     const beside = yield x.map((v, i) => x.map((w, k) => (k === i ? v + steps[i] : w)));
     // Slopes of each miss; of a point that has none they count nothing.
     const slopes = told.misses.map((m, j) => steps.map((s, i) => (Number.isFinite(beside[i].cost) ? (beside[i].misses[j] - m) / s : 0)));
-    const square = Array.from({ length: n }, (_, i) => Array.from({ length: n }, (__, k) => slopes.reduce((s, row) => s + row[i] * row[k], 0)));
-    const right = Array.from({ length: n }, (_, i) => -slopes.reduce((s, row, j) => s + row[i] * told.misses[j], 0));
+    // Slopes by parameter, with the damping as one more row for each, in the size of its own slopes.
+    const sizes = steps.map((_, i) => slopes.reduce((sum, row) => sum + row[i] ** 2, 0));
+    const least = 1e-9 * Math.max(...sizes, 1e-300);
+    const columns = (): Float64Array[] =>
+      steps.map((_, i) =>
+        Float64Array.from([...slopes.map((row) => row[i]), ...sizes.map((size, k) => (k === i ? Math.sqrt(damping * Math.max(size, least)) : 0))]),
+      );
+    const right = Float64Array.from([...told.misses.map((m) => -m), ...steps.map(() => 0)]);
     let moved = 0;
     for (; damping < 1e8; damping *= 6) {
-      const way = solve(square, right, damping);
+      const way = closest(columns(), right);
+      if (!way) continue;
       const next = within(x.map((v, i) => v + way[i]));
       const found = yield* look(next);
       if (!(found.cost < told.cost)) continue;
@@ -32,22 +40,4 @@ export function* leastSquares({ dimensions: n, start }: Task): Search {
     }
     if (moved < smallest) return;
   }
-}
-
-/** Solves (A + damping diag A) v = b by elimination; A is symmetric and positive. */
-function solve(a: readonly (readonly number[])[], b: readonly number[], damping: number): number[] {
-  const n = b.length;
-  const largest = Math.max(...a.map((row, i) => row[i]), 1e-300);
-  const m = a.map((row, i) => [...row.map((v, k) => (i === k ? v + damping * Math.max(v, 1e-9 * largest) : v)), b[i]]);
-  for (let c = 0; c < n; c++) {
-    const pivot = m.slice(c).reduce((best, row, i) => (Math.abs(row[c]) > Math.abs(m[best][c]) ? c + i : best), c);
-    [m[c], m[pivot]] = [m[pivot], m[c]];
-    for (let i = c + 1; i < n; i++) {
-      const f = m[i][c] / m[c][c];
-      for (let k = c; k <= n; k++) m[i][k] -= f * m[c][k];
-    }
-  }
-  const out = new Array<number>(n).fill(0);
-  for (let i = n - 1; i >= 0; i--) out[i] = (m[i][n] - m[i].slice(i + 1, n).reduce((s, v, k) => s + v * out[i + 1 + k], 0)) / m[i][i];
-  return out;
 }

@@ -17,12 +17,16 @@ import { MapCells, MapPointer } from './MapCells.tsx';
 import type { StudyCardProps } from './registry.tsx';
 import { cellEnds, gridOf, spanOf } from './shares.ts';
 
-/** Points of which a map is made: where more than two parameters move, those that agree in the others with the picked point, or the first. */
+/**
+ * Points of which a map is made: where more than two parameters move, those that agree in the others with the picked point, or the first. Those that are not
+ * solved keep their cells empty, so that none beside them is drawn over what it says nothing of.
+ */
 function onePlane(data: PointsData, x: string, y: string, picked: string | null): { rows: StudyRow[]; rest: string } {
   const solved = data.rows.filter((r) => r.run?.state === 'done');
+  if (data.together !== 'all') return { rows: solved, rest: '' };
   const first = solved.find((r) => r.digest === picked) ?? solved[0];
-  const rest = first && data.together === 'all' ? restText(first, data, [x, y]) : '';
-  return { rows: data.together === 'all' ? solved.filter((r) => restText(r, data, [x, y]) === rest) : solved, rest };
+  const rest = first ? restText(first, data, [x, y]) : '';
+  return { rows: data.rows.filter((r) => restText(r, data, [x, y]) === rest), rest };
 }
 
 /** A measure over two parameters: the colour of each point's cell, and lines of equal values. */

@@ -24,6 +24,10 @@ test('points make a grid in the order of their values, with holes where there is
   expect([xs, ys]).toEqual([[1, 2], [4, 5]]); // prettier-ignore
   expect(Array.from(values)).toEqual([8, 9, NaN, 7]);
   expect(of.map((r) => r?.digest ?? null)).toEqual(['1', '2', null, '0']);
+  // Points without a figure keep their places.
+  const part = grid((i, j) => (i === 1 && j === 1 ? 5 : NaN), 3, 3);
+  expect([part.xs, part.ys]).toEqual([[0, 1, 2], [0, 1, 2]]); // prettier-ignore
+  expect(Array.from(part.values).filter(Number.isFinite)).toEqual([5]);
   expect(cellEnds([1, 2, 4])).toEqual([0.5, 1.5, 3, 5]);
   expect(cellOf([0.5, 1.5, 3, 5], 2.9)).toBe(1);
   expect([cellOf([0, 1], -1), cellOf([0, 1], 2)]).toEqual([-1, -1]);

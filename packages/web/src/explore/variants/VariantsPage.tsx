@@ -139,7 +139,7 @@ export function VariantsPage({ project: id }: { project: string }) {
               Keep it as it stands
             </Button>
           </header>
-          <p className="quiet">
+          <p className="quiet" style={{ paddingTop: 8 }}>
             A variant keeps the values of parameters, formulas left aside, and which lines are muted. It is switched to here or at the top of the
             ledger in Shape.
           </p>
