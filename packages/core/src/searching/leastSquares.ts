@@ -8,7 +8,7 @@ const smallest = 1e-6;
  * The method of K. Levenberg and D. W. Marquardt (SIAM J. Appl. Math. 11 (1963) 431) on the misses of the goals, with slopes by differences, held within the
  * cube: for goals that ask for values, as many of them as parameters or more.
  */
-export function* leastSquares({ dimensions: n, start }: Task): Search {
+export function* leastSquares({ start }: Task): Search {
   let x = within(start);
   let told = yield* look(x);
   if (!Number.isFinite(told.cost)) return;
