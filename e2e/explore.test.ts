@@ -101,3 +101,48 @@ test('a search finds what is sought, and its values are taken over', async () =>
   expect(Number.parseFloat(kept.document.parameters[0].expression)).toBeGreaterThan(110);
   expect(s.faults).toEqual([]);
 }, 120_000);
+
+test('a length that varies has a yield, a spread and a worst case, and its middle is moved to where most keep the goal', async () => {
+  const { page } = s;
+  await page.goto(`${s.address}/project/${project}/explore`);
+  await page.getByRole('button', { name: 'New study' }).click();
+  await page.getByRole('menuitem', { name: /^long/ }).click();
+  await choose(page.getByRole('combobox', { name: 'How long moves' }), { label: 'varies, normally about its value' });
+  await s.setChip('long by', '1 mm');
+  await s.setChip('long shift', '8 mm');
+  await page.getByLabel('Points that are spread').fill('8');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Ask for something' }).click();
+  await page.getByRole('menuitem', { name: /^tuned_to/ }).click();
+  // The last search left it at 1.25 GHz.
+  await s.setChip('Value of goal 1', '1.3 GHz');
+  await s.setChip('Within of goal 1', '20 MHz');
+  await page.getByRole('button', { name: /^Solve/ }).click();
+  await page.getByText('all solved').waitFor({ timeout: 60_000 });
+  const card = page.getByRole('region', { name: 'Yield and worst case' });
+  await card.getByText(/keep the goal/).waitFor();
+  expect(
+    Number.parseFloat(
+      (await card
+        .getByText(/^\d+\.\d %$/)
+        .first()
+        .textContent())!,
+    ),
+  ).toBeLessThan(10);
+  // A length of 1 % makes a frequency of 1 %: within 20 of 1,300 MHz lie 87 in 100.
+  const better = Number.parseFloat(
+    (await card
+      .getByText(/^\d+\.\d %$/)
+      .last()
+      .textContent())!,
+  );
+  expect(Math.abs(better - 87)).toBeLessThan(6);
+  await page
+    .getByRole('region', { name: 'Spread of tuned_to' })
+    .getByLabel(/^Plot of Spread of tuned_to/)
+    .waitFor();
+  await card.getByRole('button', { name: 'Take over' }).click();
+  await s.saved();
+  await page.getByRole('button', { name: /^Solve/ }).waitFor();
+  expect(s.faults).toEqual([]);
+}, 120_000);

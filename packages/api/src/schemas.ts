@@ -80,6 +80,7 @@ const studyPoint = z.object({
     .object({ id: z.uuid(), projectId: z.uuid(), number: z.int(), state: z.enum(runStates) })
     .nullable()
     .describe('What stands for it'),
+  check: z.boolean().optional().describe('It is kept to check a model through the others'),
 });
 export type StudyPoint = z.infer<typeof studyPoint>;
 const movedSchema = z.object({
@@ -116,6 +117,7 @@ export const studyInfluenceSchema = z.object({
           first: z.number().describe('Sobol index: the share of the variance that it brings by itself'),
           total: z.number().describe('The same with all that it does together with others'),
           percent: z.number().nullable().describe('Change of the figure for one per cent more of it, in the middle; null where that is zero'),
+          deviation: z.number().describe('Change of the figure for one standard deviation more of it, in the middle'),
         }),
       ),
     })
@@ -123,6 +125,51 @@ export const studyInfluenceSchema = z.object({
     .describe('Null where the points are too few'),
 });
 export type StudyInfluence = z.infer<typeof studyInfluenceSchema>;
+const keptSchema = z.object({
+  share: z.number().describe('Of all that may come'),
+  least: z.number().describe('The same, if the models err by their error for the worse'),
+  most: z.number().describe('The same, if they err for the better'),
+});
+const parameterValues = z.record(z.string(), z.number()).describe('By parameter, in SI');
+/** What parameters that vary make of the measures of a study. */
+export const studyToleranceSchema = z.object({
+  figures: z.array(
+    z.object({
+      measure: z.string(),
+      unit: z.string(),
+      fewest: z.int().describe('Points that a model of it needs'),
+      spread: z
+        .object({
+          points: z.int(),
+          error: z.number().describe('Root mean square of what the model misses at a point by what the others foretell'),
+          checked: z.object({ error: z.number(), points: z.int() }).nullable().describe('The same at points that were kept for it'),
+          mean: z.number(),
+          deviation: z.number(),
+          percentiles: z.array(z.number()).length(3).describe('Values below which 1 %, half and 99 % lie'),
+          bars: z.object({ from: z.number(), to: z.number(), shares: z.array(z.number()) }),
+          worst: z
+            .array(z.object({ value: z.number(), values: parameterValues }))
+            .length(2)
+            .describe('The least and the largest'),
+        })
+        .nullable()
+        .describe('Absent where its points are too few'),
+    }),
+  ),
+  goals: z.array(
+    z.object({
+      measure: z.string(),
+      low: z.number().nullable(),
+      high: z.number().nullable(),
+      unit: z.string(),
+      kept: keptSchema.nullable(),
+    }),
+  ),
+  kept: keptSchema.nullable().describe('All goals together'),
+  standardError: z.number(),
+  centre: z.object({ values: parameterValues, kept: keptSchema }).nullable().describe('Middles at which most keep all goals'),
+});
+export type StudyTolerance = z.infer<typeof studyToleranceSchema>;
 export const studyCurvesSchema = z.object({
   unit: z.string(),
   over: z.enum(['frequency', 'time', 'angle']),

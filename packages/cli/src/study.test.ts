@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { emptyProject, type Project } from '@jadebell/core/document';
+import { normalBelow } from '@jadebell/core/searching';
 import { main } from './main.ts';
 
 let folder: string;
@@ -51,6 +52,7 @@ const dipole = (): Project =>
     ],
     studies: [
       { name: 'lengths', moves: [{ parameter: 'long', how: 'list', values: ['80 mm', '100 mm', '0.1 m', '120 mm'] }] },
+      { name: 'made', moves: [{ parameter: 'long', how: 'normal', by: '1 mm', shift: '3 mm' }], together: 'latin', points: 9, checks: 4, goals: [{ measure: 'tuned', aim: 'equal', value: '1.4 GHz', within: '14 MHz' }] },
       { name: 'thin', moves: [{ parameter: 'thick', how: 'list', values: ['0.5 mm', '0 mm'] }] },
     ],
   }) as unknown as Project; // prettier-ignore
@@ -119,7 +121,10 @@ test('a point that cannot be solved says why, and the rest goes on', async () =>
 
 test('what is asked wrongly is told', async () => {
   const file = fileOf(dipole(), 'wrong');
-  expect(await told('study', file)).toMatchObject({ code: 2, text: expect.stringContaining('study needs --study NAME. There are: lengths, thin.') });
+  expect(await told('study', file)).toMatchObject({
+    code: 2,
+    text: expect.stringContaining('study needs --study NAME. There are: lengths, made, thin.'),
+  });
   expect(await told('study', file, '--study', 'widths')).toMatchObject({ code: 2, text: expect.stringContaining('no study named widths') });
   const bare = dipole();
   bare.studies = [
@@ -155,3 +160,26 @@ test('a search is told, finds the length at which a dipole is tuned to a frequen
     text: expect.stringContaining('long is a length, and ‘70 GHz’ is a frequency.'),
   });
 }, 240_000);
+
+test('a length that varies makes the yield of its closed form: resonance is its inverse, as its radius goes along', async () => {
+  const out = join(folder, 'made');
+  const { code, text } = await told('study', fileOf(dipole(), 'made'), '--study', 'made', '--out', out, '--quiet');
+  expect(code).toBe(0);
+  const { points, tolerance } = JSON.parse(readFileSync(join(out, 'made-made.json'), 'utf8'));
+  expect(points).toHaveLength(13);
+  const [product] = points.map((p: { values: { long: number }; measures: { tuned: { value: number } } }) => p.values.long * p.measures.tuned.value);
+  const figure = tolerance.figures.find((f: { measure: string }) => f.measure === 'tuned');
+  const middle = product / 0.1;
+  // Of a normal length of 1 % the frequency deviates by 1 % of what it is in the middle.
+  expect(figure.deviation / middle).toBeCloseTo(0.01, 3);
+  expect(figure.mean / middle).toBeCloseTo(1, 3);
+  expect(figure.worst[0].value / middle).toBeCloseTo(100 / 103, 3);
+  expect(figure.checked.error).toBeLessThan(1e6);
+  const below = (f: number): number => normalBelow((product / f - 0.1) / 1e-3);
+  const exact = below(1.386e9) - below(1.414e9);
+  expect(Math.abs(tolerance.kept.share - exact)).toBeLessThan(0.02);
+  // The best middle is that at which the goal lies, where nearly 7 in 10 keep it.
+  expect(tolerance.centre.values.long).toBeCloseTo(product / 1.4e9, 4);
+  expect(tolerance.centre.kept.share).toBeCloseTo(0.68, 1);
+  expect(text).toMatch(/yield \d/);
+});

@@ -23,6 +23,7 @@ import type { Options } from './options.ts';
 import { columnTitle, figureText, plannedOf, resultOf, unitIn } from './points.ts';
 import { err, out, printProblems } from './print.ts';
 import { stopSignal } from './stopSignal.ts';
+import { tolerated } from './tolerated.ts';
 
 /** What came of a point. */
 interface Done {
@@ -43,7 +44,15 @@ async function told(study: Study, plan: Plan): Promise<string> {
 }
 
 /** What came of all points so far, as a table and as JSON. */
-async function write(folder: string, stem: string, study: Study, plan: Plan, done: readonly Done[], measures: readonly string[]): Promise<void> {
+async function write(
+  folder: string,
+  stem: string,
+  study: Study,
+  plan: Plan,
+  done: readonly Done[],
+  measures: readonly string[],
+  tolerance?: object,
+): Promise<void> {
   const read = (d: Done, name: string): Read | undefined => d.measures.find((m) => m.name === name);
   const unitOf = (name: string): string => done.map((d) => read(d, name)?.unit).find((u) => u) ?? '';
   const columns = [
@@ -58,7 +67,7 @@ async function write(folder: string, stem: string, study: Study, plan: Plan, don
     problems,
   }));
   await writeFile(join(folder, `${stem}-${study.name}.csv`), writeCsv(columns));
-  await writeFile(join(folder, `${stem}-${study.name}.json`), `${JSON.stringify({ study, points }, null, 2)}\n`);
+  await writeFile(join(folder, `${stem}-${study.name}.json`), `${JSON.stringify({ study, points, ...(tolerance ? { tolerance } : {}) }, null, 2)}\n`);
 }
 
 /** Solves the points of a study, or without a folder tells what it is and costs; gives the exit code. */
@@ -107,5 +116,15 @@ export async function study(file: string, options: Options): Promise<number> {
     if (signal.aborted) break;
   }
   if (done.length < plan.points.length) return exit.stopped;
+  const varied = tolerated(
+    project,
+    own,
+    plan,
+    done.map((d) => ({ point: d.point, reads: d.measures })),
+  );
+  if (varied) {
+    await write(options.out, stem, own, plan, done, measures.map((m) => m.name), varied.tolerance); // prettier-ignore
+    for (const line of varied.words) out(line);
+  }
   return done.some((d) => d.state === 'failed') ? exit.project : exit.good;
 }

@@ -491,6 +491,11 @@ describe('studies', () => {
     expect(Math.abs(only.first - 1)).toBeLessThan(0.02);
     expect(Math.abs(only.percent / -14.2e6 - 1)).toBeLessThan(0.1);
     await api().get(`/api/projects/${id}/studies/lengths/influence`).query({ measure: 'charm' }).expect(404);
+    // What may come of it: each of its lengths is as likely, so the least and largest resonance are those of its ends.
+    const { body: may } = await api().get(`/api/projects/${id}/studies/lengths/tolerance`).expect(200);
+    expect(may).toMatchObject({ figures: [{ measure: 'tuned', unit: 'Hz', spread: { points: 4, checked: null } }, { measure: 'gain', spread: null, fewest: 4 }], goals: [], kept: null, centre: null }); // prettier-ignore
+    const lengths = (may as { figures: { spread: { worst: { values: { long: number } }[] } }[] }).figures[0].spread.worst.map((w) => w.values.long);
+    expect(lengths[0]).toBeGreaterThan(lengths[1]);
     const refused = await api().post(`/api/projects/${id}/searches/wrong/start`).expect(422);
     expect(refused.body).toMatchObject({ detail: 'There is no measure named charm.' });
     await api().get(`/api/projects/${id}/searches/none`).expect(404);

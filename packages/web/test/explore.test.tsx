@@ -195,3 +195,39 @@ test('variants are kept, switched to here and on the ledger, and have their runs
   await page.user.click(within(runs).getAllByText('Take its model')[0]);
   await waitFor(() => expect(page.project().parameters.find((p) => p.name === 'bend')!.expression).toBe('35 mm'));
 });
+
+test('what varies is said in words and linked, its points are spread and kept for the check, goals are asked, and too few points are told', async () => {
+  await page.menu('New study', /^bend/);
+  await page.choose('How bend moves', 'varies, normally about its value');
+  expect(study()).toMatchObject({ together: 'sobol', points: 16, checks: 6, moves: [{ how: 'normal' }] });
+  await screen.findByText('22 points');
+  await page.setChip('bend by', '0.5 mm');
+  await page.setChip('bend shift', '-1 mm');
+  await screen.findByText(/The middle moves by less than nothing/);
+  await page.setChip('bend shift', '1 mm');
+  await page.choose('Cut of bend', 'cut at 3 deviations');
+  await page.menu('Move another', /^w/);
+  await page.choose('How w moves', 'varies, anywhere within so much of its value');
+  await page.user.click(button('Link two that vary'));
+  await type('Correlation of link 1', '-0.5');
+  await page.menu('Ask for something', /^match/);
+  expect(study()).toMatchObject({
+    moves: [{ parameter: 'bend', how: 'normal', by: '0.5 mm', shift: '1 mm', cut: 3 }, { parameter: 'w', how: 'within' }],
+    links: [{ a: 'bend', b: 'w', by: -0.5 }],
+    goals: [{ measure: 'match', aim: 'at-most', value: '-20' }],
+  }); // prettier-ignore
+  // One that stays is linked to nothing.
+  await page.user.click(screen.getByLabelText('Let w stay'));
+  expect(study()).toMatchObject({ moves: [{ parameter: 'bend' }] });
+  expect(study().links).toBeUndefined();
+});
+
+test('of two points nothing is foretold', async () => {
+  await page.menu('New study', /^bend/);
+  await page.setChip('bend from', '30 mm');
+  await page.setChip('bend to', '35 mm');
+  await type('Points of bend', '2');
+  await screen.findByText('all solved');
+  await page.menu('Add a card', 'Yield and worst case');
+  await screen.findByText(/The points are too few: 4 with this figure are the least for 1 parameters/);
+});

@@ -9,10 +9,11 @@ import { BrowserRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { Run } from '@jadebell/api';
 import { type Project, readProject, solvedDigest, withVariant } from '@jadebell/core/document';
-import { costOf, planSearch, planStudy, readCurve, readingOf, readMeasure, SearchRun } from '@jadebell/core/exploring';
+import { askTolerance, costOf, planSearch, planStudy, readCurve, readingOf, readMeasure, SearchRun } from '@jadebell/core/exploring';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { touchstoneOf } from '@jadebell/core/formats';
+import { toleranceOf } from '@jadebell/core/searching';
 import { readReference, type ResultSet, unpackResult } from '@jadebell/core/results';
 import { CacheAtHand } from '../src/api/mutate.ts';
 import { theme } from '../src/kit/theme.ts';
@@ -51,6 +52,11 @@ function studyAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: st
   const done = plan.points.flatMap(({ digest, project: point }) => (solved.has(digest) ? [{ digest, point, reading: readingOf(solved.get(digest)!.result) }] : [])); // prettier-ignore
   if (what === 'cost') return costOf(plan.points.map((_, at) => ({ at, seconds: 60 + at })), plan.points.length); // prettier-ignore
   if (what === 'influence') return { points: done.length, influence: null };
+  if (what === 'tolerance') {
+    const solvedPoints = plan.points.flatMap((point) => done.filter((d) => d.digest === point.digest).map((d) => ({ point, reads: (project.measures ?? []).map((m) => readMeasure(m, d.reading, evaluateParameters(d.point))) }))); // prettier-ignore
+    const { task, tell } = askTolerance(project, study, plan.moved, solvedPoints);
+    return tell(toleranceOf(task));
+  }
   if (what === 'measures')
     return done.map(({ digest, point, reading }) => ({
       digest,

@@ -1,8 +1,7 @@
-import { type Goal, type Place, type Problem, problem, type Project, type SearchPlan } from '../document/index.ts';
-import { evaluateAny, type Scope } from '../expressions/index.ts';
+import { type Goal, type Place, type Problem, problem, type Project } from '../document/index.ts';
+import { evaluateAny, plainNumber, type Scope } from '../expressions/index.ts';
 import { measureOfUnit } from '../reading/index.ts';
 import { type Read, unitOfMeasure } from './measures.ts';
-import { plainNumber } from './points.ts';
 
 /** A goal in numbers of the unit that its measure is told in. */
 export interface Sought extends Pick<Goal, 'measure' | 'aim' | 'weight'> {
@@ -15,15 +14,16 @@ export interface Sought extends Pick<Goal, 'measure' | 'aim' | 'weight'> {
 const share = 0.01;
 const decibels = ['dB', 'dBi'];
 
-/** Goals of a search in numbers, and what stands against them. */
+/** Goals of a search or study in numbers, and what stands against them. */
 export function goalsOf(
   project: Project,
-  { name, goals }: Pick<SearchPlan, 'name' | 'goals'>,
+  part: 'searches' | 'studies',
+  { name, goals = [] }: { name: string; goals?: readonly Goal[] },
   scope: Scope,
 ): { sought: Sought[]; problems: Problem[] } {
   const problems: Problem[] = [];
   const sought = goals.flatMap((goal, n): Sought[] => {
-    const at = (field: string): Place => ({ part: 'searches', name, chip: `goals.${n}.${field}` });
+    const at = (field: string): Place => ({ part, name, chip: `goals.${n}.${field}` });
     const refuse = (p: Problem): [] => {
       problems.push(p);
       return [];
@@ -51,7 +51,7 @@ export function goalsOf(
       );
     return [{ ...goal, value, unit, within }];
   });
-  return { sought, problems: [...problems, ...contradictions(sought, name)] };
+  return { sought, problems: [...problems, ...contradictions(sought, { part, name, chip: 'goals' })] };
 }
 
 /** An expression as a number in a unit of curves, or why it is none. */
@@ -70,21 +70,19 @@ function goalNumber(text: string, unit: string, scope: Scope, place: Place): num
   );
 }
 
+/** Between which values a measure keeps a goal. */
+export const limitsOf = ({ aim, value, within }: Pick<Sought, 'aim' | 'value' | 'within'>): [low: number, high: number] => [
+  aim === 'at-least' ? value : aim === 'equal' ? value - within : -Infinity,
+  aim === 'at-most' ? value : aim === 'equal' ? value + within : Infinity,
+];
+
 /** Goals that no value of a measure can meet together. */
-function contradictions(sought: readonly Sought[], name: string): Problem[] {
-  const low = (g: Sought): number => (g.aim === 'at-least' ? g.value : g.aim === 'equal' ? g.value - g.within : -Infinity);
-  const high = (g: Sought): number => (g.aim === 'at-most' ? g.value : g.aim === 'equal' ? g.value + g.within : Infinity);
+function contradictions(sought: readonly Sought[], place: Place): Problem[] {
   const against = new Set(
-    sought.filter((g) => sought.some((o) => o.measure === g.measure && low(g) > high(o))).map((g) => g.measure), // prettier-ignore
+    sought.filter((g) => sought.some((o) => o.measure === g.measure && limitsOf(g)[0] > limitsOf(o)[1])).map((g) => g.measure), // prettier-ignore
   );
   return [...against].map((measure) =>
-    problem(
-      'error',
-      'search.contradiction',
-      { part: 'searches', name, chip: 'goals' },
-      `The goals of ${measure} contradict each other.`,
-      'Change one of them.',
-    ),
+    problem('error', 'search.contradiction', place, `The goals of ${measure} contradict each other.`, 'Change one of them.'),
   );
 }
 

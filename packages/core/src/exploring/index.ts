@@ -4,3 +4,4 @@ export * from './goals.ts';
 export * from './measures.ts';
 export * from './points.ts';
 export * from './searches.ts';
+export * from './tolerances.ts';

@@ -78,6 +78,42 @@ describe('points of a study', () => {
   }); // prettier-ignore
 });
 
+describe('what varies', () => {
+  const normal = { parameter: 'arm', how: 'normal', by: '1 mm' };
+  const within = { parameter: 'r', how: 'within', by: '0.1 mm', about: '0.5 mm', shift: '0.05 mm' };
+
+  test('is spread about its value as far as is looked at, and its middle as far as it may shift; points for the check come as it may come', () => {
+    const { moved, points } = plan([normal, { ...within }], { together: 'sobol', points: 20, checks: 400 });
+    expect(moved.map((m) => m.values.map((v) => v.si))).toEqual([[0.067, 0.073], [0.00035, 0.00065]]); // prettier-ignore
+    expect(moved[1].varies).toEqual({ spread: { kind: 'even', from: 0.0004, to: expect.closeTo(0.0006, 12) }, shift: 0.00005 });
+    expect([points.filter((p) => p.check).length, points.length]).toEqual([400, 420]);
+    const checks = points.filter((p) => p.check).map((p) => p.values);
+    const mean = checks.reduce((s, v) => s + v.arm, 0) / 400;
+    expect(mean).toBeCloseTo(0.07, 3);
+    expect(Math.sqrt(checks.reduce((s, v) => s + (v.arm - mean) ** 2, 0) / 400)).toBeCloseTo(0.001, 3);
+    expect(Math.max(...checks.map((v) => v.r))).toBeLessThan(0.0006 + 1e-9);
+    // More points leave those for the check as they are, and the first ones too.
+    const longer = plan([normal, { ...within }], { together: 'sobol', points: 30, checks: 400 }).points.map((p) => p.digest);
+    expect(points.every((p) => longer.includes(p.digest))).toBe(true);
+    // All combinations of what varies are its corners.
+    expect(plan([normal, within]).points).toHaveLength(4);
+  });
+
+  test('what makes no sense is told: nothing to vary by, links of what stays, to itself, or that cannot be, goals of nothing', () => {
+    expect(faults([{ ...normal, by: '0 mm' }])).toEqual(['error study.move moves.0.by']);
+    expect(faults([{ ...normal, by: '-1 mm' }])).toEqual(['error study.move moves.0.by']);
+    expect(faults([{ ...within, shift: '-1 mm' }])).toEqual(['error study.move moves.0.shift']);
+    expect(faults([{ ...normal, by: '1 GHz' }])).toEqual(['error expression.wrong-unit moves.0.by']);
+    const both = [normal, within];
+    expect(faults(both, { links: [{ a: 'arm', b: 'turn', by: 0.5 }] })).toEqual(['error study.links links.0']);
+    expect(faults(both, { links: [{ a: 'arm', b: 'arm', by: 0.5 }] })).toEqual(['error study.links links.0']);
+    const three = [...both, { parameter: 'turn', how: 'normal', by: '1 deg' }];
+    const links = [{ a: 'arm', b: 'r', by: 0.9 }, { a: 'r', b: 'turn', by: 0.9 }, { a: 'arm', b: 'turn', by: -0.9 }]; // prettier-ignore
+    expect(faults(three, { links })).toEqual(['error study.links links']);
+    expect(faults(both, { goals: [{ measure: 'nothing', aim: 'at-most', value: '1' }] })).toEqual(['error search.no-measure goals.0.measure']);
+  });
+});
+
 describe('a digest of what is solved', () => {
   const own = solvedDigest(project());
   test('stays where nothing differs that a result depends on', () => {

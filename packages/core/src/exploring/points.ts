@@ -1,3 +1,4 @@
+import { goalsOf } from './goals.ts';
 import {
   MoveFault,
   parametersUsed,
@@ -12,11 +13,13 @@ import {
   isSpread,
   moveKinds,
   pointsSpread,
+  type Varies,
   valuesOf,
+  variesOf,
 } from '../document/index.ts';
-import { evaluateAny, evaluateParameters, formatSI, type Scope } from '../expressions/index.ts';
+import { evaluateAny, evaluateParameters, formatSI, plainNumber, type Scope } from '../expressions/index.ts';
 import { unitsFor } from '../expressions/format.ts';
-import { latinHypercube, mostDimensions, sobol } from '../searching/index.ts';
+import { canLink, drawing, latinHypercube, type Link, mostDimensions, randomOf, sobol, type Spread } from '../searching/index.ts';
 
 /** A parameter of a study with the values that it takes. */
 export interface Moved {
@@ -27,6 +30,8 @@ export interface Moved {
   values: Value[];
   /** Points may have any value between the first and the last. */
   between?: boolean;
+  /** How it is spread about its middle, in SI, where that is no even choice of its values. */
+  varies?: Varies;
 }
 
 interface Value {
@@ -41,10 +46,10 @@ export interface Point {
   project: Project;
   /** Of what a run of it solves. */
   digest: string;
+  /** It is kept to check a model through the others. */
+  check?: true;
 }
 
-/** What a number without a unit measures. */
-export const plainNumber = 'plain number';
 /** Digits to which values are written. */
 const digits = 12;
 /** Digits of values that are spread: more would only make them longer to read. */
@@ -107,13 +112,14 @@ function movedBy(move: Move, n: number, project: Project, scope: Scope, place: P
   if (!written && move.how !== 'list')
     return problem('error', 'study.no-unit', at('how'), `Steps of a ${own.measure} cannot be written with a unit.`, 'List the values one by one.');
   try {
-    const values = valuesOf(move, own.number);
+    const values = valuesOf(move, own.number, own.si);
+    const varies = moveKinds[move.how].between ? variesOf(move, own.number, own.si) : undefined;
     if (own.refused) return own.refused;
     return {
       parameter: move.parameter,
       measure: own.measure,
       values: values.map((si, i) => ({ si, text: written || move.how !== 'list' ? formatSI(si, own.measure, digits) : move.values[i] })),
-      ...(moveKinds[move.how].between ? { between: true } : {}),
+      ...(varies ? { between: true, varies } : {}),
     };
   } catch (error) {
     if (own.refused) return own.refused;
@@ -130,19 +136,42 @@ function combinations(moved: readonly Moved[], { together, points = pointsSpread
   return places.map((place) => moved.map((m, i) => valueAtShare(m, place[i])));
 }
 
+/** How each parameter is spread, in SI. */
+export const spreadsOf = (moved: readonly Moved[]): Spread[] =>
+  moved.map((m) => m.varies?.spread ?? { kind: 'list', values: m.values.map((v) => v.si) });
+
+/** Points by which a model through the others is checked, as what varies may come. */
+function checksOf(moved: readonly Moved[], { checks = 0, together, links = [], name }: Study): Value[][] {
+  if (!checks || !isSpread(together)) return [];
+  const [random, draw] = [randomOf(seedOf(name) + 1), drawing(spreadsOf(moved), linksOf(moved, links))];
+  return Array.from({ length: checks }, () => draw(moved.map(random)).map((si, i) => written(moved[i], si)));
+}
+
+/** Links of a study between parameters by their places. */
+export const linksOf = (moved: readonly Moved[], links: NonNullable<Study['links']>): Link[] => {
+  const at = (name: string): number => moved.findIndex((m) => m.parameter === name);
+  return links.map(({ a, b, by }) => ({ a: at(a), b: at(b), by }));
+};
+
+/** A value of a parameter that is spread, with no more digits than it needs. */
+function written({ measure, values, between }: Moved, exact: number): Value {
+  const si = Number(exact.toPrecision(spreadDigits));
+  return { si, text: between ? formatSI(si, measure, digits) : (values.find((v) => v.si === exact)?.text ?? formatSI(si, measure, digits)) };
+}
+
 /** The same points each time a study is planned. */
 const seedOf = (name: string): number => [...name].reduce((seed, c) => (Math.imul(seed, 31) + c.charCodeAt(0)) >>> 0, 7);
 
 /** The value at a share, from 0 to 1, of what a parameter may be. */
-function valueAtShare({ values, between, measure }: Moved, share: number): Value {
+function valueAtShare(moved: Moved, share: number): Value {
+  const { values, between } = moved;
   if (!between) return values[Math.min(values.length - 1, Math.floor(share * values.length))];
-  const si = Number((values[0].si + (values[1].si - values[0].si) * share).toPrecision(spreadDigits));
-  return { si, text: formatSI(si, measure, digits) };
+  return written(moved, values[0].si + (values[1].si - values[0].si) * share);
 }
 
 /** How many points a study has. */
-function countOf(moved: readonly Moved[], { together, points = pointsSpread }: Study): number {
-  if (isSpread(together)) return points;
+function countOf(moved: readonly Moved[], { together, points = pointsSpread, checks = 0 }: Study): number {
+  if (isSpread(together)) return points + checks;
   return together === 'beside' ? moved[0].values.length : moved.reduce((p, m) => p * m.values.length, 1);
 }
 
@@ -152,6 +181,13 @@ export const atValues = (project: Project, texts: ReadonlyMap<string, string>, a
   parameters: project.parameters.map((p) => (texts.has(p.name) ? { ...p, expression: texts.get(p.name)! } : p)),
   solve: accuracy ? { ...project.solve, accuracy } : project.solve,
 });
+
+function linkFault({ a, b }: NonNullable<Study['links']>[number], n: number, moved: readonly Moved[], place: Place): Problem[] {
+  const missing = [a, b].find((name) => !moved.some((m) => m.parameter === name));
+  if (missing === undefined && a !== b) return [];
+  const said = missing === undefined ? `${a} is linked to itself.` : `${missing} is linked, and does not move.`;
+  return [problem('error', 'study.links', { ...place, chip: `links.${n}` }, said, 'Link two parameters that move.')];
+}
 
 /** What moves in a study, how many points that makes, and what stands against it: no points where it makes no sense. */
 export function planMoves(project: Project, study: Study): { moved: Moved[]; count: number; problems: Problem[] } {
@@ -191,7 +227,20 @@ export function planMoves(project: Project, study: Study): { moved: Moved[]; cou
         'Move fewer, or spread at random.',
       ),
     );
-  const count = countOf(moved, study);
+  const linked = (study.links ?? []).flatMap((link, n) => linkFault(link, n, moved, place));
+  if (linked.length) return { moved, count: 0, problems: [...problems, ...linked] };
+  if (study.links && !canLink(linksOf(moved, study.links), moved.length))
+    return none(
+      problem(
+        'error',
+        'study.links',
+        { ...place, chip: 'links' },
+        'No parameters can vary together in all these ways at once.',
+        'Take one of the links away, or make it weaker.',
+      ),
+    );
+  problems.push(...goalsOf(project, 'studies', study, scope).problems);
+  const count = problems.some((p) => p.severity === 'error') ? 0 : countOf(moved, study);
   if (count > mostPoints)
     return none(
       problem(
@@ -223,9 +272,15 @@ export function planStudy(project: Project, study: Study): Plan {
   const { moved, count, problems } = planMoves(project, study);
   if (!count) return { moved, points: [], problems };
   const digestOf = digester();
-  const points = combinations(moved, study).map((own): Point => {
+  const spread = combinations(moved, study);
+  const points = [...spread, ...checksOf(moved, study)].map((own, n): Point => {
     const point = atValues(project, new Map(moved.map((m, i) => [m.parameter, own[i].text])), study.accuracy);
-    return { values: Object.fromEntries(moved.map((m, i) => [m.parameter, own[i].si])), project: point, digest: digestOf(point) };
+    return {
+      values: Object.fromEntries(moved.map((m, i) => [m.parameter, own[i].si])),
+      project: point,
+      digest: digestOf(point),
+      ...(n < spread.length ? {} : { check: true }),
+    };
   });
   return { moved, points, problems };
 }

@@ -104,7 +104,7 @@ describe('a search', () => {
 test('goals are missed by so many times what they may be missed by', () => {
   const scope = evaluateParameters(project);
   const judged = (goal: Written, value: number | null) => {
-    const { sought } = goalsOf(project, search({ goals: [goal] }), scope);
+    const { sought } = goalsOf(project, 'searches', search({ goals: [goal] }), scope);
     return judge(sought, [{ name: goal.measure as string, value, unit: '' }]);
   };
   expect(judged({ measure: 'tuned', aim: 'equal', value: 'f0' }, 1.428e9)).toMatchObject({

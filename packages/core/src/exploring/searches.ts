@@ -64,7 +64,7 @@ export function planSearch(project: Project, search: SearchPlan): SearchSetup {
     const found = evaluateAny(text, scope, { ...place, chip: `keep.${n}` });
     if ('problem' in found) problems.push(found.problem);
   });
-  const goals = goalsOf(project, search, scope);
+  const goals = goalsOf(project, 'searches', search, scope);
   if (!search.goals.length)
     problems.push(problem('error', 'search.no-goal', { ...place, chip: 'goals' }, 'Nothing is sought yet.', 'Say what a measure should be.'));
   return { bounded, sought: goals.sought, problems: [...problems, ...goals.problems] };

@@ -70,9 +70,12 @@ export type Measure = keyof typeof measures;
 export const alike = (a: Dimensions, b: Dimensions): boolean => a.every((d, i) => Math.abs(d - b[i]) < sameNumber);
 const none: Dimensions = [0, 0, 0, 0, 0];
 
+/** What a number without a unit measures. */
+export const plainNumber = 'plain number';
+
 /** What a value measures in words: 'a length', 'an angle', 'a plain number', or a quantity in its units. */
 export function measure(value: Value): string {
-  if (typeof value === 'number') return 'a plain number';
+  if (typeof value === 'number') return `a ${plainNumber}`;
   for (const [name, dimensions] of Object.entries(measures))
     if (alike(dimensions, value.dimensions)) return `${name.startsWith('a') ? 'an' : 'a'} ${name}`;
   const powers = value.dimensions.map((d, i) => [['m', 'kg', 's', 'A', 'rad'][i], Number(d.toPrecision(6))] as const).filter(([, d]) => d);

@@ -1,3 +1,4 @@
+export { plainNumber } from './amount.ts';
 export * from './constant.ts';
 export * from './format.ts';
 export * from './names.ts';

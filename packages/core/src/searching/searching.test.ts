@@ -3,7 +3,7 @@ import { type Method, methods, type Search, searchFunction, type Task, type Told
 import { GaussianProcess } from './gaussianProcess.ts';
 import { influenceOf, sobolIndices } from './sensitivity.ts';
 import { sobol } from './sequences.ts';
-import { normalBelow } from './surrogate.ts';
+import { normalBelow } from './normal.ts';
 
 interface Bench {
   name: string;
@@ -125,11 +125,12 @@ describe('which parameter matters', () => {
     const [a, b, c] = p.map((v) => Math.PI * (2 * v - 1));
     return Math.sin(a) + 7 * Math.sin(b) ** 2 + 0.1 * c ** 4 * Math.sin(a);
   };
+  const even = (d: number) => Array.from({ length: d }, () => ({ kind: 'even', from: 0, to: 1 }) as const);
   const known = { first: [0.3139, 0.4424, 0], total: [0.5576, 0.4424, 0.2437] };
 
   test('Sobol indices of the Ishigami function within 3 %, of it and of a process through 200 points of it', () => {
     const x = sobol(200, 3);
-    const process = influenceOf(x, x.map(ishigami))!; // prettier-ignore
+    const process = influenceOf(x, x.map(ishigami), even(3))!; // prettier-ignore
     for (const [name, found] of [
       ['itself', sobolIndices(ishigami, 3)],
       ['its process', process.each],
@@ -152,13 +153,13 @@ describe('which parameter matters', () => {
 
   test('slopes and what is left out are those of a plane; of too few points nothing is told', () => {
     const x = sobol(24, 2);
-    const { each, error } = influenceOf(x, x.map(([a, b]) => 3 * a - b))!; // prettier-ignore
+    const { each, error } = influenceOf(x, x.map(([a, b]) => 3 * a - b), even(2))!; // prettier-ignore
     each.forEach(({ slope, first, total }, i) => {
       expect(Math.abs(slope - [3, -1][i])).toBeLessThan(0.02);
       for (const share of [first, total]) expect(Math.abs(share - [0.9, 0.1][i])).toBeLessThan(0.01);
     });
     expect(error).toBeLessThan(0.02);
-    expect(influenceOf(x.slice(0, 6), x.slice(0, 6).map(() => 1))).toBeNull(); // prettier-ignore
-    expect(influenceOf(x, x.map(() => 5))!.each.map((s) => s.total)).toEqual([0, 0]); // prettier-ignore
+    expect(influenceOf(x.slice(0, 6), x.slice(0, 6).map(() => 1), even(2))).toBeNull(); // prettier-ignore
+    expect(influenceOf(x, x.map(() => 5), even(2))!.each.map((s) => s.total)).toEqual([0, 0]); // prettier-ignore
   });
 });

@@ -1,5 +1,6 @@
 import { GaussianProcess } from './gaussianProcess.ts';
 import { mostDimensions, sobol } from './sequences.ts';
+import { deviationOf, quantile, type Spread } from './spreads.ts';
 
 /** Points by which indices are reckoned, of each of two samples. */
 const samples = 4096;
@@ -42,28 +43,31 @@ export interface Influence {
   /** Root mean square of what the process misses at each point when it knows only the others, and the standard deviation of the figure. */
   error: number;
   spread: number;
-  /** Of each parameter its shares, and the slope in the middle of the cube, for the whole edge. */
-  each: (Shares & { slope: number })[];
+  /** Of each parameter its shares, the slope in the middle of all, for the whole edge, and what one standard deviation of it does there. */
+  each: (Shares & { slope: number; deviation: number })[];
 }
 
-/** Fewest points for each parameter, beside one, from which anything is told. */
-const least = 3;
+/** Fewest points by which a figure of so many parameters is modelled. */
+export const fewestPoints = (parameters: number): number => 3 * parameters + 1;
 /** Step by which slopes are taken. */
 const step = 0.02;
 
-/** How parameters make a figure what it is; null where the points are too few. */
-export function influenceOf(x: readonly (readonly number[])[], y: readonly number[]): Influence | null {
+/** How parameters that are spread, each by itself, make a figure what it is; null where the points are too few. */
+export function influenceOf(x: readonly (readonly number[])[], y: readonly number[], spreads: readonly Spread[]): Influence | null {
   const d = x[0]?.length ?? 0;
-  if (!d || x.length < least * d + 1) return null;
+  if (!d || x.length < fewestPoints(d)) return null;
   const process = new GaussianProcess(x, y);
   const misses = process.leftOut();
   const mean = y.reduce((s, v) => s + v, 0) / y.length;
   const root = (list: readonly number[]): number => Math.sqrt(list.reduce((s, v) => s + v * v, 0) / list.length);
-  const middle = x[0].map(() => 0.5);
+  const middle = spreads.map((s) => quantile(s, 0.5));
   const beside = (i: number, by: number): number => process.mean(middle.map((v, k) => (k === i ? v + by : v)));
   return {
     error: root(misses),
     spread: root(y.map((v) => v - mean)),
-    each: sobolIndices((p) => process.mean(p), d).map((s, i) => ({ ...s, slope: (beside(i, step) - beside(i, -step)) / (2 * step) })),
+    each: sobolIndices((p) => process.mean(p.map((share, i) => quantile(spreads[i], share))), d).map((s, i) => {
+      const slope = (beside(i, step) - beside(i, -step)) / (2 * step);
+      return { ...s, slope, deviation: slope * deviationOf(spreads[i]) };
+    }),
   };
 }

@@ -2,6 +2,7 @@ import { latinHypercube, randomOf } from './sequences.ts';
 import { type Foretold, GaussianProcess } from './gaussianProcess.ts';
 import { nelderMead } from './nelderMead.ts';
 import { normalOf } from './cmaEs.ts';
+import { normalBelow } from './normal.ts';
 import { type Search, searchFunction, type Task, type Told, within } from './search.ts';
 
 /** Places that are tried for the best expectation, and those from which it is climbed. */
@@ -19,16 +20,6 @@ const hopeless = 12;
 /** A search of which the expected gain has been so small, of the spread of the costs, so often one after the other, has ended. */
 const little = 1e-7;
 const often = 4;
-
-/** The distribution function of the normal distribution: M. Abramowitz and I. A. Stegun, 26.2.17, to 7.5e-8. */
-export function normalBelow(x: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(x));
-  const tail =
-    (Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI)) *
-    t *
-    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  return x >= 0 ? 1 - tail : tail;
-}
 
 /** Expected improvement on the best so far: D. R. Jones, M. Schonlau and W. J. Welch, J. Glob. Optim. 13 (1998) 455, eq. 15. */
 function expected({ value, spread }: Foretold, best: number): number {

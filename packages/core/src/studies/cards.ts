@@ -50,14 +50,22 @@ const table = z.strictObject({ ...common, kind: z.literal('table') });
 /** Which parameters make a measure what it is. */
 const influence = z.strictObject({ ...common, kind: z.literal('influence'), measure: measureName.optional() });
 
+/** How many of all that may come keep the goals, and the worst of them. */
+const tolerance = z.strictObject({ ...common, kind: z.literal('tolerance') });
+
+/** How a measure is spread over all that may come. */
+const histogram = z.strictObject({ ...common, kind: z.literal('histogram'), measure: measureName.optional(), x: axisSettings });
+
 /** What can be shown of a study. A new kind is an entry here. */
-export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, influence, table]);
+export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, tolerance, histogram, influence, table]);
 export type StudyCard = z.infer<typeof studyCardSchema>;
 export type StudyCardOf<K extends StudyCard['kind']> = Extract<StudyCard, { kind: K }>;
 export const studyCardTitles: Record<StudyCard['kind'], string> = {
   over: 'Measures over a parameter',
   map: 'Map of two parameters',
   curves: 'Curves of all points',
+  tolerance: 'Yield and worst case',
+  histogram: 'Spread of a measure',
   influence: 'What matters how much',
   table: 'Table of points',
 };
@@ -65,11 +73,14 @@ export const studyCardTitles: Record<StudyCard['kind'], string> = {
 /** A card of a kind as it is new. */
 export const freshStudyCard = (kind: StudyCard['kind']): StudyCard => studyCardSchema.parse({ kind });
 
-/** What is shown of a study that says nothing: by how many parameters move, and whether its points are spread over them. */
-export const studyCardsFor = (moving: number, spread: boolean): StudyCard[] =>
-  (spread
-    ? (['influence', 'over', 'curves', 'table'] as const)
-    : moving === 2
-      ? (['map', 'over', 'curves', 'table'] as const)
-      : (['over', 'curves', 'table'] as const)
-  ).map(freshStudyCard);
+/** What is shown of a study that says nothing: by how many parameters move, whether its points are spread over them, and whether they vary about their values. */
+export function studyCardsFor(moving: number, spread: boolean, varies: boolean): StudyCard[] {
+  const kinds: StudyCard['kind'][] = varies
+    ? ['tolerance', 'histogram', 'influence', 'table']
+    : spread
+      ? ['influence', 'over', 'curves', 'table']
+      : moving === 2
+        ? ['map', 'over', 'curves', 'table']
+        : ['over', 'curves', 'table'];
+  return kinds.map(freshStudyCard);
+}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { expression, parameterName } from '../entries/index.ts';
+import { endsOf, type Spread } from '../searching/index.ts';
 
 /** What is wrong with how a parameter moves: in words, what to do, and at which field. */
 export class MoveFault extends Error {
@@ -26,10 +27,20 @@ interface MoveKind<K extends string, F extends z.ZodRawShape> {
   /** How a sentence goes on after the parameter: 'bend from', 'bend in steps from'. */
   word: string;
   fields: F;
-  /** @throws MoveFault where they make no sense. */
-  values(move: z.output<z.ZodObject<F>>, number: NumberOf): number[];
+  /**
+   * `own`: its value in the project.
+   * @throws MoveFault where they make no sense.
+   */
+  values(move: z.output<z.ZodObject<F>>, number: NumberOf, own: number): number[];
   /** Takes any value between its first and its last, where points are spread. */
   between?: boolean;
+  /** How it is spread, where that is another thing than each of its values as likely as the others, and how far its middle may be moved. */
+  varies?(move: z.output<z.ZodObject<F>>, number: NumberOf, own: number): Varies;
+}
+/** How a parameter is spread in SI, and how far its middle may be moved. */
+export interface Varies {
+  spread: Spread;
+  shift: number;
 }
 const defineMove = <K extends string, F extends z.ZodRawShape>(d: MoveKind<K, F>): MoveKind<K, F> => d;
 
@@ -97,10 +108,77 @@ const range = defineMove({
     if (from === to) throw new MoveFault('It goes from a value to the same.', 'Give two values that differ.', 'to');
     return [from, to];
   },
+  varies: (move, number) => ({ spread: { kind: 'even', from: number(move.from, 'from'), to: number(move.to, 'to') }, shift: 0 }),
+});
+
+const about = {
+  about: expression.optional().describe('Its middle; absent: its value in the project'),
+  shift: expression.optional().describe('How far the middle may be moved where that makes more cases keep the goals; absent: it stays'),
+};
+/**
+ * How far its middle may be moved.
+ * @throws MoveFault for less than nothing.
+ */
+function shiftOf(move: { shift?: string }, number: NumberOf): number {
+  const shift = move.shift === undefined ? 0 : number(move.shift, 'shift');
+  if (shift < 0) throw new MoveFault('The middle moves by less than nothing.', 'Give an amount above zero.', 'shift');
+  return shift;
+}
+/**
+ * The ends of what is spread, and of what its middle may come to.
+ * @throws MoveFault where it varies by nothing.
+ */
+function spreadEnds({ spread, shift }: Varies): number[] {
+  const [from, to] = endsOf(spread);
+  if (!(to > from)) throw new MoveFault('It varies by nothing.', 'Give an amount above zero.', 'by');
+  return [from - shift, to + shift];
+}
+
+interface About {
+  by: string;
+  about?: string;
+  shift?: string;
+}
+const middleOf = (move: About, number: NumberOf, own: number): number => (move.about === undefined ? own : number(move.about, 'about'));
+function evenAbout(move: About, number: NumberOf, own: number): Varies {
+  const [middle, by] = [middleOf(move, number, own), number(move.by, 'by')];
+  return { spread: { kind: 'even', from: middle - by, to: middle + by }, shift: shiftOf(move, number) };
+}
+function normalAbout(move: About & { cut?: number }, number: NumberOf, own: number): Varies {
+  const deviation = number(move.by, 'by');
+  // Of one below zero its ends lie the wrong way round, which is refused.
+  return {
+    spread: { kind: 'normal', middle: middleOf(move, number, own), deviation, ...(move.cut ? { cut: move.cut } : {}) },
+    shift: shiftOf(move, number),
+  };
+}
+
+const within = defineMove({
+  how: 'within',
+  title: 'varies, anywhere within so much of its value',
+  word: 'vary by at most',
+  fields: { by: expression.describe('As far as it is off at most'), ...about },
+  between: true,
+  varies: evenAbout,
+  values: (move, number, own) => spreadEnds(evenAbout(move, number, own)),
+});
+
+const normal = defineMove({
+  how: 'normal',
+  title: 'varies, normally about its value',
+  word: 'vary normally by',
+  fields: {
+    by: expression.describe('Standard deviation'),
+    cut: z.number().min(0.5).max(6).optional().describe('No value is farther off than so many deviations; absent: it is not cut'),
+    ...about,
+  },
+  between: true,
+  varies: normalAbout,
+  values: (move, number, own) => spreadEnds(normalAbout(move, number, own)),
 });
 
 /** All ways in which a parameter moves. A new one is an entry here. */
-export const moveKinds = { list, count, step, range } as const;
+export const moveKinds = { list, count, step, range, within, normal } as const;
 
 /** Digits to which values are taken: 0.1 + 0.2 and 0.3 are one point. */
 const digits = 14;
@@ -108,12 +186,28 @@ const digits = 14;
 const parameter = parameterName.min(1).describe('The parameter that moves');
 const schemaOf = <K extends string, F extends z.ZodRawShape>(kind: MoveKind<K, F>) =>
   z.strictObject({ parameter, how: z.literal(kind.how), ...kind.fields });
-export const moveSchema = z.discriminatedUnion('how', [schemaOf(list), schemaOf(count), schemaOf(step), schemaOf(range)]);
+export const moveSchema = z.discriminatedUnion('how', [
+  schemaOf(list),
+  schemaOf(count),
+  schemaOf(step),
+  schemaOf(range),
+  schemaOf(within),
+  schemaOf(normal),
+]);
 export type Move = z.infer<typeof moveSchema>;
 
+/** Whether a parameter varies about what it should be, so that its ways are asked for all that may come. */
+export const variesAbout = (move: Move): boolean => 'by' in move && 'about' in moveKinds[move.how].fields;
+
 /**
- * The values that a parameter takes, in SI.
+ * The values that a parameter takes, in SI; `own`: its value in the project.
  * @throws MoveFault where they make no sense.
  */
-export const valuesOf = (move: Move, number: NumberOf): number[] =>
-  moveKinds[move.how].values(move as never, number).map((v) => Number(v.toPrecision(digits)));
+export const valuesOf = (move: Move, number: NumberOf, own: number): number[] =>
+  moveKinds[move.how].values(move as never, number, own).map((v) => Number(v.toPrecision(digits)));
+
+/** How a parameter is spread, in SI; each of its values as likely as the others where its way says no more. */
+export const variesOf = (move: Move, number: NumberOf, own: number): Varies => {
+  const kind: { varies?(m: never, n: NumberOf, o: number): Varies } = moveKinds[move.how];
+  return kind.varies?.(move as never, number, own) ?? { spread: { kind: 'list', values: valuesOf(move, number, own) }, shift: 0 };
+};

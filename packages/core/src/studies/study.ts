@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { nameText } from '../entries/index.ts';
+import { nameText, parameterName } from '../entries/index.ts';
 import { accuracies } from '../methods/index.ts';
 import { studyCardSchema } from './cards.ts';
 import { moveSchema } from './moves.ts';
+import { goalSchema } from './search.ts';
 
 /** How the values of several parameters come together to points. */
 export const gatherings = {
@@ -14,6 +15,13 @@ export const gatherings = {
 export type Gathering = keyof typeof gatherings;
 /** Whether points are spread over what the parameters may be. */
 export const isSpread = (together: Gathering): boolean => together === 'sobol' || together === 'latin';
+
+/** Parameters whose deviations go together. */
+const linkSchema = z.strictObject({
+  a: parameterName.min(1),
+  b: parameterName.min(1),
+  by: z.number().gt(-1).lt(1).describe('Their correlation'),
+});
 
 /** A planned set of points, each an ordinary run of the project with some parameters at values of their own. */
 export const studySchema = z.strictObject({
@@ -28,6 +36,15 @@ export const studySchema = z.strictObject({
     ),
   points: z.number().int().min(2).max(10_000).optional().describe('How many points are spread; absent: 16'),
   accuracy: z.enum(accuracies).optional().describe('Absent: that of the project'),
+  checks: z
+    .number()
+    .int()
+    .min(0)
+    .max(1000)
+    .optional()
+    .describe('Points besides, as what varies may come, by which a model through the others is checked; absent: none'),
+  links: z.array(linkSchema).max(40).optional().describe('Parameters that vary together'),
+  goals: z.array(goalSchema).max(20).optional().describe('What measures should be in all that may come: their yield is told'),
   cards: z.array(studyCardSchema).max(40).optional().describe('What is shown of it; absent: what suits what moves'),
 });
 export type Study = z.infer<typeof studySchema>;

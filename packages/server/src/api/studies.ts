@@ -1,5 +1,19 @@
-import { problemText, type Project, type Study } from '@jadebell/core/document';
-import { arraysOfCurve, costOf, type Plan, planStudy, type Point, type PointCost, pointsLookedAt, readCurve } from '@jadebell/core/exploring';
+import { type Measure, problemText, type Project, type Study } from '@jadebell/core/document';
+import {
+  arraysOfCurve,
+  askTolerance,
+  costOf,
+  cubeSpreads,
+  edgesOf,
+  placeOf,
+  type Plan,
+  planStudy,
+  type Point,
+  type PointCost,
+  pointsLookedAt,
+  type Read,
+  readCurve,
+} from '@jadebell/core/exploring';
 import { forms } from '@jadebell/core/cards';
 import {
   studyCostSchema,
@@ -7,6 +21,7 @@ import {
   studyInfluenceSchema,
   studyMeasuresSchema,
   studyParams,
+  studyToleranceSchema,
   type StudyPoint,
   studyViewSchema,
 } from '@jadebell/api';
@@ -36,7 +51,12 @@ async function findStudy({ id, name }: z.infer<typeof studyParams>): Promise<Fou
 
 async function viewOf({ plan }: Found): Promise<z.infer<typeof studyViewSchema>> {
   const runs = await runsOf(plan.points.map((p) => p.digest));
-  const points = plan.points.map(({ values, digest }): StudyPoint => ({ values, digest, run: pointRun(runs.get(digest)) }));
+  const points = plan.points.map(({ values, digest, check }): StudyPoint => ({
+    values,
+    digest,
+    run: pointRun(runs.get(digest)),
+    ...(check ? { check } : {}),
+  }));
   return { moved: plan.moved, points, problems: plan.problems };
 }
 
@@ -54,6 +74,13 @@ async function solvedPoints({ plan }: Found): Promise<{ point: Point; run: RunRo
     const run = runs.get(point.digest);
     return run?.state === 'done' ? [{ point, run }] : [];
   });
+}
+
+/** Points of a study that have a result, with measures that were read from it. */
+async function readPoints(found: Found, measures: readonly Measure[]): Promise<{ point: Point; reads: Read[] }[]> {
+  const out: { point: Point; reads: Read[] }[] = [];
+  for (const { point, run } of await solvedPoints(found)) out.push({ point, reads: await measured.of(run, measures, point.project) });
+  return out;
 }
 
 /** Of what curves are asked for. */
@@ -139,11 +166,8 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     schemas: { params: studyParams, answer: studyMeasuresSchema },
     async handle({ params }) {
       const found = await findStudy(params);
-      const measures = found.project.measures ?? [];
-      const out: z.infer<typeof studyMeasuresSchema> = [];
-      for (const { point, run } of await solvedPoints(found))
-        out.push({ digest: point.digest, measures: await measured.of(run, measures, point.project) });
-      return out;
+      const read = await readPoints(found, found.project.measures ?? []);
+      return read.map(({ point, reads }) => ({ digest: point.digest, measures: reads }));
     },
   }),
   route({
@@ -155,33 +179,43 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
       const found = await findStudy(params);
       const measure = found.project.measures?.find((m) => m.name === query.measure);
       if (!measure) throw notFound('measure');
-      const parameters = found.plan.moved.map(({ parameter, values }) => {
-        const sis = values.map((v) => v.si);
-        return { parameter, from: Math.min(...sis), to: Math.max(...sis) };
-      });
+      const edges = edgesOf(found.plan.moved);
       const x: number[][] = [];
       const y: number[] = [];
       let unit = '';
-      for (const { point, run } of await solvedPoints(found)) {
-        const [read] = await measured.of(run, [measure], point.project);
+      for (const { point, reads } of await readPoints(found, [measure])) {
+        const [read] = reads;
         if (read.value === null) continue;
         unit = read.unit;
-        x.push(parameters.map((p) => (p.to > p.from ? (point.values[p.parameter] - p.from) / (p.to - p.from) : 0.5)));
+        x.push(placeOf(edges, point.values));
         y.push(read.value);
       }
-      const influence = await models.influence(x, y);
+      const influence = await models.influence(x, y, cubeSpreads(found.plan.moved, edges));
       return {
         points: y.length,
         influence: influence && {
           ...influence,
           unit,
-          each: influence.each.map(({ first, total, slope }, i) => {
-            const { parameter, from, to } = parameters[i];
+          each: influence.each.map(({ slope, ...shares }, i) => {
+            const { parameter, from, to } = edges[i];
             const percent = (0.01 * Math.abs(from + to)) / 2 / (to - from || 1);
-            return { parameter, first, total, percent: percent ? slope * percent : null };
+            return { parameter, ...shares, percent: percent ? slope * percent : null };
           }),
         },
       };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/{id}/studies/{name}/tolerance',
+    summary: 'What parameters that vary make of the measures: yield, spread and worst case by Gaussian processes through the points of a study',
+    schemas: { params: studyParams, answer: studyToleranceSchema },
+    async handle({ params }) {
+      const found = await findStudy(params);
+      // Of a study that makes no sense nothing is known.
+      if (!found.plan.points.length) throw new HttpProblem(422, 'The study has errors', found.plan.problems.map(problemText)[0], found.plan.problems);
+      const { task, tell } = askTolerance(found.project, found.study, found.plan.moved, await readPoints(found, found.project.measures ?? []));
+      return tell(await models.tolerance(task));
     },
   }),
   route({

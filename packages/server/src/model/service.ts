@@ -1,13 +1,19 @@
 import { Worker } from 'node:worker_threads';
 import type { Problem, Project } from '@jadebell/core/document';
-import type { Influence } from '@jadebell/core/searching';
+import type { Influence, Spread, Tolerance, ToleranceTask } from '@jadebell/core/searching';
 
 export type Asked =
   | { kind: 'picture' | 'check'; document: Project; cellsPerSecond: number }
-  /** Points of the unit cube with a figure of each. */
-  | { kind: 'influence'; x: number[][]; y: number[] };
+  /** Points of the unit cube with a figure of each, and how their parameters are spread. */
+  | { kind: 'influence'; x: number[][]; y: number[]; spreads: Spread[] }
+  | { kind: 'tolerance'; task: ToleranceTask };
 export type Question = Asked & { ticket: number };
-export type Answer = { picture: string } | { problems: Problem[]; seconds: number | null } | { influence: Influence | null } | { fault: string };
+export type Answer =
+  | { picture: string }
+  | { problems: Problem[]; seconds: number | null }
+  | { influence: Influence | null }
+  | { tolerance: Tolerance }
+  | { fault: string };
 
 /** Evaluates projects on a thread of its own, so that the API goes on answering. A thread that dies fails what it was asked and is started again. */
 export class ModelService {
@@ -29,10 +35,17 @@ export class ModelService {
   }
 
   /** How parameters make a figure what it is, by points of the unit cube; null where they are too few. */
-  async influence(x: number[][], y: number[]): Promise<Influence | null> {
-    const found = await this.ask({ kind: 'influence', x, y });
+  async influence(x: number[][], y: number[], spreads: Spread[]): Promise<Influence | null> {
+    const found = await this.ask({ kind: 'influence', x, y, spreads });
     if ('influence' in found) return found.influence;
     throw new Error('fault' in found ? found.fault : 'Nothing was said of what matters.');
+  }
+
+  /** What parameters that are spread make of figures. */
+  async tolerance(task: ToleranceTask): Promise<Tolerance> {
+    const found = await this.ask({ kind: 'tolerance', task });
+    if ('tolerance' in found) return found.tolerance;
+    throw new Error('fault' in found ? found.fault : 'Nothing was said of what may come.');
   }
 
   async close(): Promise<void> {

@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import { denseKernel } from '@jadebell/core/solvers/modes';
 import { evaluateModel, loadGeometryKernel, ModelCache, pictureOf } from '@jadebell/core/geometry';
-import { influenceOf } from '@jadebell/core/searching';
+import { influenceOf, toleranceOf } from '@jadebell/core/searching';
 import { checkProject } from '@jadebell/core/solvers';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import type { Answer, Question } from './service.ts';
@@ -11,7 +11,8 @@ const geometry = loadGeometryKernel();
 const cache = new ModelCache();
 
 async function answer(question: Question): Promise<Answer> {
-  if (question.kind === 'influence') return { influence: influenceOf(question.x, question.y) };
+  if (question.kind === 'influence') return { influence: influenceOf(question.x, question.y, question.spreads) };
+  if (question.kind === 'tolerance') return { tolerance: toleranceOf(question.task) };
   const { kind, cellsPerSecond, document: project } = question;
   if (kind === 'check') {
     const kernel = async () => denseKernel((await nodeHost(1)).module);

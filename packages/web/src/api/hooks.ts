@@ -8,6 +8,7 @@ import {
   studyCostSchema,
   studyCurvesSchema,
   studyInfluenceSchema,
+  studyToleranceSchema,
   studyMeasuresSchema,
   studyViewSchema,
   variantsSchema,
@@ -45,6 +46,7 @@ const studies = {
   measures: reader(studyMeasuresSchema),
   curves: reader(studyCurvesSchema),
   influence: reader(studyInfluenceSchema),
+  tolerance: reader(studyToleranceSchema),
 };
 /** Address of a study of a project as it is stored. */
 export const studyPath = (project: string, name: string): string => `/projects/${project}/studies/${encodeURIComponent(name)}`;
@@ -64,6 +66,9 @@ export const useStudyMeasures = (project: string, name: string, what: string) =>
 /** Which parameters make a measure what it is. */
 export const useInfluence = (path: string, measure: string, what: string) =>
   useSWRImmutable(what ? [`${path}/influence?measure=${encodeURIComponent(measure)}`, what] : null, ([at]) => studies.influence(at), stay);
+/** What parameters that vary make of the measures; `what` tells when it is another answer. */
+export const useTolerance = (path: string, what: string) =>
+  useSWRImmutable(what ? [`${path}/tolerance`, what] : null, ([at]) => studies.tolerance(at), stay);
 /** A curve of each point that is done. */
 export const useStudyCurves = (path: string, query: string, what: string) =>
   useSWRImmutable(what ? [`${path}/curves?${query}`, what] : null, ([at]) => studies.curves(at), stay);

@@ -49,6 +49,8 @@ export const StudyFrame = styled('div')({
     '& h2': { fontSize: 13, fontWeight: 650 },
   },
   '& .statement': { display: 'flex', alignItems: 'baseline', flexWrap: 'wrap', gap: '4px 5px', padding: '2px 0', position: 'relative' },
+  // What can be done with a sentence stays together at its end.
+  '& .statement .acts': { display: 'inline-flex', alignItems: 'center', whiteSpace: 'nowrap' },
   '& .statement .list-rows': {
     display: 'grid',
     gap: 2,

@@ -5,16 +5,18 @@ import { valueText } from '@jadebell/core/reading';
 import { LinearProgress } from '@mui/material';
 import { useInfluence } from '../../api/hooks.ts';
 import { Card } from '../../charts/Card.tsx';
-import { Choice, plainOptions } from '../../kit/Choice.tsx';
 import { type Column, DataTable } from '../../kit/DataTable.tsx';
 import { Message } from '../../kit/Message.tsx';
 import { download } from '../../ui/download.ts';
 import { AxisTools } from './AxisTools.tsx';
+import { MeasurePick } from './MeasurePick.tsx';
 import type { StudyCardProps } from './registry.tsx';
 
 type Row = NonNullable<StudyInfluence['influence']>['each'][number];
 
 const percent = (share: number): string => `${Math.round(100 * Math.max(0, share))} %`;
+
+const signed = (v: number, unit: string): string => `${v > 0 ? '+' : ''}${valueText(v, unit, 3)}`;
 
 /** A share of the whole as a bar with its figure. */
 const Bar = ({ label, share }: { label: string; share: number }) => (
@@ -46,8 +48,9 @@ export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCa
       title: 'for 1 % more',
       value: (r) => r.percent,
       mono: true,
-      cell: (r) => (r.percent === null ? '–' : `${r.percent > 0 ? '+' : ''}${valueText(r.percent, unit, 3)}`),
+      cell: (r) => (r.percent === null ? '–' : signed(r.percent, unit)),
     },
+    { title: 'for one deviation', value: (r) => r.deviation, mono: true, cell: (r) => signed(r.deviation, unit) },
   ];
   const csv = (): void =>
     download(
@@ -56,6 +59,7 @@ export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCa
         { title: 'first', values: own!.each.map((r) => r.first) },
         { title: 'total', values: own!.each.map((r) => r.total) },
         { title: `for 1 % more (${unit || '1'})`, values: own!.each.map((r) => r.percent ?? NaN) },
+        { title: `for one deviation (${unit || '1'})`, values: own!.each.map((r) => r.deviation) },
       ])
         .split('\r\n')
         .map((line, n) => (n && line ? `${own!.each[n - 1].parameter},${line}` : line))
@@ -71,15 +75,7 @@ export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCa
       waiting={!found}
       tools={
         <>
-          {data.measures.length > 1 && (
-            <Choice
-              look="tool"
-              label="Measure that is looked at"
-              value={measure.name}
-              options={plainOptions(data.measures.map((m) => m.name))}
-              onChange={(m) => change({ ...card, measure: m })}
-            />
-          )}
+          <MeasurePick {...{ data, measure }} change={(m) => change({ ...card, measure: m })} />
           <AxisTools card={title} title={card.title} setTitle={(t) => change({ ...card, title: t })} sides={none} />
           {last}
         </>
@@ -90,8 +86,8 @@ export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCa
         <div className="scroll">
           <DataTable label={title} columns={columns} rows={own.each} keyOf={(r) => r.parameter} />
           <p className="quiet" style={{ padding: '6px 8px' }}>
-            Shares of the variance of {measure.name}, all parameters evenly spread over what they move through, by a Gaussian process through the
-            points. It foretells a point that it does not know to {valueText(own.error, unit, 2)}; the points themselves spread by{' '}
+            Shares of the variance of {measure.name}, each parameter spread as it moves, by itself, by a Gaussian process through the points. It
+            foretells a point that it does not know to {valueText(own.error, unit, 2)}; the points themselves spread by{' '}
             {valueText(own.spread, unit, 2)}.
           </p>
         </div>
@@ -100,7 +96,7 @@ export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCa
           {!measure
             ? 'Say above what is read from each point.'
             : found
-              ? `${found.points} points are too few: three for each parameter and one more are the least.`
+              ? `${found.points === 1 ? 'One point is' : `${found.points} points are`} too few: three for each parameter and one more are the least.`
               : 'Reckoning …'}
         </p>
       )}

@@ -8,7 +8,9 @@ import { CurvesOfPoints } from './CurvesOfPoints.tsx';
 import { MapOfTwo } from './MapOfTwo.tsx';
 import { OverParameter } from './OverParameter.tsx';
 import { PointTable } from './PointTable.tsx';
+import { Spread } from './Spread.tsx';
 import { WhatMatters } from './WhatMatters.tsx';
+import { Yield } from './Yield.tsx';
 
 /** What a card of a study is given. */
 export interface StudyCardProps<C extends StudyCard = StudyCard> {
@@ -28,21 +30,27 @@ const views: { [K in StudyCard['kind']]: (p: StudyCardProps<StudyCardOf<K>>) => 
   over: OverParameter,
   map: MapOfTwo,
   curves: CurvesOfPoints,
+  tolerance: Yield,
+  histogram: Spread,
   influence: WhatMatters,
   table: PointTable,
 };
 
 /** Pixels of a table of so many rows. */
 const tall = (rows: number): number => Math.min(440, 84 + 23 * rows);
+/** Cards as wide as the page, and how tall they are. */
+const wide: { [K in StudyCard['kind']]?: (data: PointsData) => number } = {
+  table: ({ rows }) => tall(rows.length),
+  // What is said of the yield stands above its table.
+  tolerance: ({ measures }) => tall(measures.length) + 110,
+};
 
 /** A card of a study by its kind. */
 export function StudyCardView({ remove, ...props }: Omit<StudyCardProps, 'last'> & { remove?(): void }) {
+  const height = wide[props.card.kind];
   const View = views[props.card.kind] as (p: StudyCardProps) => ReactNode;
   return (
-    <div
-      className={props.card.kind === 'table' ? 'wide' : undefined}
-      style={props.card.kind === 'table' ? { height: tall(props.data.rows.length) } : undefined}
-    >
+    <div className={height ? 'wide' : undefined} style={height ? { height: height(props.data) } : undefined}>
       <View {...props} last={remove && <IconTool label="Take the card away" icon={<Close />} size={15} onClick={remove} />} />
     </div>
   );

@@ -1,4 +1,4 @@
-import { type Aim, aims, type Goal, type Problem, type SearchPlan } from '@jadebell/core/document';
+import { type Aim, aims, type Goal, type Problem } from '@jadebell/core/document';
 import { unitOfMeasure } from '@jadebell/core/exploring';
 import { measureOfUnit } from '@jadebell/core/reading';
 import { Choice, plainOptions } from '../../kit/Choice.tsx';
@@ -9,21 +9,30 @@ import { ToolMenu } from '../../kit/ToolMenu.tsx';
 import { Chip } from '../../ledger/Chip.tsx';
 import { useProject } from '../../project/store.ts';
 import { askedFor } from '../study/Moves.tsx';
-import { changeSearch, freshGoal } from './edits.ts';
+import { freshGoal } from './edits.ts';
 
-/** The sentences of what is sought. */
-export function Goals({ search, problems }: { search: SearchPlan; problems: readonly Problem[] }) {
+interface Props {
+  goals: readonly Goal[];
+  problems: readonly Problem[];
+  /** What adds one. */
+  adds: string;
+  /** Goals are weighed against each other. */
+  weighed?: boolean;
+  change(goals: Goal[]): void;
+}
+
+/** The sentences of what measures should be. */
+export function Goals({ goals, problems, adds, weighed, change }: Props) {
   const project = useProject((s) => s.document!);
   const measures = project.measures ?? [];
-  const change = (goals: Goal[]): void => changeSearch(search.name, (s) => ({ ...s, goals }), 'goals');
   return (
     <>
-      {search.goals.map((goal, n) => {
+      {goals.map((goal, n) => {
         const measure = measures.find((m) => m.name === goal.measure);
         const unit = (measure && unitOfMeasure(measure)) ?? '';
         const quantity = unit === 'deg' ? 'any' : askedFor(measureOfUnit(unit) ?? 'plain number');
         const at = (field: string): Problem[] => problems.filter((p) => p.place.chip === `goals.${n}.${field}`);
-        const set = (next: Partial<Goal>): void => change(search.goals.map((g, i) => (i === n ? { ...g, ...next } : g)));
+        const set = (next: Partial<Goal>): void => change(goals.map((g, i) => (i === n ? { ...g, ...next } : g)));
         const told = unit && !measureOfUnit(unit) && unit !== 'deg' ? ` ${unit}` : '';
         return (
           <div className="statement" key={n} role="group" aria-label={`Goal ${n + 1}`}>
@@ -53,32 +62,42 @@ export function Goals({ search, problems }: { search: SearchPlan; problems: read
               problems={at('value')}
               onChange={(value) => set({ value })}
             />
-            {told} within
-            <Chip
-              label={`Within of goal ${n + 1}`}
-              quantity={quantity}
-              value={goal.within ?? ''}
-              placeholder={goal.within === undefined ? (told ? '1' : '1 %') : undefined}
-              problems={at('within')}
-              onChange={(within) => set({ within })}
-            />
-            {told}, weight
-            <TypedField
-              mono
-              label={`Weight of goal ${n + 1}`}
-              width={44}
-              value={String(goal.weight)}
-              check={(t) => (Number(t) > 0 && Number.isFinite(Number(t)) ? null : 'above zero')}
-              onChange={(t) => set({ weight: Number(t) })}
-            />
-            <IconTool label={`Leave goal ${n + 1} out`} icon={<Close />} size={14} onClick={() => change(search.goals.filter((_, i) => i !== n))} />
+            {told}
+            {(weighed || goal.aim === 'equal') && (
+              <>
+                {' within '}
+                <Chip
+                  label={`Within of goal ${n + 1}`}
+                  quantity={quantity}
+                  value={goal.within ?? ''}
+                  placeholder={goal.within === undefined ? (told ? '1' : '1 %') : undefined}
+                  problems={at('within')}
+                  onChange={(within) => set({ within })}
+                />
+                {told}
+              </>
+            )}
+            {weighed && (
+              <>
+                , weight
+                <TypedField
+                  mono
+                  label={`Weight of goal ${n + 1}`}
+                  width={44}
+                  value={String(goal.weight)}
+                  check={(t) => (Number(t) > 0 && Number.isFinite(Number(t)) ? null : 'above zero')}
+                  onChange={(t) => set({ weight: Number(t) })}
+                />
+              </>
+            )}
+            <IconTool label={`Leave goal ${n + 1} out`} icon={<Close />} size={14} onClick={() => change(goals.filter((_, i) => i !== n))} />
           </div>
         );
       })}
       <div className="statement">
         <ToolMenu
-          label="Seek something"
-          items={() => measures.map((m) => ({ title: m.name, about: m.quantity, act: () => change([...search.goals, freshGoal(project, m)]) }))}
+          label={adds}
+          items={() => measures.map((m) => ({ title: m.name, about: m.quantity, act: () => change([...goals, freshGoal(project, m)]) }))}
         />
       </div>
     </>

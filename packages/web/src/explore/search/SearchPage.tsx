@@ -66,7 +66,13 @@ export function SearchPage({ project, search }: { project: string; search: Searc
           <header>
             <h2>So that</h2>
           </header>
-          <Goals search={search} problems={data.problems} />
+          <Goals
+            weighed
+            adds="Seek something"
+            goals={search.goals}
+            problems={data.problems}
+            change={(goals) => changeSearch(search.name, (s) => ({ ...s, goals }), 'goals')}
+          />
           <header>
             <h2>Read from each point</h2>
           </header>

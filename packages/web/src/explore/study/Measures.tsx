@@ -198,17 +198,19 @@ function MeasureRow({ measure, measures, meta, band, onSeek }: RowProps) {
         />
       )}
       {After && <After {...given} band={band} />}
-      {onSeek && (
-        <Tool
-          bare
-          aria-label={`Seek a value of ${measure.name}`}
-          hint="Search for the parameter at which it has a value"
-          onClick={() => onSeek(measure)}
-        >
-          Seek
-        </Tool>
-      )}
-      <IconTool label={`Read ${measure.name} no more`} icon={<Close />} size={14} onClick={() => removeMeasure(measure.name)} />
+      <span className="acts">
+        {onSeek && (
+          <Tool
+            bare
+            aria-label={`Seek a value of ${measure.name}`}
+            hint="Search for the parameter at which it has a value"
+            onClick={() => onSeek(measure)}
+          >
+            Seek
+          </Tool>
+        )}
+        <IconTool label={`Read ${measure.name} no more`} icon={<Close />} size={14} onClick={() => removeMeasure(measure.name)} />
+      </span>
     </div>
   );
 }

@@ -9,6 +9,7 @@ import {
   quantities,
   type Quantity,
   type Study,
+  variesAbout,
 } from '@jadebell/core/document';
 import { accuracies } from '@jadebell/core/methods';
 import type { ReactNode } from 'react';
@@ -20,7 +21,8 @@ import { ToolMenu } from '../../kit/ToolMenu.tsx';
 import { Chip } from '../../ledger/Chip.tsx';
 import { ListEditor } from '../../ledger/ListEditor.tsx';
 import { useProject } from '../../project/store.ts';
-import { changeStudy, freshMove, movedAs, parametersToMove } from './edits.ts';
+import { changeStudy, freshMove, movedAs, parametersToMove, withMove, withoutMove } from './edits.ts';
+import { Links } from './Links.tsx';
 
 /** What measures a quantity that chips know takes as such; anything else is asked for without. */
 export const askedFor = (measure: string): Quantity | 'any' =>
@@ -59,18 +61,36 @@ export const Count = ({
   />
 );
 
-/** An expression of a move. */
-function Value<M extends Move>({ field, word, ...p }: MoveProps<M> & { field: keyof M & string; word: string }) {
+/** An expression of a move; `absent` stands where there is none, and emptied it is none. */
+function Value<M extends Move>({ field, word, absent, ...p }: MoveProps<M> & { field: keyof M & string; word: string; absent?: string }) {
+  const value = p.move[field] as string | undefined;
   return (
     <Chip
       label={`${p.move.parameter} ${word}`}
       quantity={p.quantity}
-      value={String(p.move[field])}
+      value={value ?? ''}
+      placeholder={value === undefined ? absent : undefined}
       problems={p.problems.filter((o) => o.place.chip === `${p.at}.${field}`)}
       onChange={(v) => p.change({ ...p.move, [field]: v })}
     />
   );
 }
+
+/** About what a parameter varies, and how far that may be moved. */
+const About = <M extends Extract<Move, { about?: string }>>(p: MoveProps<M>) => (
+  <>
+    about <Value {...p} field="about" word="about" absent="its value" /> that may shift by{' '}
+    <Value {...p} field="shift" word="shift" absent="nothing" />
+    {(p.move.about ?? p.move.shift) !== undefined && (
+      <IconTool
+        label={`${p.move.parameter} about its value, which stays`}
+        icon={<Close />}
+        size={14}
+        onClick={() => p.change({ ...p.move, about: undefined, shift: undefined })}
+      />
+    )}
+  </>
+);
 
 const Ends = <M extends Extract<Move, { from: string; to: string }>>({ join, ...p }: MoveProps<M> & { join: string }) => (
   <>
@@ -120,7 +140,27 @@ const editors: Editors = {
     </>
   ),
   range: (p) => <Ends {...p} join="and" />,
+  within: (p) => (
+    <>
+      <Value {...p} field="by" word="by" /> <About {...p} />
+    </>
+  ),
+  normal: (p) => (
+    <>
+      <Value {...p} field="by" word="by" />
+      <Choice
+        look="chip"
+        label={`Cut of ${p.move.parameter}`}
+        value={String(p.move.cut ?? '')}
+        options={[{ value: '', label: 'not cut' }, ...cuts.map((c) => ({ value: String(c), label: `cut at ${c} deviations` }))]}
+        onChange={(c) => p.change({ ...p.move, cut: c ? Number(c) : undefined })}
+      />
+      <About {...p} />
+    </>
+  ),
 };
+/** Deviations at which a normal spread is cut, where sorting has taken out what is farther off. */
+const cuts = [1, 2, 3, 4, 6] as const;
 
 /** The sentences of what moves, and how points are made of it. */
 export function Moves({ study, problems, measures }: { study: Study; problems: readonly Problem[]; measures: ReadonlyMap<string, string> }) {
@@ -133,12 +173,12 @@ export function Moves({ study, problems, measures }: { study: Study; problems: r
       {study.moves.map((move, n) => {
         const at = `moves.${n}`;
         const own = problems.filter((p) => p.place.chip?.startsWith(`${at}.`));
-        const set = (next: Move): void => change({ moves: study.moves.map((m, i) => (i === n ? next : m)) }, at);
+        const set = (next: Move): void => changeStudy(study.name, (s) => withMove(s, n, next), at);
         const Editor = editors[move.how] as (p: MoveProps) => ReactNode;
         const failing = own.some((p) => p.place.chip === `${at}.parameter`);
         return (
           <div className="statement" key={n} role="group" aria-label={`Move ${move.parameter}`}>
-            <span>{n ? 'and' : 'Move'}</span>
+            <span>{n ? (variesAbout(move) ? 'and let' : 'and') : variesAbout(move) ? 'Let' : 'Move'}</span>
             <Choice
               look="chip"
               label={`Parameter ${n + 1}`}
@@ -161,12 +201,13 @@ export function Moves({ study, problems, measures }: { study: Study; problems: r
                 label={`Let ${move.parameter} stay`}
                 icon={<Close />}
                 size={14}
-                onClick={() => change({ moves: study.moves.filter((_, i) => i !== n) }, 'moves')}
+                onClick={() => changeStudy(study.name, (s) => withoutMove(s, move.parameter), 'moves')}
               />
             )}
           </div>
         );
       })}
+      <Links study={study} problems={problems} />
       <div className="statement">
         {(study.moves.length > 1 || isSpread(study.together)) && (
           <>
@@ -188,6 +229,19 @@ export function Moves({ study, problems, measures }: { study: Study; problems: r
               options={Object.entries(gatherings).map(([value, label]) => ({ value: value as Gathering, label }))}
               onChange={(together) => change({ together }, 'together')}
             />
+            {isSpread(study.together) && (study.moves.some(variesAbout) || study.checks) && (
+              <>
+                and
+                <Count
+                  label="Points kept for the check"
+                  value={study.checks ?? 0}
+                  least={0}
+                  most={1000}
+                  change={(checks) => change({ checks: checks || undefined }, 'checks')}
+                />
+                as they may come, to check,{' '}
+              </>
+            )}
           </>
         )}
         {study.moves.length === 1 && !isSpread(study.together) ? 'At' : 'at'}

@@ -1,4 +1,4 @@
-import { isSpread, type Study, type StudyCard, studyCardsFor, studyCardTitles, freshStudyCard } from '@jadebell/core/document';
+import { isSpread, type Study, type StudyCard, studyCardsFor, studyCardTitles, freshStudyCard, variesAbout } from '@jadebell/core/document';
 import { useState } from 'react';
 import { useRuns } from '../../api/hooks.ts';
 import { TypedField } from '../../kit/Field.tsx';
@@ -8,6 +8,7 @@ import { closeAt, goAt, restAt } from '../../ui/address.ts';
 import { StudyCardView } from '../cards/registry.tsx';
 import { StudyFrame } from '../ExploreFrame.ts';
 import { addSearch } from '../search/edits.ts';
+import { Goals } from '../search/Goals.tsx';
 import { changeStudy, copyStudy, nameFaultOf, removeStudy, useWays } from './edits.ts';
 import { Measures } from './Measures.tsx';
 import { Moves } from './Moves.tsx';
@@ -22,7 +23,8 @@ export function StudyPage({ project, study }: { project: string; study: Study })
   const meta = useRuns(project).data?.find((r) => r.meta)?.meta ?? undefined;
   const [picked, setPicked] = useState<string | null>(null);
   const row = data.rows.find((r) => r.digest === picked);
-  const cards = study.cards ?? studyCardsFor(study.moves.length, isSpread(study.together));
+  const varies = study.moves.some(variesAbout);
+  const cards = study.cards ?? studyCardsFor(study.moves.length, isSpread(study.together), varies);
   const setCards = (next: StudyCard[] | undefined): void => changeStudy(study.name, (s) => ({ ...s, cards: next }), 'cards');
   const done = data.rows.some((r) => r.run?.state === 'done');
   return (
@@ -60,6 +62,19 @@ export function StudyPage({ project, study }: { project: string; study: Study })
             <h2>Read from each point</h2>
           </header>
           <Measures meta={meta} onSeek={(m) => goAt({ study: null, search: addSearch(study.moves[0].parameter, m) })} />
+          {(varies || isSpread(study.together) || study.goals) && (
+            <>
+              <header>
+                <h2>What it should be in all that may come</h2>
+              </header>
+              <Goals
+                adds="Ask for something"
+                goals={study.goals ?? []}
+                problems={data.problems}
+                change={(goals) => changeStudy(study.name, (s) => ({ ...s, goals: goals.length ? goals : undefined }), 'goals')}
+              />
+            </>
+          )}
         </section>
       </div>
       <StudyState data={data} />

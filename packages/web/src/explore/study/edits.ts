@@ -1,7 +1,9 @@
 import {
+  isSpread,
   type Measure,
   measureSchema,
   type Move,
+  moveKinds,
   moveSchema,
   nameText,
   parametersUsed,
@@ -10,6 +12,7 @@ import {
   type Study,
   studySchema,
   takeKinds,
+  variesAbout,
 } from '@jadebell/core/document';
 import { evaluateParameters, formatSI } from '@jadebell/core/expressions';
 import { useProject } from '../../project/store.ts';
@@ -102,19 +105,45 @@ export function copyStudy(study: Study): string {
   return name;
 }
 
+/** What a parameter that varies is off by where nothing is said, of its value. */
+const usualTolerance = 0.02;
+
 /** A move that goes another way, between the same values where it has them. */
 export function movedAs(move: Move, how: Move['how'], project: Project): Move {
   const fresh = freshMove(project, move.parameter) as Extract<Move, { how: 'count' }>;
-  const ends = 'from' in move ? { from: move.from, to: move.to } : { from: move.values[0], to: move.values.at(-1)! };
-  const apart = ends.from === ends.to ? { from: fresh.from, to: fresh.to } : ends;
-  const step = `((${apart.to}) - (${apart.from})) / ${freshPoints - 1}`;
-  const made: Record<Move['how'], object> = {
-    list: { values: [apart.from, apart.to] },
-    count: { ...apart, points: freshPoints },
-    step: { ...apart, by: step },
-    range: apart,
+  const ends = 'from' in move ? { from: move.from, to: move.to } : 'values' in move ? { from: move.values[0], to: move.values.at(-1)! } : fresh;
+  const { from, to } = ends.from === ends.to ? fresh : ends;
+  const own = evaluateParameters(project).summary[move.parameter];
+  const off = Number(((own?.si || 1) * usualTolerance).toPrecision(2));
+  const about = 'about' in moveKinds[move.how].fields ? move : { by: formatSI(Math.abs(off), own?.measure ?? 'plain number', 3) };
+  const made: Record<string, unknown> = {
+    values: [from, to],
+    from,
+    to,
+    points: freshPoints,
+    ...about,
+    ...(how === 'step' ? { by: `((${to}) - (${from})) / ${freshPoints - 1}` } : {}),
+    parameter: move.parameter,
+    how,
   };
-  return moveSchema.parse({ parameter: move.parameter, how, ...made[how] });
+  const fields = ['parameter', 'how', ...Object.keys(moveKinds[how].fields)];
+  return moveSchema.parse(Object.fromEntries(fields.filter((f) => f in made).map((f) => [f, made[f]])));
+}
+
+/** Points by which a study of what varies begins, for each parameter and at least, and those that are kept for the check. */
+const [pointsEach, leastPoints, fewChecks] = [8, 16, 6];
+
+/** A study in which a parameter stays: what it was linked to is no longer. */
+export function withoutMove(study: Study, parameter: string): Study {
+  const links = study.links?.filter((l) => l.a !== parameter && l.b !== parameter);
+  return { ...study, moves: study.moves.filter((m) => m.parameter !== parameter), links: links?.length ? links : undefined };
+}
+
+/** A study with one of its moves changed: points of what varies are spread. */
+export function withMove(study: Study, n: number, move: Move): Study {
+  const moves = study.moves.map((m, i) => (i === n ? move : m));
+  if (!variesAbout(move) || study.moves.some(variesAbout) || isSpread(study.together)) return { ...study, moves };
+  return { ...study, moves, together: 'sobol', points: Math.max(leastPoints, pointsEach * moves.length), checks: fewChecks };
 }
 
 /** Adds a measure that is new; of what is given. */
