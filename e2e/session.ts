@@ -1,4 +1,4 @@
-import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, BrowserContext, Download, Locator, Page } from 'playwright-core';
@@ -59,12 +59,16 @@ export async function startSession(port: number): Promise<Session> {
   const scripts = '../scripts/service.mjs';
   const { startService } = (await import(scripts)) as { startService(o: object): Promise<Service> };
   const start = (at: string): Promise<Service> => startService({ folder: at, port, databasePort: port + 10 });
-  // All suites of a run begin with the same demos: the first one fills a database with them, of which each gets a copy.
+  // All suites of a run begin with the same demos: the first ones fill a database with them, of which each gets a copy.
   const run = process.env.JADEBELL_TEST_FOLDER;
-  if (run) {
-    const filled = join(run, 'demos');
-    if (!existsSync(filled)) await (await start(filled)).stop();
-    cpSync(filled, folder, { recursive: true });
+  const filled = run && join(run, 'demos');
+  if (filled && existsSync(filled)) cpSync(filled, folder, { recursive: true });
+  else if (filled) {
+    await (await start(folder)).stop();
+    const copy = mkdtempSync(join(run, 'copy-'));
+    cpSync(folder, copy, { recursive: true });
+    // Whole or not at all, as suites run side by side.
+    if (!existsSync(filled)) renameSync(copy, filled);
   }
   const service = await start(folder);
   const browser = await openBrowser();

@@ -80,14 +80,14 @@ async function jest(title, args, { env = {}, niceness = 0, after } = {}) {
 }
 if (only.length) await jest('tests', ['--runInBand', ...only]);
 else {
-  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all. A page and its picture wait
-  // often: beside them all else fills what is left of the machine, and gives way where both want it. One worker more than there are cores, as tests of pages
+  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all. Pages and their
+  // pictures wait often: two suites of them at a time, and all else fills what is left of the machine and gives way where both want it. One worker more than there are cores, as tests of pages
   // wait too.
   const others = checks().then(
     () =>
     jest('unit tests', ['--selectProjects', 'unit', 'pages', `--maxWorkers=${availableParallelism() + 1}`], { env: { JADEBELL_THREADS: '1' }, niceness: background }), // prettier-ignore
   );
-  await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--runInBand'], { after: others });
+  await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--maxWorkers=2'], { after: others });
 }
 rmSync(folder, { recursive: true, force: true });
 if (left && !only.length) console.log(`\n${left} tests that take long are left to npm run thorough.`);

@@ -1,6 +1,6 @@
 import { GaussianProcess } from './gaussianProcess.ts';
 import { mostDimensions, sobol } from './sequences.ts';
-import { deviationOf, quantile, type Spread } from './spreads.ts';
+import { momentsOf, quantile, type Spread } from './spreads.ts';
 
 /** Points by which indices are reckoned, of each of two samples. */
 const samples = 4096;
@@ -60,14 +60,15 @@ export function influenceOf(x: readonly (readonly number[])[], y: readonly numbe
   const misses = process.leftOut();
   const mean = y.reduce((s, v) => s + v, 0) / y.length;
   const root = (list: readonly number[]): number => Math.sqrt(list.reduce((s, v) => s + v * v, 0) / list.length);
-  const middle = spreads.map((s) => quantile(s, 0.5));
+  const moments = spreads.map(momentsOf);
+  const middle = moments.map((m) => m.mean);
   const beside = (i: number, by: number): number => process.mean(middle.map((v, k) => (k === i ? v + by : v)));
   return {
     error: root(misses),
     spread: root(y.map((v) => v - mean)),
     each: sobolIndices((p) => process.mean(p.map((share, i) => quantile(spreads[i], share))), d).map((s, i) => {
       const slope = (beside(i, step) - beside(i, -step)) / (2 * step);
-      return { ...s, slope, deviation: slope * deviationOf(spreads[i]) };
+      return { ...s, slope, deviation: slope * moments[i].deviation };
     }),
   };
 }

@@ -44,13 +44,13 @@ export function endsOf(spread: Spread): [number, number] {
   return [spread.middle - reach, spread.middle + reach];
 }
 
-/** Equal shares of a spread by which its deviation is reckoned. */
+/** Equal shares of a spread by which its moments are reckoned. */
 const parts = 1000;
-/** Standard deviation of a spread. */
-export function deviationOf(spread: Spread): number {
+/** Mean and standard deviation of a spread. */
+export function momentsOf(spread: Spread): { mean: number; deviation: number } {
   const values = Array.from({ length: parts }, (_, i) => quantile(spread, (i + 0.5) / parts));
   const mean = values.reduce((s, v) => s + v, 0) / parts;
-  return Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / parts);
+  return { mean, deviation: Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / parts) };
 }
 
 const nth = ({ values }: { values: readonly number[] }, share: number): number =>

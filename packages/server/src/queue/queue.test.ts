@@ -20,11 +20,11 @@ const open = async (limits?: ConstructorParameters<typeof RunQueue>[3]): Promise
 };
 
 /** A run in the queue, of the small dipole unless something longer is wanted. */
-async function add(stopAt?: number): Promise<string> {
+async function add(stopAt?: number, study?: string): Promise<string> {
   const document = smallDipole();
   if (stopAt) document.solve = { ...document.solve, details: { stopAt } };
   const project = await ProjectRow.create({ title: document.title, note: '', document: JSON.stringify(document) });
-  const run = await addRun(project.id, document);
+  const run = await addRun(project.id, document, study);
   queue.wake(run.id);
   return run.id;
 }
@@ -58,6 +58,28 @@ describe('the queue', () => {
     await queue.abandon(first);
     expect((await ended(first)).state).toBe('interrupted');
     expect((await ended(second)).state).toBe('done');
+  });
+
+  test('solves points beside each other, one made ready besides, and a run by itself once those are done', async () => {
+    process.env.JADEBELL_THREADS = '2';
+    try {
+      const points: string[] = [];
+      for (let n = 0; n < 4; n++) points.push(await add(1e-4, 'points'));
+      const states = async (): Promise<string[]> =>
+        Promise.all(points.map(async (id) => (await RunRow.findByPk(id, { attributes: ['state'] }))!.state));
+      await until(points[2], (r) => r.state === 'running');
+      const alone = await add();
+      expect(await states()).toEqual(['running', 'running', 'running', 'queued']);
+      // It goes before the last point, which was there sooner, when the others are done, and has all cores.
+      await until(alone, (r) => r.state === 'running');
+      expect((await states()).slice(2)).toContain('queued');
+      for (const id of [...points, alone]) expect((await ended(id)).state).toBe('done');
+      const [first, second, , last, own] = (await Promise.all([...points, alone].map((id) => RunRow.findByPk(id)))).map((r) => r!);
+      expect(Math.max(+first.startedAt!, +second.startedAt!)).toBeLessThan(Math.min(+first.endedAt!, +second.endedAt!));
+      expect(+last.startedAt!).toBeGreaterThanOrEqual(+own.startedAt!);
+    } finally {
+      delete process.env.JADEBELL_THREADS;
+    }
   });
 
   test('tells of a thread that runs out of memory, and goes on', async () => {

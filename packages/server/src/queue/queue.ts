@@ -1,11 +1,10 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { type ResourceLimits, Worker } from 'node:worker_threads';
-import type { Problem } from '@jadebell/core/document';
+import type { ResourceLimits, Worker } from 'node:worker_threads';
 import { methodOf } from '@jadebell/core/methods';
 import type { ResultSet } from '@jadebell/core/results';
 import type { Job, Progress } from '@jadebell/core/solvers';
-import { thisMachine } from '@jadebell/node';
+import { thisMachine, threadsHere } from '@jadebell/node';
 import type { Logger } from 'pino';
 import { ConnectionError, DatabaseError, literal, type Sequelize } from 'sequelize';
 import { storeArrays } from '../db/arrays.ts';
@@ -13,21 +12,33 @@ import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
 import { storedDocument } from '../db/stored.ts';
 import { faultOf } from './fault.ts';
-import type { Task } from './worker.ts';
+import type { Order, Report } from './order.ts';
+import { Threads } from './threads.ts';
 
+/** A run that has a thread. */
 interface Active {
   id: string;
+  /** It is a point of a study or search, beside which others may run. */
+  point: boolean;
   worker: Worker;
   progress: Progress | null;
+  /** Memory that it needs; null until it was looked at. */
+  bytes: number | null;
+  /** With how many threads it is solved; 0 until it may be. */
+  threads: number;
+  /** It has come to its end, and what it found is being kept; its thread may have another run already. */
+  over: boolean;
   finished: Promise<void>;
 }
 
 /**
- * The run queue: rows in the database, one solver thread at a time (it uses all cores itself). Emits 'run' with a run's id
- * whenever that run changed. After a restart queued runs go on; a run that was under way is marked as interrupted.
+ * The run queue: rows in the database, and solver threads. A run that was asked for by itself has all cores; points of studies run beside each other, a core
+ * each, as far as memory goes: that takes less time than one after the other on all cores. Emits 'run' with a run's id whenever that run changed. After a
+ * restart queued runs go on; a run that was under way is marked as interrupted.
  */
 export class RunQueue extends EventEmitter<{ run: [string] }> {
-  private active: Active | null = null;
+  private readonly active = new Map<string, Active>();
+  private readonly threads: Threads;
   private closing = false;
   private speed = thisMachine().cellsPerSecond;
 
@@ -36,10 +47,11 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     private readonly sequelize: Sequelize,
     private readonly log: Logger,
     private readonly pause = 2000,
-    private readonly limits?: ResourceLimits,
+    limits?: ResourceLimits,
   ) {
     super();
     this.setMaxListeners(100);
+    this.threads = new Threads(limits);
   }
 
   /** Takes up what the last start left. */
@@ -57,7 +69,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   /** Progress of a run under way. */
   progress(id: string): Progress | null {
-    return this.active?.id === id ? this.active.progress : null;
+    return this.active.get(id)?.progress ?? null;
   }
 
   /** Says that a run was added. */
@@ -70,8 +82,12 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   async stop(id: string): Promise<void> {
     // A run that is just being taken from the queue is neither queued nor active: wait until it is one of them.
     await this.starting;
-    if (this.active?.id === id) {
-      this.active.worker.postMessage('stop');
+    const active = this.active.get(id);
+    if (active) {
+      if (active.over) return;
+      // One that waits for memory goes on, to find that it is stopped.
+      this.tell(active, { run: id, stop: true });
+      if (!active.threads) this.admit(active, 1);
       return;
     }
     const [count] = await RunRow.update({ state: 'stopped', endedAt: new Date() }, { where: { id, state: 'queued' } });
@@ -81,112 +97,145 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   /** Ends the solver thread of a run and waits until it is gone. */
   async abandon(id: string): Promise<void> {
     await this.starting;
-    if (this.active?.id !== id) return;
-    const { worker, finished } = this.active;
-    await worker.terminate();
-    await finished;
+    const active = this.active.get(id);
+    if (active && !active.over) await active.worker.terminate();
+    await active?.finished;
   }
 
-  /** Ends the work under way at once; its run will be shown as interrupted. */
+  /** Ends the work under way at once; its runs will be shown as interrupted. */
   async close(): Promise<void> {
     this.closing = true;
     await this.starting;
-    await this.spare?.terminate();
-    if (!this.active) return;
-    const { worker, finished } = this.active;
-    await worker.terminate();
-    await finished;
+    await this.threads.close();
+    await Promise.all([...this.active.keys()].map((id) => this.abandon(id)));
   }
 
   private starting: Promise<void> | null = null;
-  /** A thread that is ready for the next run. */
-  private spare: Worker | null = null;
-
-  private thread(): Worker {
-    const worker = new Worker(new URL('./worker.mjs', import.meta.url), { resourceLimits: this.limits });
-    // Of one that fails before it is needed nothing is expected.
-    const gone = (): void => void (this.spare === worker && (this.spare = null));
-    return worker.on('error', gone).on('exit', gone);
-  }
+  /** A run came while others were being taken. */
+  private more = false;
 
   private async next(): Promise<void> {
-    if (this.active || this.starting || this.closing) return;
-    this.starting = this.insist(() => this.take())
+    this.more = true;
+    if (this.starting || this.closing) return;
+    this.starting = this.insist(() => this.fill())
       .catch((error: unknown) => this.log.error({ err: error }, 'no run could be taken from the queue'))
       .finally(() => (this.starting = null));
     await this.starting;
   }
 
-  /** Takes the oldest queued run, points of studies last, and starts it, unless it was stopped or removed meanwhile. */
-  private async take(): Promise<void> {
-    for (;;) {
-      const run = await RunRow.findOne({
-        where: { state: 'queued' },
-        order: [
-          [literal('study IS NOT NULL'), 'ASC'],
-          ['createdAt', 'ASC'],
-          ['number', 'ASC'],
-        ],
-      });
-      if (!run || this.closing) return;
-      const jobs = await loadJobs(run.id);
-      const startedAt = new Date();
-      const [taken] = await RunRow.update({ state: 'running', startedAt }, { where: { id: run.id, state: 'queued' } });
-      if (!taken) continue;
-      this.start(run, jobs);
-      this.emit('run', run.id);
-      return;
+  private async fill(): Promise<void> {
+    while (this.more && !this.closing) {
+      this.more = false;
+      while (await this.take());
     }
   }
 
+  /** Takes the oldest queued run, points of studies last, and starts it if there is room beside those that run; tells whether one was taken. */
+  private async take(): Promise<boolean> {
+    // Besides those that are solved one more is made ready.
+    const room = this.underWay.every((a) => a.point) && this.underWay.length <= (this.underWay.length ? threadsHere() : 0);
+    if (!room || this.closing) return false;
+    const run = await RunRow.findOne({
+      where: { state: 'queued' },
+      order: [
+        [literal('study IS NOT NULL'), 'ASC'],
+        ['createdAt', 'ASC'],
+        ['number', 'ASC'],
+      ],
+    });
+    if (!run || this.closing || (run.study === null && this.underWay.length)) return false;
+    const jobs = await loadJobs(run.id);
+    const startedAt = new Date();
+    // It may have been stopped or removed meanwhile.
+    const [taken] = await RunRow.update({ state: 'running', startedAt }, { where: { id: run.id, state: 'queued' } });
+    if (taken) {
+      this.start(run, jobs);
+      this.emit('run', run.id);
+    }
+    return true;
+  }
+
+  private tell({ worker }: Active, order: Order): void {
+    worker.postMessage(order);
+  }
+
+  /** Runs that are not over. */
+  private get underWay(): Active[] {
+    return [...this.active.values()].filter((a) => !a.over);
+  }
+
+  /** Lets runs that were looked at be solved, as far as cores and memory go beside those that are. */
+  private admitAll(): void {
+    for (const active of this.underWay) {
+      if (active.threads || active.bytes === null) continue;
+      const others = this.underWay.filter((a) => a.threads);
+      const taken = others.reduce((sum, a) => sum + (a.bytes ?? 0), 0);
+      // One alone has been checked for what the machine has.
+      if (others.length && (others.length >= threadsHere() || taken + active.bytes > thisMachine().memory)) continue;
+      this.admit(active, Math.max(1, Math.floor(threadsHere() / this.underWay.length)));
+    }
+  }
+
+  private admit(active: Active, threads: number): void {
+    active.threads = threads;
+    this.tell(active, { run: active.id, threads });
+  }
+
   private start(run: RunRow, jobs: Job[]): void {
-    const project = storedDocument(run.document);
-    const worker = this.spare ?? this.thread();
-    worker.removeAllListeners();
-    worker.postMessage({ project, jobs, cellsPerSecond: this.speed } satisfies Task);
-    // The next one makes itself ready meanwhile: points of studies may be shorter than that takes.
-    this.spare = this.thread();
+    const worker = this.threads.take();
     let settle: () => void = () => undefined;
-    const active: Active = { id: run.id, worker, progress: null, finished: new Promise((resolve) => (settle = resolve)) };
-    this.active = active;
+    const finished = new Promise<void>((resolve) => (settle = resolve));
+    const active: Active = { id: run.id, point: run.study !== null, worker, progress: null, bytes: null, threads: 0, over: false, finished };
+    this.active.set(run.id, active);
     let ending: Promise<void> | null = null;
     let keeping: Promise<unknown> = Promise.resolve();
-    const end = (work: () => Promise<unknown>): void => {
-      ending ??= keeping
+    /** What is done with what a run has come to; `whole`: its thread can take another at once. */
+    const end = (work: () => Promise<unknown>, whole: boolean): void => {
+      if (ending) return;
+      active.over = true;
+      const released = whole && !this.closing ? this.threads.giveBack(worker, active.bytes ?? 0) : worker.terminate();
+      this.admitAll();
+      void this.next();
+      ending = keeping
         .then(() => this.insist(work))
         .catch((error: unknown) => this.insist(() => this.fail(run, error)))
         .catch((error: unknown) => this.log.error({ err: error, run: run.id }, 'what came of a run could not be told'))
         .then(async () => {
-          await worker.terminate();
-          this.active = null;
+          await released;
+          this.active.delete(run.id);
           settle();
           this.emit('run', run.id);
-          void this.next();
         });
     };
-    worker.on('message', (message: { progress?: Progress; job?: Job; result?: ResultSet; problems?: Problem[] }) => {
-      if (message.progress) {
-        active.progress = message.progress;
+    worker.on('message', (report: Report) => {
+      if ('bytes' in report) {
+        active.bytes = report.bytes;
+        this.admitAll();
+      } else if ('progress' in report) {
+        active.progress = report.progress;
         this.emit('run', run.id);
-      } else if (message.job) {
+      } else if ('job' in report) {
         // A job that cannot be kept is done again after a stop; the run itself goes on.
-        keeping = keeping.then(() => storeJob(run.id, message.job!)).catch(() => undefined);
-      } else if (message.result) end(() => this.keep(run, message.result!));
-      else end(() => run.update({ state: 'failed', endedAt: new Date(), problems: JSON.stringify(message.problems) }));
+        keeping = keeping.then(() => storeJob(run.id, report.job)).catch(() => undefined);
+      } else if ('result' in report) end(() => this.keep(run, report.result, active.threads), true);
+      else end(() => run.update({ state: 'failed', endedAt: new Date(), problems: JSON.stringify(report.problems) }), true);
     });
-    worker.on('error', (error) => end(() => this.fail(run, error)));
-    worker.on('exit', () => end(() => RunRow.update({ state: 'interrupted', endedAt: new Date() }, { where: { id: run.id, state: 'running' } })));
+    worker.on('error', (error) => end(() => this.fail(run, error), false));
+    worker.on('exit', () =>
+      end(() => RunRow.update({ state: 'interrupted', endedAt: new Date() }, { where: { id: run.id, state: 'running' } }), false),
+    );
+    this.tell(active, { run: run.id, task: { project: storedDocument(run.document), jobs, cellsPerSecond: this.speed } });
   }
 
-  private async keep(run: RunRow, result: ResultSet): Promise<void> {
+  private async keep(run: RunRow, result: ResultSet, threads: number): Promise<void> {
     await this.sequelize.transaction(async (transaction) => {
       await storeArrays(run.id, result, transaction);
       const state = result.meta.evidence.ended === 'stopped' ? 'stopped' : 'done';
       if (state === 'done') await removeJobs(run.id, transaction);
       await run.update({ state, endedAt: new Date(), meta: JSON.stringify(result.meta) }, { transaction });
       const { evidence, solver } = result.meta;
-      // Too short a run tells little of the machine.
-      const speed = evidence.seconds < 1 ? undefined : methodOf(solver).speed?.(evidence);
+      // Too short a run, or one on a part of the cores, tells little of the machine.
+      const speed = evidence.seconds < 1 || threads < threadsHere() ? undefined : methodOf(solver).speed?.(evidence);
       if (speed === undefined) return;
       this.speed = speed;
       await FactRow.upsert({ name: 'cells-per-second', value: String(this.speed) }, { transaction });
