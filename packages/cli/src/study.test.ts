@@ -53,6 +53,7 @@ const dipole = (): Project =>
     studies: [
       { name: 'lengths', moves: [{ parameter: 'long', how: 'list', values: ['80 mm', '100 mm', '0.1 m', '120 mm'] }] },
       { name: 'made', moves: [{ parameter: 'long', how: 'normal', by: '1 mm', shift: '3 mm' }], together: 'latin', points: 9, checks: 4, goals: [{ measure: 'tuned', aim: 'equal', value: '1.4 GHz', within: '14 MHz' }] },
+      { name: 'meshes', moves: [{ parameter: 'solve.finer', how: 'list', values: ['0.5', '1', '2', '4'] }] },
       { name: 'thin', moves: [{ parameter: 'thick', how: 'list', values: ['0.5 mm', '0 mm'] }] },
     ],
   }) as unknown as Project; // prettier-ignore
@@ -123,7 +124,7 @@ test('what is asked wrongly is told', async () => {
   const file = fileOf(dipole(), 'wrong');
   expect(await told('study', file)).toMatchObject({
     code: 2,
-    text: expect.stringContaining('study needs --study NAME. There are: lengths, made, thin.'),
+    text: expect.stringContaining('study needs --study NAME. There are: lengths, made, meshes, thin.'),
   });
   expect(await told('study', file, '--study', 'widths')).toMatchObject({ code: 2, text: expect.stringContaining('no study named widths') });
   const bare = dipole();
@@ -168,7 +169,7 @@ test('a length that varies makes the yield of its closed form: resonance is its 
   const { points, tolerance } = JSON.parse(readFileSync(join(out, 'made-made.json'), 'utf8'));
   expect(points).toHaveLength(13);
   const [product] = points.map((p: { values: { long: number }; measures: { tuned: { value: number } } }) => p.values.long * p.measures.tuned.value);
-  const figure = tolerance.figures.find((f: { measure: string }) => f.measure === 'tuned');
+  const figure = tolerance.figures.find((f: { measure: string }) => f.measure === 'tuned').spread;
   const middle = product / 0.1;
   // Of a normal length of 1 % the frequency deviates by 1 % of what it is in the middle.
   expect(figure.deviation / middle).toBeCloseTo(0.01, 3);
@@ -182,4 +183,18 @@ test('a length that varies makes the yield of its closed form: resonance is its 
   expect(tolerance.centre.values.long).toBeCloseTo(product / 1.4e9, 4);
   expect(tolerance.centre.kept.share).toBeCloseTo(0.68, 1);
   expect(text).toMatch(/yield \d/);
+});
+
+test('the mesh is made finer step by step, and the limit of what is read lies within the error that is told of each', async () => {
+  const out = join(folder, 'meshes');
+  const { code, text } = await told('study', fileOf(dipole(), 'meshes'), '--study', 'meshes', '--out', out, '--quiet');
+  expect(code).toBe(0);
+  const { points } = JSON.parse(readFileSync(join(out, 'meshes-meshes.json'), 'utf8'));
+  const tuned = points.map((p: { measures: { tuned: { value: number } } }) => p.measures.tuned.value);
+  // Each mesh is finer than the one before, and changes less.
+  const steps = [1, 2, 3].map((i) => Math.abs(tuned[i] - tuned[i - 1]));
+  expect(steps[2]).toBeLessThan(steps[0]);
+  const [, limit, , errors] = /tuned comes to ([\d.]+) GHz by order ([\d.]+).*?; solve.finer (.*)/.exec(text)!;
+  const widest = /0\.500 within ([\d.]+) (k|M)Hz/.exec(errors)!;
+  expect(Math.abs(Number(limit) * 1e9 - tuned[0])).toBeLessThan(Number(widest[1]) * (widest[2] === 'M' ? 1e6 : 1e3) + 1e4);
 });

@@ -23,7 +23,7 @@ import type { Options } from './options.ts';
 import { columnTitle, figureText, plannedOf, resultOf, unitIn } from './points.ts';
 import { err, out, printProblems } from './print.ts';
 import { stopSignal } from './stopSignal.ts';
-import { tolerated } from './tolerated.ts';
+import { limited, tolerated } from './tolerated.ts';
 
 /** What came of a point. */
 interface Done {
@@ -116,15 +116,12 @@ export async function study(file: string, options: Options): Promise<number> {
     if (signal.aborted) break;
   }
   if (done.length < plan.points.length) return exit.stopped;
-  const varied = tolerated(
-    project,
-    own,
-    plan,
-    done.map((d) => ({ point: d.point, reads: d.measures })),
-  );
+  const solved = done.map((d) => ({ point: d.point, reads: d.measures }));
+  const varied = tolerated(project, own, plan, solved);
   if (varied) {
     await write(options.out, stem, own, plan, done, measures.map((m) => m.name), varied.tolerance); // prettier-ignore
     for (const line of varied.words) out(line);
   }
+  for (const line of limited(measures.map((m) => m.name), plan, solved)) out(line); // prettier-ignore
   return done.some((d) => d.state === 'failed') ? exit.project : exit.good;
 }

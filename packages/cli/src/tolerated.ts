@@ -1,5 +1,5 @@
 import { type Project, type Study, variesAbout } from '@jadebell/core/document';
-import { askTolerance, type Plan, pointText, type SolvedPoint, type ToldTolerance } from '@jadebell/core/exploring';
+import { askTolerance, meshLimit, meshMoved, type Plan, pointText, type SolvedPoint, type ToldTolerance } from '@jadebell/core/exploring';
 import { valueText } from '@jadebell/core/reading';
 import { toleranceOf } from '@jadebell/core/searching';
 
@@ -29,4 +29,19 @@ export function tolerated(
   else if (goals.length) words.push('no yield: a goal is of a measure that too few points have');
   if (centre) words.push(`yield ${percent(centre.kept.share)} with ${pointText(centre.values, moved.filter((m) => m.parameter in centre.values))}`); // prettier-ignore
   return { words, tolerance };
+}
+
+/** What measures come to on ever finer meshes, in words, where the mesh is what moves. */
+export function limited(measures: readonly string[], { moved }: Plan, solved: readonly SolvedPoint[]): string[] {
+  const parameter = meshMoved(moved);
+  if (!parameter) return [];
+  return measures.flatMap((measure) => {
+    const { limit, sizes } = meshLimit(parameter, measure, solved);
+    if (!limit) return [];
+    const unit = solved.flatMap((s) => s.reads.filter((r) => r.name === measure && r.value !== null))[0].unit;
+    const within = sizes.map((h, i) => `${(1 / h).toPrecision(3)} within ${valueText(limit.errors[i], unit, 2)}`).join(', ');
+    return [
+      `${measure} comes to ${valueText(limit.value, unit, 6)} by order ${limit.order.toFixed(1)}${limit.found ? '' : ', which is taken'}; ${parameter} ${within}`,
+    ];
+  });
 }

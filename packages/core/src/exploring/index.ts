@@ -2,6 +2,7 @@
 export * from './cost.ts';
 export * from './goals.ts';
 export * from './measures.ts';
+export * from './meshes.ts';
 export * from './points.ts';
 export * from './searches.ts';
 export * from './tolerances.ts';

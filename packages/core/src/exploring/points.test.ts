@@ -78,6 +78,21 @@ describe('points of a study', () => {
   }); // prettier-ignore
 });
 
+describe('settings of Solve', () => {
+  test('move like parameters: how much finer the mesh is, and what was set by hand; others, and values that they cannot have, are refused', () => {
+    const move = { parameter: 'solve.finer', how: 'count', from: '1', to: '2', points: 3, spacing: 'logarithmic' };
+    const { points, problems } = plan([move]);
+    expect(problems).toEqual([]);
+    expect(points.map((p) => p.project.solve.details)).toEqual([{ finer: 1 }, { finer: expect.closeTo(Math.SQRT2, 9) }, { finer: 2 }]);
+    expect(new Set(points.map((p) => p.digest)).size).toBe(3);
+    expect(points[0].project.parameters).toEqual(project().parameters);
+    expect(faults([{ ...move, to: '9' }])).toEqual(['error study.setting moves.0.to']);
+    expect(faults([{ ...move, to: '2 mm' }])).toEqual(['error expression.wrong-unit moves.0.to']);
+    expect(faults([{ ...move, parameter: 'solve.change' }])).toEqual(['error study.no-setting moves.0.parameter']);
+    expect(faults([{ ...move, parameter: 'solve.charm' }])).toEqual(['error study.no-setting moves.0.parameter']);
+  });
+});
+
 describe('what varies', () => {
   const normal = { parameter: 'arm', how: 'normal', by: '1 mm' };
   const within = { parameter: 'r', how: 'within', by: '0.1 mm', about: '0.5 mm', shift: '0.05 mm' };

@@ -13,6 +13,9 @@ import {
   isSpread,
   moveKinds,
   pointsSpread,
+  settingFault,
+  settingOf,
+  settingsToMove,
   type Varies,
   valuesOf,
   variesOf,
@@ -74,10 +77,19 @@ export interface ParameterReader {
   refused: Problem | null;
 }
 
+/** A setting of Solve as it stands, as parameters are. */
+function settingNow(project: Project, name: string): { si: number; measure: string } | undefined {
+  const found = settingsToMove(project.solve.solver, project.solve.details).find((s) => s.name === name);
+  return found && { si: found.value, measure: plainNumber };
+}
+
 /** What reads values of a parameter, or why there are none; `at` gives the place of a field. */
 export function parameterReader(project: Project, scope: Scope, name: string, at: (field: string) => Place): ParameterReader | Problem {
-  const own = scope.summary[name];
-  if (!project.parameters.some((p) => p.name === name))
+  const setting = settingOf(name);
+  const own = setting ? settingNow(project, name) : scope.summary[name];
+  if (setting && !own)
+    return problem('error', 'study.no-setting', at('parameter'), `There is no setting ${name} to move.`, 'Set it by hand in Solve first, or move another.'); // prettier-ignore
+  if (!setting && !project.parameters.some((p) => p.name === name))
     return problem('error', 'expression.unknown-name', at('parameter'), `There is no parameter named ${name}.`, 'Choose one of the project.');
   if (!own) return problem('error', 'expression.depends', at('parameter'), `${name} has no value.`, `Mend ${name} first.`);
   const reader: ParameterReader = {
@@ -86,8 +98,11 @@ export function parameterReader(project: Project, scope: Scope, name: string, at
     number(text, field) {
       const found = evaluateAny(text, scope, at(field));
       if ('problem' in found) reader.refused ??= found.problem;
-      else if (found.measure === own.measure) return found.si;
-      else
+      else if (found.measure === own.measure) {
+        const fault = setting && settingFault(project.solve.solver, setting, found.si);
+        if (!fault) return found.si;
+        reader.refused ??= problem('error', 'study.setting', at(field), `${name} takes no ${text}.`, fault);
+      } else
         reader.refused ??= problem(
           'error',
           'expression.wrong-unit',
@@ -175,12 +190,22 @@ function countOf(moved: readonly Moved[], { together, points = pointsSpread, che
   return together === 'beside' ? moved[0].values.length : moved.reduce((p, m) => p * m.values.length, 1);
 }
 
-/** The project with parameters at values of their own. */
-export const atValues = (project: Project, texts: ReadonlyMap<string, string>, accuracy: Study['accuracy']): Project => ({
-  ...project,
-  parameters: project.parameters.map((p) => (texts.has(p.name) ? { ...p, expression: texts.get(p.name)! } : p)),
-  solve: accuracy ? { ...project.solve, accuracy } : project.solve,
-});
+/** The project with parameters, and settings of Solve, at values of their own. */
+export function atValues(project: Project, texts: ReadonlyMap<string, string>, accuracy?: Study['accuracy']): Project {
+  const settings = [...texts].flatMap(([name, text]) => {
+    const key = settingOf(name);
+    return key ? [[key, Number(text)] as const] : [];
+  });
+  return {
+    ...project,
+    parameters: project.parameters.map((p) => (texts.has(p.name) ? { ...p, expression: texts.get(p.name)! } : p)),
+    solve: {
+      ...project.solve,
+      ...(accuracy ? { accuracy } : {}),
+      ...(settings.length ? { details: { ...project.solve.details, ...Object.fromEntries(settings) } } : {}),
+    },
+  };
+}
 
 function linkFault({ a, b }: NonNullable<Study['links']>[number], n: number, moved: readonly Moved[], place: Place): Problem[] {
   const missing = [a, b].find((name) => !moved.some((m) => m.parameter === name));
@@ -253,7 +278,7 @@ export function planMoves(project: Project, study: Study): { moved: Moved[]; cou
     );
   const used = parametersUsed({ ...project, studies: [], measures: [], searches: [], variants: [] });
   moved.forEach(({ parameter }, n) => {
-    if (!used.has(parameter))
+    if (!used.has(parameter) && !settingOf(parameter))
       problems.push(
         problem(
           'warning',

@@ -7,7 +7,7 @@ import { linksOf, type Moved, type Point, spreadsOf } from './points.ts';
 
 /** A point with what was read from it. */
 export interface SolvedPoint {
-  point: Pick<Point, 'values' | 'check'>;
+  point: { values: Point['values']; check?: boolean };
   reads: readonly Read[];
 }
 

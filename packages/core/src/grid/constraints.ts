@@ -145,7 +145,7 @@ export function constraintsOf(scene: Gridded, axis: Axis, sizes: Sizes, stretche
     ofWalls(scene, axis, sizes),
     ...scene.bodies.map((b) => (b.material.kind === 'conductor' ? ofMetal(b, scene, axis, sizes) : ofDielectric(b, axis, sizes))),
     ...ports.map((p) => ofPort(p, axis, sizes)),
-    { lines: [], limits: inside.map((b) => ({ from: b.min[axis], to: b.max[axis], size: b.cell })) },
+    { lines: [], limits: inside.map((b) => ({ from: b.min[axis], to: b.max[axis], size: b.cell / (scene.details?.finer ?? 1) })) },
     {
       lines: recorders.flatMap((r) => [...new Set(recorderKind(r).lines?.(r, axis))].map((at) => ({ at, size, by: 'recorder' as const }))),
       limits: [],

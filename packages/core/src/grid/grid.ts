@@ -1,5 +1,5 @@
 import type { Filled } from '../geometry/index.ts';
-import { gridAccuracy, steppingDefaults } from '../methods/index.ts';
+import { cellsPerWavelengthOf, gridAccuracy, steppingDefaults } from '../methods/index.ts';
 import { c0 } from '../numerics/constants.ts';
 import { cellCount, type Grid } from '../yee/index.ts';
 import { type AxisLimit, constraintsOf, densest, featureSize, gapSize, type Gridded, type Sizes } from './constraints.ts';
@@ -33,11 +33,13 @@ const mostRatio = 2000;
 function sizesOf(scene: Gridded, { finer, cellsPerWavelength }: Refinement): Sizes {
   const { ports = [], boxes = [], details = {} } = scene;
   const table = gridAccuracy[scene.accuracy];
-  const coarsest = c0 / scene.band.to / (cellsPerWavelength ?? details.cellsPerWavelength ?? table.cellsPerWavelength);
-  const asked = { coarsest, across: table.across * finer, layers: table.layers * finer };
-  const features = [...scene.bodies.map((b) => featureSize(b, asked)), ...ports.map((p) => gapSize(p, asked)), ...boxes.map((b) => b.cell)];
+  const coarsest = c0 / scene.band.to / (cellsPerWavelength ?? cellsPerWavelengthOf(scene.accuracy, details));
+  const own = details.finer ?? 1;
+  const times = finer * own;
+  const asked = { coarsest, across: table.across * times, layers: table.layers * times };
+  const features = [...scene.bodies.map((b) => featureSize(b, asked)), ...ports.map((p) => gapSize(p, asked)), ...boxes.map((b) => b.cell / own)];
   const least = Math.min(closest * Math.min(coarsest, ...features), closestNeeded(scene, asked, closest));
-  return { ...asked, minCell: details.smallestCell ?? Math.max(least, coarsest / mostRatio) };
+  return { ...asked, minCell: details.smallestCell !== undefined ? details.smallestCell / own : Math.max(least, coarsest / mostRatio) };
 }
 
 /** Least cells across a strip or gap for which the grid follows it: with fewer it would have no shape anyway. */
@@ -48,7 +50,7 @@ export function buildGrid(scene: Gridded, refinement: Refinement = unrefined): G
   const sizes = sizesOf(scene, refinement);
   if (refinement.alongAxes) return lay(scene, sizes, [...refinement.limits, ...alignedLimits(scene, sizes, sizes.across)]);
   const asked = Math.max(leastAcross, sizes.across);
-  const affordable = gridAccuracy[scene.accuracy].followed;
+  const affordable = gridAccuracy[scene.accuracy].followed * (scene.details?.finer ?? 1) ** 3;
   let [most, cells] = [0, 0];
   for (let across = asked; across >= leastAcross; across = across > leastAcross ? Math.max(leastAcross, across - 1) : 0) {
     const own = [...alignedLimits(scene, sizes, across), ...slantedLimits(scene, sizes, across)];

@@ -1,7 +1,17 @@
 import { z } from 'zod';
 import { expression } from '../entries/index.ts';
 import { durationText, formatSI } from '../expressions/format.ts';
-import { type CommonEstimate, type CommonEvidence, defaultChange, megabytes, type Method, passDetails, type Rows, threadsText } from './method.ts';
+import {
+  type CommonEstimate,
+  type CommonEvidence,
+  defaultChange,
+  finerDetail,
+  megabytes,
+  type Method,
+  passDetails,
+  type Rows,
+  threadsText,
+} from './method.ts';
 
 /** What a run in time will cost. */
 export interface TimeEstimate extends CommonEstimate {
@@ -76,6 +86,10 @@ const cellsText = (of: keyof typeof gridAccuracy): string => {
  */
 export const steppingDefaults = { pmlLayers: 10, stopAt: 1e-5, stopAtGuided: 1e-7, periods: 200 } as const;
 
+/** Cells of the shortest wavelength that a scene asks for. */
+export const cellsPerWavelengthOf = (accuracy: keyof typeof gridAccuracy, details: { cellsPerWavelength?: number; finer?: number } = {}): number =>
+  (details.cellsPerWavelength ?? gridAccuracy[accuracy].cellsPerWavelength) * (details.finer ?? 1);
+
 /** Cells of the shortest wavelength that can be set by hand. */
 export const mostCellsPerWavelength = 200;
 
@@ -94,6 +108,7 @@ const details = {
     unit: 'of the peak',
     hint: `${steppingDefaults.stopAt.toExponential()} if empty, ${steppingDefaults.stopAtGuided.toExponential()} with guided ports`,
   },
+  ...finerDetail,
   ...passDetails,
   maxSteps: { schema: z.number().int().min(100).max(10_000_000), label: 'most steps', hint: `${steppingDefaults.periods} periods if empty` },
 };

@@ -9,7 +9,7 @@ import { moment } from './moment.ts';
 export * from './details.ts';
 export * from './passes.ts';
 export { accuracies, type Accuracy, type CommonEvidence, defaultChange, type Detail, type Method, type Rows } from './method.ts';
-export { gridAccuracy, mostCellsPerWavelength, steppingDefaults, type TimeEstimate, type TimeEvidence } from './fdtd.ts';
+export { cellsPerWavelengthOf, gridAccuracy, mostCellsPerWavelength, steppingDefaults, type TimeEstimate, type TimeEvidence } from './fdtd.ts';
 export { wireAccuracy, type WireEstimate, type WireEvidence } from './moment.ts';
 
 /** Every method, in the order in which the interface offers them. */

@@ -30,6 +30,16 @@ export const passDetails = {
   },
 };
 
+/** The setting of every method by which a result is held against the same on a finer mesh. */
+export const finerDetail = {
+  finer: {
+    schema: z.number().min(0.25).max(8).describe('All cells and segments are so many times smaller than the accuracy makes them'),
+    label: 'all finer by',
+    unit: 'times',
+    hint: '1 if empty; a study moves it to see what a result comes to',
+  },
+};
+
 /** Settings by hand as a schema's shape has them: all may be absent. */
 export type DetailShape<D extends Record<string, Detail>> = { [K in keyof D]: z.ZodOptional<D[K]['schema']> };
 /** The part of a schema that settings by hand make. */

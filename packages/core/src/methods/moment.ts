@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { durationText } from '../expressions/format.ts';
-import { type CommonEstimate, type CommonEvidence, defaultChange, megabytes, type Method, passDetails, threadsText } from './method.ts';
+import { type CommonEstimate, type CommonEvidence, defaultChange, finerDetail, megabytes, type Method, passDetails, threadsText } from './method.ts';
 
 /** What a run on wires will cost. */
 export interface WireEstimate extends CommonEstimate {
@@ -44,6 +44,7 @@ const segmentsText = (of: keyof typeof wireAccuracy): string => {
 
 const details = {
   segmentsPerWavelength: { schema: z.number().min(8).max(400).describe('Of wires'), label: 'segments a wavelength' },
+  ...finerDetail,
   ...passDetails,
   eachFrequency: {
     schema: z.boolean().describe('Wires: every frequency of the band is solved; absent: few, with a rational function between them'),

@@ -3,6 +3,7 @@ export { type Affine, apply, compose, identity, invert, rotation, translation } 
 export * from './axis.ts';
 export * from './complex.ts';
 export { complexEigen } from './complexEigen.ts';
+export { fewestMeshes, type Limit, richardson, sizeFor } from './richardson.ts';
 export { rightDivide } from './complexSolve.ts';
 export * from './constants.ts';
 export { type FrontKernel, plainKernel } from './factors.ts';

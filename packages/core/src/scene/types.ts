@@ -36,7 +36,15 @@ export interface GridScene extends CommonScene {
   boundaries: Boundary[];
   /** Planes of symmetry: the region begins at them, and what lies behind is an image. */
   mirrors?: Mirrors;
-  details: { cellsPerWavelength?: number; smallestCell?: number; pmlLayers?: number; stopAt?: number; change?: number; maxSteps?: number };
+  details: {
+    cellsPerWavelength?: number;
+    smallestCell?: number;
+    pmlLayers?: number;
+    stopAt?: number;
+    change?: number;
+    maxSteps?: number;
+    finer?: number;
+  };
   /** Stretches of space with a largest cell of their own, metres. */
   boxes?: { min: number[]; max: number[]; cell: number }[];
 }
@@ -45,7 +53,7 @@ export interface GridScene extends CommonScene {
 export interface WiresScene extends CommonScene {
   solver: 'moment';
   wires: WireScene;
-  details: { change?: number; segmentsPerWavelength?: number; eachFrequency?: boolean };
+  details: { change?: number; segmentsPerWavelength?: number; eachFrequency?: boolean; finer?: number };
 }
 
 /** What a solver is given: the scene of its own kind. */

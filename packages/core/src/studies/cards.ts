@@ -56,14 +56,25 @@ const tolerance = z.strictObject({ ...common, kind: z.literal('tolerance') });
 /** How a measure is spread over all that may come. */
 const histogram = z.strictObject({ ...common, kind: z.literal('histogram'), measure: measureName.optional(), x: axisSettings });
 
+/** What a measure comes to on ever finer meshes. */
+const limit = z.strictObject({
+  ...common,
+  kind: z.literal('limit'),
+  measure: measureName.optional(),
+  wanted: z.number().positive().optional().describe('Error for which a mesh is sought, in the unit of the measure (SI)'),
+  x: axisSettings,
+  y: axisSettings,
+});
+
 /** What can be shown of a study. A new kind is an entry here. */
-export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, tolerance, histogram, influence, table]);
+export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, limit, tolerance, histogram, influence, table]);
 export type StudyCard = z.infer<typeof studyCardSchema>;
 export type StudyCardOf<K extends StudyCard['kind']> = Extract<StudyCard, { kind: K }>;
 export const studyCardTitles: Record<StudyCard['kind'], string> = {
   over: 'Measures over a parameter',
   map: 'Map of two parameters',
   curves: 'Curves of all points',
+  limit: 'Limit of finer meshes',
   tolerance: 'Yield and worst case',
   histogram: 'Spread of a measure',
   influence: 'What matters how much',
@@ -73,14 +84,27 @@ export const studyCardTitles: Record<StudyCard['kind'], string> = {
 /** A card of a kind as it is new. */
 export const freshStudyCard = (kind: StudyCard['kind']): StudyCard => studyCardSchema.parse({ kind });
 
-/** What is shown of a study that says nothing: by how many parameters move, whether its points are spread over them, and whether they vary about their values. */
-export function studyCardsFor(moving: number, spread: boolean, varies: boolean): StudyCard[] {
-  const kinds: StudyCard['kind'][] = varies
-    ? ['tolerance', 'histogram', 'influence', 'table']
-    : spread
-      ? ['influence', 'over', 'curves', 'table']
-      : moving === 2
-        ? ['map', 'over', 'curves', 'table']
-        : ['over', 'curves', 'table'];
+/** What a study is like, for what is shown of it. */
+interface Looks {
+  /** How many parameters move. */
+  moving: number;
+  /** Its points are spread over them. */
+  spread: boolean;
+  /** They vary about their values. */
+  varies: boolean;
+  /** It is the mesh that gets finer. */
+  finer: boolean;
+}
+/** What is shown of a study that says nothing. */
+export function studyCardsFor({ moving, spread, varies, finer }: Looks): StudyCard[] {
+  const kinds: StudyCard['kind'][] = finer
+    ? ['limit', 'curves', 'table']
+    : varies
+      ? ['tolerance', 'histogram', 'influence', 'table']
+      : spread
+        ? ['influence', 'over', 'curves', 'table']
+        : moving === 2
+          ? ['map', 'over', 'curves', 'table']
+          : ['over', 'curves', 'table'];
   return kinds.map(freshStudyCard);
 }

@@ -3,5 +3,6 @@ export * from './cards.ts';
 export * from './measure.ts';
 export * from './moves.ts';
 export * from './search.ts';
+export * from './settings.ts';
 export * from './study.ts';
 export * from './variant.ts';

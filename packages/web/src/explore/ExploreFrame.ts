@@ -50,7 +50,13 @@ export const StudyFrame = styled('div')({
   },
   '& .statement': { display: 'flex', alignItems: 'baseline', flexWrap: 'wrap', gap: '4px 5px', padding: '2px 0', position: 'relative' },
   // What can be done with a sentence stays together at its end.
-  '& .statement .acts': { display: 'inline-flex', alignItems: 'center', whiteSpace: 'nowrap' },
+  '& .statement .acts': {
+    display: 'inline-flex',
+    alignItems: 'center',
+    gap: 2,
+    whiteSpace: 'nowrap',
+    '& .MuiIconButton-root': { width: 24, height: 24 },
+  },
   '& .statement .list-rows': {
     display: 'grid',
     gap: 2,

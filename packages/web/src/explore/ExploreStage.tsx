@@ -7,7 +7,7 @@ import { useProject } from '../project/store.ts';
 import { goAt, useAddress } from '../ui/address.ts';
 import { ExploreFrame } from './ExploreFrame.ts';
 import { RunsPage } from './RunsPage.tsx';
-import { addStudy, parametersToMove } from './study/edits.ts';
+import { addStudy, allToMove, parametersToMove } from './study/edits.ts';
 import { addSearch } from './search/edits.ts';
 import { SearchPage } from './search/SearchPage.tsx';
 import { StudyPage } from './study/StudyPage.tsx';
@@ -81,9 +81,9 @@ export default function ExploreStage() {
           </ListItemButton>
         </List>
         <WayList title="Studies: what if" part="study" names={studies.map((s) => s.name)} open={study?.name ?? null} runs={runs} />
-        <NewWay label="New study" heading="Move" add={(name) => goAt({ ...nowhere, study: addStudy(name) })} />
+        <NewWay label="New study" heading="Move" from={allToMove} add={(name) => goAt({ ...nowhere, study: addStudy(name) })} />
         <WayList title="Goals: find me" part="search" names={searches.map((s) => s.name)} open={search?.name ?? null} runs={runs} />
-        <NewWay label="New search" heading="Let move" add={(name) => goAt({ ...nowhere, search: addSearch(name) })} />
+        <NewWay label="New search" heading="Let move" from={parametersToMove} add={(name) => goAt({ ...nowhere, search: addSearch(name) })} />
       </nav>
       {study && <StudyPage key={study.name} study={study} project={id} />}
       {search && <SearchPage key={search.name} search={search} project={id} />}
@@ -93,10 +93,10 @@ export default function ExploreStage() {
   );
 }
 
-/** Begins a study or search with one of the parameters. */
-function NewWay({ label, heading, add }: { label: string; heading: string; add(parameter: string): void }) {
-  const empty = useProject((s) => !s.document?.parameters.length);
-  if (empty)
+/** Begins a study or search with one of what it can move. */
+function NewWay({ label, heading, from, add }: { label: string; heading: string; from: typeof parametersToMove; add(parameter: string): void }) {
+  const none = useProject((s) => !s.document || !from(s.document).length);
+  if (none)
     return (
       <p className="quiet" style={{ padding: '2px 14px', fontSize: 12 }}>
         It moves parameters; the project has none yet. Add one at the top of the ledger in Shape.
@@ -107,7 +107,7 @@ function NewWay({ label, heading, add }: { label: string; heading: string; add(p
       adds
       label={label}
       heading={heading}
-      items={() => parametersToMove(useProject.getState().document!).map(({ name, about }) => ({ title: name, about, act: () => add(name) }))}
+      items={() => from(useProject.getState().document!).map(({ name, about }) => ({ title: name, about, act: () => add(name) }))}
     />
   );
 }

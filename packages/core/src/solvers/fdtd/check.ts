@@ -4,7 +4,7 @@ import { c0 } from '../../numerics/constants.ts';
 import { directionsOf, type PlacedRecorder, recorderKind } from '../../recorders/index.ts';
 import { patternCost } from '../../radiation/index.ts';
 import { farFieldOf, type GridScene, numbersOf } from '../../scene/index.ts';
-import { fewestPasses, gridAccuracy, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
+import { cellsPerWavelengthOf, fewestPasses, steppingDefaults, type TimeEstimate } from '../../methods/index.ts';
 import type { Machine, Plan } from '../solver.ts';
 import { timeStep } from './discretise.ts';
 import { checkGuides } from './guides.ts';
@@ -188,7 +188,7 @@ const sliverRatio = 150;
 
 /** A cell so small that it alone makes the time step absurdly short, with its place and what stands there. */
 function sliver(scene: GridScene, grid: Grid): Problem[] {
-  const coarsest = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? gridAccuracy[scene.accuracy].cellsPerWavelength);
+  const coarsest = c0 / scene.band.to / cellsPerWavelengthOf(scene.accuracy, scene.details);
   let least = { size: Infinity, axis: 0, from: 0 };
   grid.lines.forEach((x, axis) => {
     for (let i = 1; i < x.length; i++) if (x[i] - x[i - 1] < least.size) least = { size: x[i] - x[i - 1], axis, from: x[i - 1] };
@@ -260,7 +260,6 @@ const tooLarge = (message: string): Problem =>
 
 /** Cells per axis if all had the largest size. */
 function roughCells(scene: GridScene): number[] {
-  const { cellsPerWavelength } = gridAccuracy[scene.accuracy];
-  const step = c0 / scene.band.to / (scene.details.cellsPerWavelength ?? cellsPerWavelength);
+  const step = c0 / scene.band.to / cellsPerWavelengthOf(scene.accuracy, scene.details);
   return [0, 1, 2].map((a) => Math.max(1, (scene.max[a] - scene.min[a]) / step));
 }

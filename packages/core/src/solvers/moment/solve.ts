@@ -16,7 +16,8 @@ const fitTolerance = { draft: 1e-3, normal: 1e-4, fine: 1e-5, adaptive: 1e-5 } a
 /** Largest length of a segment for a scene. */
 function longestSegment(scene: WiresScene): number {
   const most = Math.max(scene.band.to, ...scene.recordAt);
-  return c0 / most / (scene.details.segmentsPerWavelength ?? wireAccuracy[scene.accuracy].perWavelength);
+  const perWavelength = scene.details.segmentsPerWavelength ?? wireAccuracy[scene.accuracy].perWavelength;
+  return c0 / most / (perWavelength * (scene.details.finer ?? 1));
 }
 
 /** The segments of a scene at its accuracy. */

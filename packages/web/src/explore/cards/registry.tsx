@@ -5,6 +5,7 @@ import { IconTool } from '../../kit/IconTool.tsx';
 import { Close } from '../../kit/icons.tsx';
 import type { PointsData } from '../study/useStudyData.ts';
 import { CurvesOfPoints } from './CurvesOfPoints.tsx';
+import { LimitOfMeshes } from './LimitOfMeshes.tsx';
 import { MapOfTwo } from './MapOfTwo.tsx';
 import { OverParameter } from './OverParameter.tsx';
 import { PointTable } from './PointTable.tsx';
@@ -30,6 +31,7 @@ const views: { [K in StudyCard['kind']]: (p: StudyCardProps<StudyCardOf<K>>) => 
   over: OverParameter,
   map: MapOfTwo,
   curves: CurvesOfPoints,
+  limit: LimitOfMeshes,
   tolerance: Yield,
   histogram: Spread,
   influence: WhatMatters,

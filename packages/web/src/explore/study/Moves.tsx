@@ -21,7 +21,7 @@ import { ToolMenu } from '../../kit/ToolMenu.tsx';
 import { Chip } from '../../ledger/Chip.tsx';
 import { ListEditor } from '../../ledger/ListEditor.tsx';
 import { useProject } from '../../project/store.ts';
-import { changeStudy, freshMove, movedAs, parametersToMove, withMove, withoutMove } from './edits.ts';
+import { allToMove, changeStudy, freshMove, movedAs, withMove, withoutMove } from './edits.ts';
 import { Links } from './Links.tsx';
 
 /** What measures a quantity that chips know takes as such; anything else is asked for without. */
@@ -166,7 +166,7 @@ const cuts = [1, 2, 3, 4, 6] as const;
 export function Moves({ study, problems, measures }: { study: Study; problems: readonly Problem[]; measures: ReadonlyMap<string, string> }) {
   const project = useProject((s) => s.document!);
   const change = (next: Partial<Study>, what: string): void => changeStudy(study.name, (s) => ({ ...s, ...next }), what);
-  const names = project.parameters.map((p) => p.name);
+  const names = allToMove(project).map((p) => p.name);
   const free = (also?: string): string[] => names.filter((n) => n === also || !study.moves.some((m) => m.parameter === n));
   return (
     <>
@@ -256,7 +256,7 @@ export function Moves({ study, problems, measures }: { study: Study; problems: r
           <ToolMenu
             label="Move another"
             items={() =>
-              parametersToMove(project)
+              allToMove(project)
                 .filter((p) => free().includes(p.name))
                 .map(({ name, about }) => ({ title: name, about, act: () => change({ moves: [...study.moves, freshMove(project, name)] }, 'moves') }))
             }

@@ -1,4 +1,13 @@
-import { isSpread, type Study, type StudyCard, studyCardsFor, studyCardTitles, freshStudyCard, variesAbout } from '@jadebell/core/document';
+import {
+  isSpread,
+  type Study,
+  type StudyCard,
+  studyCardsFor,
+  studyCardTitles,
+  freshStudyCard,
+  settingOf,
+  variesAbout,
+} from '@jadebell/core/document';
 import { useState } from 'react';
 import { useRuns } from '../../api/hooks.ts';
 import { TypedField } from '../../kit/Field.tsx';
@@ -24,7 +33,14 @@ export function StudyPage({ project, study }: { project: string; study: Study })
   const [picked, setPicked] = useState<string | null>(null);
   const row = data.rows.find((r) => r.digest === picked);
   const varies = study.moves.some(variesAbout);
-  const cards = study.cards ?? studyCardsFor(study.moves.length, isSpread(study.together), varies);
+  const cards =
+    study.cards ??
+    studyCardsFor({
+      moving: study.moves.length,
+      spread: isSpread(study.together),
+      varies,
+      finer: study.moves.length === 1 && settingOf(study.moves[0].parameter) !== null,
+    });
   const setCards = (next: StudyCard[] | undefined): void => changeStudy(study.name, (s) => ({ ...s, cards: next }), 'cards');
   const done = data.rows.some((r) => r.run?.state === 'done');
   return (

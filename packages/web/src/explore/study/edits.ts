@@ -9,11 +9,14 @@ import {
   parametersUsed,
   type Project,
   renameMeasure,
+  settingOf,
+  settingsToMove,
   type Study,
   studySchema,
   takeKinds,
   variesAbout,
 } from '@jadebell/core/document';
+import { atValues } from '@jadebell/core/exploring';
 import { evaluateParameters, formatSI } from '@jadebell/core/expressions';
 import { useProject } from '../../project/store.ts';
 import { keepVariant } from '../../project/variants.ts';
@@ -44,6 +47,12 @@ export const nameFaultOf = (taken: readonly { name: string }[], own: string, nam
       ? `${name} is taken already.`
       : null;
 
+/** Parameters of a project with their values, those first that something uses, and settings of its solver that a study can move. */
+export function allToMove(project: Project): { name: string; about: string }[] {
+  const settings = settingsToMove(project.solve.solver, project.solve.details);
+  return [...parametersToMove(project), ...settings.map(({ name, label, value }) => ({ name, about: `${label} ${value}` }))];
+}
+
 /** Parameters of a project with their values, those first that something uses. */
 export function parametersToMove(project: Project): { name: string; about: string }[] {
   const { summary } = evaluateParameters(project);
@@ -58,8 +67,14 @@ export function parametersToMove(project: Project): { name: string; about: strin
 const around = 0.2;
 const freshPoints = 5;
 
-/** A move of a parameter that is new: around what it is. */
+/** Up to how many times finer than it is a mesh is made in a study that is new, and in how many points. */
+const [finest, freshMeshes] = [2, 4];
+
+/** A move of a parameter that is new: around what it is; of a setting from what it is upwards, by equal ratios. */
 export function freshMove(project: Project, parameter: string): Move {
+  const setting = settingsToMove(project.solve.solver, project.solve.details).find((s) => s.name === parameter);
+  if (setting)
+    return moveSchema.parse({ parameter, how: 'count', from: String(setting.value), to: String(finest * setting.value), points: freshMeshes, spacing: 'logarithmic' }); // prettier-ignore
   const own = evaluateParameters(project).summary[parameter];
   const text = (v: number): string => formatSI(Number(v.toPrecision(3)), own?.measure ?? 'plain number', 3);
   const si = own?.si ?? 0;
@@ -75,7 +90,8 @@ export function freshMove(project: Project, parameter: string): Move {
 /** Adds a study that moves a parameter, with measures to read where the project has none; gives its name. */
 export function addStudy(parameter: string): string {
   const project = useProject.getState().document!;
-  const name = freeOf([...(project.studies ?? []), ...(project.searches ?? [])], `${parameter}_study`.slice(0, 40));
+  const stem = settingOf(parameter) ?? parameter;
+  const name = freeOf([...(project.studies ?? []), ...(project.searches ?? [])], `${stem}_study`.slice(0, 40));
   edit('new study', (d) => ({ ...withMeasures(d), studies: [...(d.studies ?? []), studySchema.parse({ name, moves: [freshMove(d, parameter)] })] }));
   return name;
 }
@@ -171,11 +187,11 @@ export function takenAs(measure: Measure, take: Measure['take'], band: { from: s
 }
 
 /** Gives parameters of the project values, in SI. */
-export const takeValues = (values: Record<string, string>): void =>
-  edit('take over values', (d) => ({ ...d, parameters: d.parameters.map((p) => (p.name in values ? { ...p, expression: values[p.name] } : p)) }));
+export const takeValues = (values: Record<string, string>): void => edit('take over values', (d) => atValues(d, new Map(Object.entries(values))));
 
 /** Keeps the project with values of some parameters as a variant, and goes where variants are. */
 export function keepAndShow(values: Readonly<Record<string, string>>): void {
-  keepVariant(values);
+  // A variant is of parameters alone.
+  keepVariant(Object.fromEntries(Object.entries(values).filter(([name]) => !settingOf(name))));
   goAt({ study: null, search: null, way: 'variants' });
 }
