@@ -1,8 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { aims, problemText, type Project, type SearchPlan } from '@jadebell/core/document';
-import { endings, planSearch, pointText, readingOf, readMeasure, SearchRun, type SearchSetup, type Tried } from '@jadebell/core/exploring';
-import { durationText, evaluateParameters, formatSI } from '@jadebell/core/expressions';
+import { endings, planSearch, pointText, readingOf, readMeasures, SearchRun, type SearchSetup, type Tried } from '@jadebell/core/exploring';
+import { durationText, formatSI } from '@jadebell/core/expressions';
 import { writeCsv } from '@jadebell/core/formats';
 import { valueText } from '@jadebell/core/reading';
 import { nodeHost, thisMachine } from '@jadebell/node';
@@ -56,7 +56,6 @@ export async function search(file: string, options: Options): Promise<number> {
   const folder = join(options.out, 'points');
   await mkdir(folder, { recursive: true });
   const stem = basename(file).replace(/\.json$/i, '');
-  const measures = project.measures ?? [];
   const [signal, host] = [stopSignal(), await nodeHost(options.threads)];
   const run = new SearchRun(project, plan, setup);
   while (!run.ended) {
@@ -64,8 +63,7 @@ export async function search(file: string, options: Options): Promise<number> {
     const { result, problems } = await resultOf(point, join(folder, `${point.digest}.zip`), options.resume ?? false, host, signal);
     // A point that was cut short is none of the search's: it is solved when that goes on.
     if (signal.aborted) return exit.stopped;
-    const scope = evaluateParameters(point.project);
-    const reads = result ? measures.map((m) => readMeasure(m, readingOf(result), scope)) : null;
+    const reads = result ? readMeasures(point.project, readingOf(result)) : null;
     run.tell(point.digest, reads);
     await write(options.out, stem, plan, run);
     const tried = run.tried.find((t) => t.digest === point.digest)!;

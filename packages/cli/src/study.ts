@@ -12,9 +12,8 @@ import {
   pointText,
   type Read,
   readingOf,
-  readMeasure,
+  readMeasures,
 } from '@jadebell/core/exploring';
-import { evaluateParameters } from '@jadebell/core/expressions';
 import { writeCsv } from '@jadebell/core/formats';
 import { nodeHost, thisMachine } from '@jadebell/node';
 import { exit } from './exit.ts';
@@ -93,13 +92,12 @@ export async function study(file: string, options: Options): Promise<number> {
     const { result, problems } = same
       ? { result: null, problems: [] }
       : await resultOf(point, join(folder, `${digest}.zip`), options.resume ?? false, host, signal);
-    const scope = evaluateParameters(point.project);
     const now: Done = same
       ? { ...same, point }
       : {
           point,
           state: !result ? 'failed' : result.meta.evidence.ended === 'stopped' ? 'stopped' : 'done',
-          measures: result ? measures.map((m) => readMeasure(m, readingOf(result), scope)) : [],
+          measures: result ? readMeasures(point.project, readingOf(result)) : [],
           problems: problems.filter((p) => p.severity === 'error'),
         };
     // A point that was cut short is none of the study's: it is solved when that goes on.

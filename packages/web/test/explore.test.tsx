@@ -86,6 +86,14 @@ test('figures are read of any curve, renamed and left out; cards are added, set 
   await waitFor(() => expect(page.project().measures![2]).toMatchObject({ name: 'reactance', take: 'at', at: '868 MHz', form: 'imaginary' }));
   const table = await screen.findByLabelText('Points of the study');
   await waitFor(() => expect(within(table).getAllByText(/ohm$/)).toHaveLength(2));
+  // A formula of it; one that can have no value is not taken.
+  await page.user.click(button('Read another figure'));
+  await page.choose('Figure of measure', 'a formula of others');
+  await type('Formula of measure', 'reactance / 50 ohm + charm');
+  await screen.findByText(/There is no parameter named charm/);
+  await type('Formula of measure', 'reactance / 50 ohm');
+  await waitFor(() => expect(page.project().measures![3]).toMatchObject({ take: 'formula', formula: 'reactance / 50 ohm' }));
+  await page.user.click(screen.getByLabelText('Read measure no more'));
   await page.choose('Figure of match', 'the widest stretch on one side of a level');
   await type('Level of match', '-6');
   await waitFor(() => expect(page.project().measures![1]).toMatchObject({ take: 'width', level: -6, side: 'below' }));

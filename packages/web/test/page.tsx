@@ -9,7 +9,7 @@ import { BrowserRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { Run } from '@jadebell/api';
 import { type Project, readProject, solvedDigest, withVariant } from '@jadebell/core/document';
-import { askTolerance, costOf, planSearch, planStudy, readCurve, readingOf, readMeasure, SearchRun } from '@jadebell/core/exploring';
+import { askTolerance, costOf, planSearch, planStudy, readCurve, readingOf, readMeasures, SearchRun } from '@jadebell/core/exploring';
 import { loadGeometryKernel } from '@jadebell/core/geometry';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import { touchstoneOf } from '@jadebell/core/formats';
@@ -53,14 +53,14 @@ function studyAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: st
   if (what === 'cost') return costOf(plan.points.map((_, at) => ({ at, seconds: 60 + at })), plan.points.length); // prettier-ignore
   if (what === 'influence') return { points: done.length, influence: null };
   if (what === 'tolerance') {
-    const solvedPoints = plan.points.flatMap((point) => done.filter((d) => d.digest === point.digest).map((d) => ({ point, reads: (project.measures ?? []).map((m) => readMeasure(m, d.reading, evaluateParameters(d.point))) }))); // prettier-ignore
+    const solvedPoints = plan.points.flatMap((point) => done.filter((d) => d.digest === point.digest).map((d) => ({ point, reads: readMeasures(d.point, d.reading) }))); // prettier-ignore
     const { task, tell } = askTolerance(project, study, plan.moved, solvedPoints);
     return tell(toleranceOf(task));
   }
   if (what === 'measures')
     return done.map(({ digest, point, reading }) => ({
       digest,
-      measures: (project.measures ?? []).map((m) => readMeasure(m, reading, evaluateParameters(point))),
+      measures: readMeasures(point, reading),
     }));
   if (what === 'curves') {
     const of = { quantity: query.get('quantity')!, of: query.get('of')!, form: (query.get('form') ?? undefined) as never };
@@ -89,7 +89,7 @@ function searchAnswer(project: Project, runs: ReturnType<typeof runsOf>, name: s
   };
   for (let open = search.open; open.some((p) => solved.has(p.digest)); open = search.open)
     for (const { digest, project: point } of open)
-      if (solved.has(digest)) search.tell(digest, (project.measures ?? []).map((m) => readMeasure(m, readingOf(solved.get(digest)!.result), evaluateParameters(point)))); // prettier-ignore
+      if (solved.has(digest)) search.tell(digest, readMeasures(point, readingOf(solved.get(digest)!.result))); // prettier-ignore
   const { ended, best, tried, solved: count, open } = search;
   return {
     ...setup,
@@ -107,7 +107,7 @@ const variantsAnswer = (project: Project, runs: ReturnType<typeof runsOf>): unkn
   [{ name: '', project }, ...(project.variants ?? []).map((v) => ({ name: v.name, project: withVariant(project, v) }))].map((v) => {
     const digest = solvedDigest(v.project);
     const found = runs.find((r) => solvedDigest(r.document) === digest);
-    const measures = found ? (project.measures ?? []).map((m) => readMeasure(m, readingOf(found.result), evaluateParameters(v.project))) : [];
+    const measures = found ? readMeasures(v.project, readingOf(found.result)) : [];
     const run = found ? { id: found.run.id, projectId, number: found.run.number, state: found.run.state } : null;
     return { name: v.name, digest, run, measures };
   });

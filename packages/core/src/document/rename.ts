@@ -1,4 +1,5 @@
 import { changeTexts, type Role, textsOf } from '../entries/index.ts';
+import { isFormula } from '../studies/index.ts';
 import { type Project, projectSchema } from './schema.ts';
 
 /** A project with a change applied to every expression in it, and to nothing else. What does not change stays the same object. */
@@ -54,5 +55,6 @@ export function renamePort(project: Project, from: string, to: string): Project 
 /** Renames a measure and all that refers to it. */
 export function renameMeasure(project: Project, from: string, to: string): Project {
   const redirected = changeTexts(projectSchema, project, { measure: exchange(from, to) });
-  return { ...redirected, measures: named(redirected.measures ?? [], from, to) };
+  const measures = named(redirected.measures ?? [], from, to);
+  return { ...redirected, measures: measures.map((m) => (isFormula(m) ? { ...m, formula: m.formula.replaceAll(word(from), to) } : m)) };
 }

@@ -1,7 +1,8 @@
 import { type Goal, type Place, type Problem, problem, type Project } from '../document/index.ts';
 import { evaluateAny, plainNumber, type Scope } from '../expressions/index.ts';
 import { measureOfUnit } from '../reading/index.ts';
-import { type Read, unitOfMeasure } from './measures.ts';
+import { unitOfMeasure } from './formulas.ts';
+import type { Read } from './measures.ts';
 
 /** A goal in numbers of the unit that its measure is told in. */
 export interface Sought extends Pick<Goal, 'measure' | 'aim' | 'weight'> {
@@ -29,7 +30,7 @@ export function goalsOf(
       return [];
     };
     const measure = project.measures?.find((m) => m.name === goal.measure);
-    const unit = measure && unitOfMeasure(measure);
+    const unit = measure && unitOfMeasure(measure, project);
     if (unit === undefined || unit === null)
       return refuse(
         problem('error', 'search.no-measure', at('measure'), `There is no measure named ${goal.measure}.`, 'Choose one of those that are read.'),

@@ -1,8 +1,9 @@
-import { expect, test } from '@jest/globals';
-import { type Measure, measureSchema } from '../document/index.ts';
+import { describe, expect, test } from '@jest/globals';
+import { type CurveMeasure, emptyProject, type FormulaMeasure, measureSchema, type Project, renameMeasure } from '../document/index.ts';
 import { evaluateParameters } from '../expressions/index.ts';
 import type { ResultMeta, ResultSet } from '../results/index.ts';
-import { readingOf, readMeasure } from './measures.ts';
+import { formulaFault, readMeasures, unitOfMeasure } from './formulas.ts';
+import { readingOf, readTaken } from './measures.ts';
 
 const count = 501;
 const frequency = Float64Array.from({ length: count }, (_, n) => 1e9 + 2e6 * n);
@@ -23,7 +24,7 @@ const meta = {
 const result: ResultSet = { meta, arrays: { frequency: { shape: [count], data: frequency }, s: { shape: [count, 1, 1, 2], data: s } } }; // prettier-ignore
 const scope = evaluateParameters({ parameters: [{ name: 'f0', expression: '1.5 GHz' }] });
 const read = (m: Record<string, unknown>) =>
-  readMeasure(measureSchema.parse({ name: 'm', quantity: 's', ...m }) as Measure, readingOf(result), scope);
+  readTaken(measureSchema.parse({ name: 'm', quantity: 's', ...m }) as CurveMeasure, readingOf(result), scope);
 
 test('figures of a resonance: value at a frequency, extremes and where they are, mean, width at a level', () => {
   expect(read({ take: 'at', at: 'f0', form: 'magnitude' })).toEqual({ name: 'm', value: 0, unit: '' });
@@ -47,7 +48,7 @@ test('a dip between samples is found by their powers, however deep', () => {
   // The resonance of the curve above on samples 2 MHz apart that miss it by up to 1 MHz.
   for (const off of [0.1e6, 0.5e6, 0.9e6]) {
     const shifted = frequency.map((f) => f + off);
-    const found = readMeasure(measureSchema.parse({ name: 'm', quantity: 's', take: 'where-least' }), readingOf({ meta, arrays: { frequency: { shape: [count], data: shifted }, s: { shape: [count, 1, 1, 2], data: reflectionAt(shifted) } } }), scope); // prettier-ignore
+    const found = readTaken(measureSchema.parse({ name: 'm', quantity: 's', take: 'where-least' }) as CurveMeasure, readingOf({ meta, arrays: { frequency: { shape: [count], data: shifted }, s: { shape: [count, 1, 1, 2], data: reflectionAt(shifted) } } }), scope); // prettier-ignore
     expect(Math.abs(found.value! - 1.5e9)).toBeLessThan(2e3);
   }
 });
@@ -68,4 +69,46 @@ test.each([
   const { value, why: told } = read(m);
   expect(value).toBeNull();
   expect(told).toMatch(why);
+});
+
+describe('formulas', () => {
+  const project = (...formulas: [name: string, formula: string][]): Project => ({
+    ...emptyProject('Formulas'),
+    parameters: [{ name: 'f0', expression: '1.5 GHz' }],
+    measures: [
+      measureSchema.parse({ name: 'tuned', quantity: 's', take: 'where-least' }),
+      measureSchema.parse({ name: 'wide', quantity: 's', take: 'width', level: -3, side: 'below' }),
+      measureSchema.parse({ name: 'none', quantity: 'gain', take: 'most' }),
+      ...formulas.map(([name, formula]) => measureSchema.parse({ name, take: 'formula', formula })),
+    ],
+  });
+  const reads = (...formulas: [string, string][]) => readMeasures(project(...formulas), readingOf(result)).slice(3);
+
+  test('are made of measures, of each other in any order, and of parameters, in the units that come of it', () => {
+    const [share, off, twice] = reads(['share', 'twice / (2 * tuned)'], ['off', 'tuned - f0'], ['twice', '2 * wide']);
+    const width = readMeasures(project(), readingOf(result))[1].value!;
+    expect(share).toEqual({ name: 'share', value: expect.closeTo(width / 1.5e9, 5), unit: '' });
+    expect(off.unit).toBe('Hz');
+    expect(Math.abs(off.value!)).toBeLessThan(2e3);
+    expect(twice.value).toBeCloseTo(2 * width, 3);
+    const own = project(['share', 'wide / tuned']);
+    expect([unitOfMeasure(own.measures![3], own), unitOfMeasure(own.measures![0], own)]).toEqual(['', 'Hz']);
+  });
+
+  test('what has no value says why: a measure without one, a circle, a name that is none, units that do not agree', () => {
+    const [lacks, a, b, unknown, mixed] = reads(['lacks', '2 * none'], ['a', 'b + 1'], ['b', 'a'], ['unknown', 'charm'], ['mixed', 'tuned + 1']);
+    expect(lacks.why).toBe('none has no value: The result has no gain.');
+    expect([a.value, b.value]).toEqual([null, null]);
+    expect(a.why).toMatch(/is made of itself/);
+    expect(unknown.why).toMatch(/There is no parameter named charm/);
+    expect(mixed.why).toBeTruthy();
+    const own = project(['share', 'wide / tuned']);
+    expect(formulaFault({ ...(own.measures![3] as FormulaMeasure), formula: 'share' }, own)).toMatch(/made of itself/);
+    expect(formulaFault({ ...(own.measures![3] as FormulaMeasure), formula: 'tuned / 1 mm' }, own)).toBeNull();
+  });
+
+  test('follow a measure to its new name', () => {
+    const renamed = renameMeasure(project(['share', 'wide / tuned + tuned_not.x * 0']), 'tuned', 'resonance');
+    expect((renamed.measures![3] as FormulaMeasure).formula).toBe('wide / resonance + tuned_not.x * 0');
+  });
 });

@@ -1,4 +1,4 @@
-import { figureOf, type Measure, type Quantity, takeKinds } from '../document/index.ts';
+import { type CurveMeasure, figureOf, type Quantity, takeKinds } from '../document/index.ts';
 import { evaluateExpression, type Scope } from '../expressions/index.ts';
 import {
   asSolved,
@@ -43,7 +43,7 @@ export function readingOf({ meta, arrays }: ResultSet): RunReading {
 }
 
 /** Of what a curve is: as on cards. */
-export type CurveOf = Pick<Measure, 'quantity' | 'of' | 'form'>;
+export type CurveOf = Pick<CurveMeasure, 'quantity' | 'of' | 'form'>;
 
 /** Arrays of a result that a curve is read from. */
 export const arraysOfCurve = ({ quantity, of }: CurveOf, meta: ResultSet['meta']): string[] => {
@@ -74,16 +74,16 @@ export function readCurve({ quantity, of: wanted, form: asked }: CurveOf, run: R
   return { x: curve.x, y: curveForms[form].of(curve), unit: unitInForm(quantity, form, kind.unit), over: kind.over };
 }
 
-/** The unit that a measure is told in; null where its quantity is not known. */
-export function unitOfMeasure({ quantity, form, take }: Measure): string | null {
+/** The unit that a figure of a curve is told in; null where its quantity is not known. */
+export function unitOfTaken({ quantity, form, take }: CurveMeasure): string | null {
   const kind = quantities[quantity];
   if (!kind) return null;
   if (takeKinds[take].of === 'place') return overUnit[kind.over];
   return unitInForm(quantity, form ?? kind.forms[0], kind.unit);
 }
 
-/** A measure read from a result, with the parameters that the result was solved for. */
-export function readMeasure(measure: Measure, run: RunReading, scope: Scope): Read {
+/** A figure of a curve read from a result, with the parameters that the result was solved for. */
+export function readTaken(measure: CurveMeasure, run: RunReading, scope: Scope): Read {
   const none = (why: string): Read => ({ name: measure.name, value: null, unit: '', why });
   const curve = readCurve(measure, run);
   if ('why' in curve) return none(curve.why);

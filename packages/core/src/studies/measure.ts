@@ -109,7 +109,13 @@ const common = {
 };
 const schemaOf = <K extends string, F extends z.ZodRawShape>(kind: TakeKind<K, F>) =>
   z.strictObject({ ...common, take: z.literal(kind.take), ...kind.fields });
-/** A named figure that is read from each result. */
+const formulaSchema = z.strictObject({
+  name: common.name,
+  take: z.literal('formula'),
+  formula: expression.describe('Of other measures, by their names, and parameters'),
+  note: common.note,
+});
+/** A named figure that is read from each result, or made of others. */
 export const measureSchema = z.discriminatedUnion('take', [
   schemaOf(at),
   schemaOf(least),
@@ -118,9 +124,24 @@ export const measureSchema = z.discriminatedUnion('take', [
   schemaOf(whereLeast),
   schemaOf(whereMost),
   schemaOf(width),
+  formulaSchema,
 ]);
 export type Measure = z.infer<typeof measureSchema>;
+/** A measure that is made of others. */
+export type FormulaMeasure = z.infer<typeof formulaSchema>;
+/** A measure that is taken of a curve. */
+export type CurveMeasure = Exclude<Measure, FormulaMeasure>;
+/** Whether a measure is made of others. */
+export const isFormula = (measure: Measure): measure is FormulaMeasure => measure.take === 'formula';
+/** Everything that a measure can be, in words. */
+export const takeTitles: Record<Measure['take'], string> = {
+  ...(Object.fromEntries(Object.values(takeKinds).map((k) => [k.take, k.title])) as Record<CurveMeasure['take'], string>),
+  formula: 'a formula of others',
+};
 
 /** The figure that a measure takes of a curve; null where the curve has none. */
-export const figureOf = (measure: Measure, curve: Measured, place: (text: string | undefined, field: string) => number | undefined): Taken | null =>
-  takeKinds[measure.take].figure(measure as never, curve, place);
+export const figureOf = (
+  measure: CurveMeasure,
+  curve: Measured,
+  place: (text: string | undefined, field: string) => number | undefined,
+): Taken | null => takeKinds[measure.take].figure(measure as never, curve, place);

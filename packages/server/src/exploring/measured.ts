@@ -1,5 +1,5 @@
 import type { Measure, Project } from '@jadebell/core/document';
-import { arraysOfCurve, type Read, readingOf, readMeasure } from '@jadebell/core/exploring';
+import { arraysOfCurve, type Read, readingOf, readTaken, takenBehind, withFormulas } from '@jadebell/core/exploring';
 import { evaluateParameters } from '@jadebell/core/expressions';
 import type { RunReading } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
@@ -25,14 +25,15 @@ class Measured {
   async of(run: RunRow, measures: readonly Measure[], project: Project): Promise<Read[]> {
     const scope = evaluateParameters(project);
     const values = JSON.stringify(scope.summary);
-    const keys = measures.map((m) => `${run.id} ${JSON.stringify(m)} ${readsParameters(m) ? values : ''}`);
-    const missing = measures.filter((_, n) => !this.known.has(keys[n]));
+    const taken = takenBehind(measures, project);
+    const keys = taken.map((m) => `${run.id} ${JSON.stringify(m)} ${readsParameters(m) ? values : ''}`);
+    const missing = taken.filter((_, n) => !this.known.has(keys[n]));
     if (missing.length) {
       const reading = await readingOfRun(run, (meta) => missing.flatMap((m) => arraysOfCurve(m, meta)));
       if (this.known.size > most) this.known.clear();
-      measures.forEach((m, n) => this.known.has(keys[n]) || this.known.set(keys[n], readMeasure(m, reading, scope)));
+      taken.forEach((m, n) => this.known.has(keys[n]) || this.known.set(keys[n], readTaken(m, reading, scope)));
     }
-    return keys.map((key) => this.known.get(key)!);
+    return withFormulas(measures, project, keys.map((key) => this.known.get(key)!)); // prettier-ignore
   }
 }
 

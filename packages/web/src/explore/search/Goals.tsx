@@ -1,4 +1,4 @@
-import { type Aim, aims, type Goal, type Problem } from '@jadebell/core/document';
+import { type Aim, aims, type Goal, isFormula, type Problem } from '@jadebell/core/document';
 import { unitOfMeasure } from '@jadebell/core/exploring';
 import { measureOfUnit } from '@jadebell/core/reading';
 import { Choice, plainOptions } from '../../kit/Choice.tsx';
@@ -29,7 +29,7 @@ export function Goals({ goals, problems, adds, weighed, change }: Props) {
     <>
       {goals.map((goal, n) => {
         const measure = measures.find((m) => m.name === goal.measure);
-        const unit = (measure && unitOfMeasure(measure)) ?? '';
+        const unit = (measure && unitOfMeasure(measure, project)) ?? '';
         const quantity = unit === 'deg' ? 'any' : askedFor(measureOfUnit(unit) ?? 'plain number');
         const at = (field: string): Problem[] => problems.filter((p) => p.place.chip === `goals.${n}.${field}`);
         const set = (next: Partial<Goal>): void => change(goals.map((g, i) => (i === n ? { ...g, ...next } : g)));
@@ -97,7 +97,13 @@ export function Goals({ goals, problems, adds, weighed, change }: Props) {
       <div className="statement">
         <ToolMenu
           label={adds}
-          items={() => measures.map((m) => ({ title: m.name, about: m.quantity, act: () => change([...goals, freshGoal(project, m)]) }))}
+          items={() =>
+            measures.map((m) => ({
+              title: m.name,
+              about: isFormula(m) ? m.formula : m.quantity,
+              act: () => change([...goals, freshGoal(project, m)]),
+            }))
+          }
         />
       </div>
     </>

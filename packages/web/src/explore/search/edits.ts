@@ -19,7 +19,7 @@ export function freshBound(project: Project, parameter: string): Bound {
 
 /** A goal of a measure that is new: a value that such a figure often should have. */
 export function freshGoal(project: Project, measure: Measure): Goal {
-  const unit = unitOfMeasure(measure) ?? '';
+  const unit = unitOfMeasure(measure, project) ?? '';
   const { from, to } = project.solve;
   const values: Record<string, Pick<Goal, 'aim' | 'value'>> = {
     Hz: { aim: 'equal', value: `(${from} + ${to}) / 2` },

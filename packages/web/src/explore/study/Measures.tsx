@@ -1,4 +1,5 @@
-import { type Measure, takeKinds } from '@jadebell/core/document';
+import { type CurveMeasure, isFormula, type Measure, takeTitles } from '@jadebell/core/document';
+import { formulaFault } from '@jadebell/core/exploring';
 import { curveForms, quantities, unitInForm } from '@jadebell/core/reading';
 import type { ResultMeta } from '@jadebell/core/results';
 import type { ReactNode } from 'react';
@@ -24,14 +25,17 @@ export function quantityOptions(meta: ResultMeta | undefined, own: string): Opti
 }
 
 /** Which of a quantity's curves; the first where nothing is said. */
-export function termOptions(meta: ResultMeta | undefined, { quantity, of }: Pick<Measure, 'quantity' | 'of'>): { value: string; label: string }[] {
+export function termOptions(
+  meta: ResultMeta | undefined,
+  { quantity, of }: Pick<CurveMeasure, 'quantity' | 'of'>,
+): { value: string; label: string }[] {
   const terms = (meta && quantities[quantity]?.terms(meta)) ?? [];
   const options = terms.map((t) => ({ value: t.key, label: t.label }));
   return options.some((o) => o.value === of) ? options : of ? [...options, { value: of, label: of }] : options;
 }
 
 interface PartProps {
-  measure: Measure;
+  measure: CurveMeasure;
   change(next: Measure): void;
 }
 
@@ -76,45 +80,47 @@ function Stretch({ measure, change, band }: PartProps & { band: { from: string; 
 const number = (t: string): string | null => (t !== '' && Number.isFinite(Number(t)) ? null : 'a number');
 
 /** What a take says before and after the curve that it is of. */
-const parts: Record<Measure['take'], { before?(p: PartProps): ReactNode; after?(p: PartProps & { band: { from: string; to: string } }): ReactNode }> =
-  {
-    at: { before: (p) => <Place {...p} field="at" /> },
-    least: { after: Stretch },
-    most: { after: Stretch },
-    mean: { after: Stretch },
-    'where-least': { after: Stretch },
-    'where-most': { after: Stretch },
-    width: {
-      after: ({ measure, change }) => {
-        const own = measure as Extract<Measure, { take: 'width' }>;
-        return (
-          <>
-            <Choice
-              look="chip"
-              label={`Side of ${own.name}`}
-              value={own.side}
-              options={[
-                { value: 'below', label: 'below' },
-                { value: 'above', label: 'above' },
-              ]}
-              onChange={(side) => change({ ...own, side })}
-            />
-            <TypedField
-              mono
-              label={`Level of ${own.name}`}
-              width={64}
-              value={String(own.level)}
-              check={number}
-              onChange={(t) => change({ ...own, level: Number(t) })}
-            />
-            {unitOf(own)}
-          </>
-        );
-      },
+const parts: Record<
+  CurveMeasure['take'],
+  { before?(p: PartProps): ReactNode; after?(p: PartProps & { band: { from: string; to: string } }): ReactNode }
+> = {
+  at: { before: (p) => <Place {...p} field="at" /> },
+  least: { after: Stretch },
+  most: { after: Stretch },
+  mean: { after: Stretch },
+  'where-least': { after: Stretch },
+  'where-most': { after: Stretch },
+  width: {
+    after: ({ measure, change }) => {
+      const own = measure as Extract<Measure, { take: 'width' }>;
+      return (
+        <>
+          <Choice
+            look="chip"
+            label={`Side of ${own.name}`}
+            value={own.side}
+            options={[
+              { value: 'below', label: 'below' },
+              { value: 'above', label: 'above' },
+            ]}
+            onChange={(side) => change({ ...own, side })}
+          />
+          <TypedField
+            mono
+            label={`Level of ${own.name}`}
+            width={64}
+            value={String(own.level)}
+            check={number}
+            onChange={(t) => change({ ...own, level: Number(t) })}
+          />
+          {unitOf(own)}
+        </>
+      );
     },
-  };
+  },
+};
 
-const unitOf = (measure: Measure): string => {
+const unitOf = (measure: CurveMeasure): string => {
   const kind = quantities[measure.quantity];
   return kind ? unitInForm(measure.quantity, measure.form ?? kind.forms[0], kind.unit) : '';
 };
@@ -148,10 +154,6 @@ interface RowProps {
 
 function MeasureRow({ measure, measures, meta, band, onSeek }: RowProps) {
   const change = (next: Measure): void => changeMeasure(measure.name, next);
-  const kind = quantities[measure.quantity];
-  const terms = termOptions(meta, measure);
-  const { before: Before, after: After } = parts[measure.take];
-  const given = { measure, change };
   return (
     <div className="statement" role="group" aria-label={`Measure ${measure.name}`}>
       <TypedField
@@ -167,9 +169,47 @@ function MeasureRow({ measure, measures, meta, band, onSeek }: RowProps) {
         look="chip"
         label={`Figure of ${measure.name}`}
         value={measure.take}
-        options={Object.values(takeKinds).map((k) => ({ value: k.take as Measure['take'], label: k.title }))}
-        onChange={(take) => change(takenAs(measure, take, band))}
+        options={Object.entries(takeTitles).map(([value, label]) => ({ value: value as Measure['take'], label }))}
+        onChange={(take) => change(takenAs(measure, take, band, measures))}
       />
+      {isFormula(measure) ? (
+        <TypedField
+          look="chip"
+          mono
+          label={`Formula of ${measure.name}`}
+          width={260}
+          value={measure.formula}
+          check={(formula) => formulaFault({ ...measure, formula }, useProject.getState().document!)}
+          onChange={(formula) => change({ ...measure, formula })}
+        />
+      ) : (
+        <OfCurve {...{ measure, meta, band, change }} />
+      )}
+      <span className="acts">
+        {onSeek && (
+          <Tool
+            bare
+            aria-label={`Seek a value of ${measure.name}`}
+            hint="Search for the parameter at which it has a value"
+            onClick={() => onSeek(measure)}
+          >
+            Seek
+          </Tool>
+        )}
+        <IconTool label={`Read ${measure.name} no more`} icon={<Close />} size={14} onClick={() => removeMeasure(measure.name)} />
+      </span>
+    </div>
+  );
+}
+
+/** Of which curve a figure is taken, and where. */
+function OfCurve({ measure, meta, band, change }: PartProps & Pick<RowProps, 'meta' | 'band'>) {
+  const kind = quantities[measure.quantity];
+  const terms = termOptions(meta, measure);
+  const { before: Before, after: After } = parts[measure.take];
+  const given = { measure, change };
+  return (
+    <>
       {Before && <Before {...given} />}
       of
       <Choice
@@ -198,19 +238,6 @@ function MeasureRow({ measure, measures, meta, band, onSeek }: RowProps) {
         />
       )}
       {After && <After {...given} band={band} />}
-      <span className="acts">
-        {onSeek && (
-          <Tool
-            bare
-            aria-label={`Seek a value of ${measure.name}`}
-            hint="Search for the parameter at which it has a value"
-            onClick={() => onSeek(measure)}
-          >
-            Seek
-          </Tool>
-        )}
-        <IconTool label={`Read ${measure.name} no more`} icon={<Close />} size={14} onClick={() => removeMeasure(measure.name)} />
-      </span>
-    </div>
+    </>
   );
 }

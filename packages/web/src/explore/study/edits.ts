@@ -1,4 +1,5 @@
 import {
+  isFormula,
   isSpread,
   type Measure,
   measureSchema,
@@ -179,7 +180,12 @@ export const removeMeasure = (name: string): void =>
 export const renameMeasureTo = (from: string, to: string): void => edit('rename measure', (d) => renameMeasure(d, from, to));
 
 /** A measure that takes another figure of the same curve; what both take of it stays. */
-export function takenAs(measure: Measure, take: Measure['take'], band: { from: string; to: string }): Measure {
+export function takenAs(measure: Measure, take: Measure['take'], band: { from: string; to: string }, others: readonly Measure[]): Measure {
+  // A formula begins with another measure, and one that was a formula with the reflection.
+  if (take === 'formula')
+    return measureSchema.parse({ name: measure.name, note: measure.note, take, formula: others.find((m) => m.name !== measure.name)?.name ?? '1' });
+  if (isFormula(measure))
+    return takenAs(measureSchema.parse({ name: measure.name, note: measure.note, quantity: 's', take: 'least' }), take, band, others);
   const { name, quantity, of, form, note } = measure;
   const stretch = 'from' in measure && 'from' in takeKinds[take].fields ? { from: measure.from, to: measure.to } : {};
   const own: Partial<Record<Measure['take'], object>> = { at: { at: `(${band.from} + ${band.to}) / 2` }, width: { level: -10, side: 'below' } };
