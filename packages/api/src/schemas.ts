@@ -53,7 +53,13 @@ export const progressSchema = z.object({
   secondsLeft: z.number().nullable(),
   s: z.object({ frequencies: z.array(z.number()), re: z.array(z.number()), im: z.array(z.number()) }).optional(),
 });
-export const runSchema = z.object({
+/** What is said of a run besides what it has solved. */
+export const runTold = z.object({
+  name: z.string().trim().max(60).describe('What it is called beside its number'),
+  note: z.string().trim().max(500),
+  starred: z.boolean().describe('It is one to come back to'),
+});
+export const runSchema = runTold.extend({
   id: z.uuid(),
   projectId: z.uuid(),
   number: z.int(),

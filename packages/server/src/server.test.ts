@@ -134,6 +134,15 @@ describe('runs', () => {
     const size = read.s[0][0].map((v) => abs(v));
     expect(Math.min(...size)).toBeLessThan(0.35);
     expect(Math.max(...size)).toBeLessThan(1);
+    // It has a name, a note and a star of its own.
+    const told = { name: 'the first', note: 'made for the flat case', starred: true };
+    await api().put(`/api/runs/${body.id}/told`).send(told).expect(200);
+    await api().put(`/api/runs/${body.id}/told`).send({ name: ' the only one ' }).expect(200);
+    expect((await api().get(`/api/runs/${body.id}`)).body).toMatchObject({ ...told, name: 'the only one' });
+    await api()
+      .put(`/api/runs/${body.id}/told`)
+      .send({ name: 'x'.repeat(61) })
+      .expect(400);
     const far = await api().get(`/api/runs/${body.id}/arrays/farField`).buffer(true).expect(200);
     expect(JSON.parse(far.headers['x-shape'])).toEqual([1, 37, 72, 4]);
     expect(far.body).toHaveLength(37 * 72 * 4 * 8);

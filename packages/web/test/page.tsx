@@ -39,7 +39,7 @@ function runsOf(name: string): { run: Run; document: Project; result: ResultSet 
     const { summary } = evaluateParameters(document);
     const parameters = document.parameters.map(({ name: n, expression }) => ({ name: n, expression, si: summary[n]?.si ?? null, measure: summary[n]?.measure ?? '' })); // prettier-ignore
     const at = '2026-01-01T00:00:00.000Z';
-    const run: Run = { id: runId(number), projectId, number, state: 'done', createdAt: at, startedAt: at, endedAt: at, accuracy: document.solve.accuracy, study: null, parameters, progress: null, problems: [], kept: 0, meta: JSON.parse(JSON.stringify(result.meta)) as Run['meta'] }; // prettier-ignore
+    const run: Run = { id: runId(number), projectId, number, state: 'done', createdAt: at, startedAt: at, endedAt: at, accuracy: document.solve.accuracy, study: null, name: '', note: '', starred: false, parameters, progress: null, problems: [], kept: 0, meta: JSON.parse(JSON.stringify(result.meta)) as Run['meta'] }; // prettier-ignore
     return { run, document, result };
   });
 }

@@ -9,7 +9,7 @@ import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { findProject } from './projects.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
-import { activeRunSchema, idParams, problemItem, runSchema, type Run } from '@jadebell/api';
+import { activeRunSchema, idParams, problemItem, runSchema, runTold, type Run } from '@jadebell/api';
 
 /** A run in a list comes without the document it solved. */
 const listed = { exclude: ['document'] };
@@ -39,6 +39,9 @@ export function runView(row: RunRow, queue: RunQueue): Run {
     endedAt: row.endedAt?.toISOString() ?? null,
     accuracy: row.accuracy,
     study: row.study,
+    name: row.name,
+    note: row.note,
+    starred: row.starred,
     parameters: storedList(runSchema.shape.parameters.element, row.parameters),
     progress: queue.progress(row.id),
     problems: [...storedList(problemItem, row.problems), ...(fault ? [damaged(fault)] : [])],
@@ -138,6 +141,17 @@ export const runRoutes = (queue: RunQueue, models: ModelService): Route[] => [
     summary: 'One run',
     schemas: { params: idParams, answer: runSchema },
     handle: async ({ params }) => (await runViews([await findRun(params.id)], queue))[0],
+  }),
+  route({
+    method: 'put',
+    path: '/runs/{id}/told',
+    summary: 'Name, note and star of a run',
+    schemas: { params: idParams, body: runTold.partial(), answer: runSchema },
+    async handle({ params, body }) {
+      const row = await (await findRun(params.id)).update(body);
+      queue.emit('run', row.id);
+      return (await runViews([row], queue))[0];
+    },
   }),
   route({
     method: 'get',

@@ -114,4 +114,17 @@ export const migrations = [
       await q.removeColumn('runs', 'study');
     },
   },
+  {
+    // Runs have names, notes and stars of their own, and points of studies that a server's end cut off are tried again, but not for ever.
+    name: '007-names',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.addColumn('runs', 'name', { type: DataTypes.STRING(60), allowNull: false, defaultValue: '' });
+      await q.addColumn('runs', 'note', { type: DataTypes.STRING(500), allowNull: false, defaultValue: '' });
+      await q.addColumn('runs', 'starred', { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
+      await q.addColumn('runs', 'attempts', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      for (const column of ['name', 'note', 'starred', 'attempts']) await q.removeColumn('runs', column);
+    },
+  },
 ];

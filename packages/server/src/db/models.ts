@@ -29,6 +29,12 @@ export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttribut
   declare digest: CreationOptional<string | null>;
   /** Name of the study that asked for it first. */
   declare study: CreationOptional<string | null>;
+  /** What it is called beside its number, what is noted of it, and whether it is one to come back to. */
+  declare name: CreationOptional<string>;
+  declare note: CreationOptional<string>;
+  declare starred: CreationOptional<boolean>;
+  /** How often it was taken from the queue. */
+  declare attempts: CreationOptional<number>;
   /** Values of the parameters, JSON. */
   declare parameters: string;
   declare meta: CreationOptional<string | null>;
@@ -82,6 +88,10 @@ export function defineModels(sequelize: Sequelize): void {
       document: DataTypes.TEXT('long'),
       digest: { type: DataTypes.STRING(64), allowNull: true },
       study: { type: DataTypes.STRING(40), allowNull: true },
+      name: { type: DataTypes.STRING(60), defaultValue: '' },
+      note: { type: DataTypes.STRING(500), defaultValue: '' },
+      starred: { type: DataTypes.BOOLEAN, defaultValue: false },
+      attempts: { type: DataTypes.INTEGER, defaultValue: 0 },
       parameters: DataTypes.TEXT('medium'),
       meta: { type: DataTypes.TEXT('medium'), allowNull: true },
       problems: { type: DataTypes.TEXT('medium'), allowNull: true },

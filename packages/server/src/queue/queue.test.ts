@@ -82,6 +82,27 @@ describe('the queue', () => {
     }
   });
 
+  test('tries points again whose thread or server was ended, but not for ever', async () => {
+    const point = await add(1e-5, 'points');
+    await until(point, (r) => r.state === 'running');
+    await queue.close();
+    expect((await RunRow.findByPk(point))!).toMatchObject({ state: 'queued', attempts: 1 });
+    await open();
+    expect(await ended(point)).toMatchObject({ state: 'done', attempts: 2 });
+    // One that was taken so often already stays as it is.
+    const bad = await add(1e-7, 'points');
+    await until(bad, (r) => r.state === 'running');
+    await queue.close();
+    await RunRow.update({ state: 'running', attempts: 3 }, { where: { id: bad } });
+    await open();
+    expect((await ended(bad)).state).toBe('interrupted');
+    // What is removed is not.
+    const gone = await add(1e-7, 'points');
+    await until(gone, (r) => r.state === 'running');
+    await queue.abandon(gone);
+    expect((await RunRow.findByPk(gone))!.state).toBe('interrupted');
+  });
+
   test('tells of a thread that runs out of memory, and goes on', async () => {
     await queue.close();
     await open({ maxOldGenerationSizeMb: 8 });

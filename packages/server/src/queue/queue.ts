@@ -6,7 +6,7 @@ import type { ResultSet } from '@jadebell/core/results';
 import type { Job, Progress } from '@jadebell/core/solvers';
 import { thisMachine, threadsHere } from '@jadebell/node';
 import type { Logger } from 'pino';
-import { ConnectionError, DatabaseError, literal, type Sequelize } from 'sequelize';
+import { ConnectionError, DatabaseError, literal, Op, type Sequelize } from 'sequelize';
 import { storeArrays } from '../db/arrays.ts';
 import { loadJobs, removeJobs, storeJob } from '../db/jobs.ts';
 import { FactRow, RunRow } from '../db/models.ts';
@@ -14,6 +14,9 @@ import { storedDocument } from '../db/stored.ts';
 import { faultOf } from './fault.ts';
 import type { Order, Report } from './order.ts';
 import { Threads } from './threads.ts';
+
+/** How often a point is taken from the queue before it counts as one that ends the server. */
+const mostAttempts = 3;
 
 /** A run that has a thread. */
 interface Active {
@@ -28,6 +31,8 @@ interface Active {
   threads: number;
   /** It has come to its end, and what it found is being kept; its thread may have another run already. */
   over: boolean;
+  /** It is being removed. */
+  abandoned: boolean;
   finished: Promise<void>;
 }
 
@@ -56,6 +61,9 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
 
   /** Takes up what the last start left. */
   async open(): Promise<void> {
+    // Points go on by themselves, unless it was one of them that ended the server again and again; of others a person decides.
+    const again = { state: 'running', study: { [Op.ne]: null }, attempts: { [Op.lt]: mostAttempts } };
+    await RunRow.update({ state: 'queued', startedAt: null }, { where: again });
     await RunRow.update({ state: 'interrupted', endedAt: new Date() }, { where: { state: 'running' } });
     const fact = await FactRow.findByPk('cells-per-second');
     if (fact) this.speed = Number(fact.value);
@@ -98,6 +106,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   async abandon(id: string): Promise<void> {
     await this.starting;
     const active = this.active.get(id);
+    if (active) active.abandoned = true;
     if (active && !active.over) await active.worker.terminate();
     await active?.finished;
   }
@@ -107,7 +116,8 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     this.closing = true;
     await this.starting;
     await this.threads.close();
-    await Promise.all([...this.active.keys()].map((id) => this.abandon(id)));
+    for (const { over, worker } of this.active.values()) if (!over) await worker.terminate();
+    await Promise.all([...this.active.values()].map((a) => a.finished));
   }
 
   private starting: Promise<void> | null = null;
@@ -147,7 +157,7 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     const jobs = await loadJobs(run.id);
     const startedAt = new Date();
     // It may have been stopped or removed meanwhile.
-    const [taken] = await RunRow.update({ state: 'running', startedAt }, { where: { id: run.id, state: 'queued' } });
+    const [taken] = await RunRow.update({ state: 'running', startedAt, attempts: run.attempts + 1 }, { where: { id: run.id, state: 'queued' } });
     if (taken) {
       this.start(run, jobs);
       this.emit('run', run.id);
@@ -185,7 +195,17 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
     const worker = this.threads.take();
     let settle: () => void = () => undefined;
     const finished = new Promise<void>((resolve) => (settle = resolve));
-    const active: Active = { id: run.id, point: run.study !== null, worker, progress: null, bytes: null, threads: 0, over: false, finished };
+    const active: Active = {
+      id: run.id,
+      point: run.study !== null,
+      worker,
+      progress: null,
+      bytes: null,
+      threads: 0,
+      over: false,
+      abandoned: false,
+      finished,
+    };
     this.active.set(run.id, active);
     let ending: Promise<void> | null = null;
     let keeping: Promise<unknown> = Promise.resolve();
@@ -205,6 +225,8 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
           this.active.delete(run.id);
           settle();
           this.emit('run', run.id);
+          // One that is tried again waits already.
+          void this.next();
         });
     };
     worker.on('message', (report: Report) => {
@@ -221,9 +243,12 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
       else end(() => run.update({ state: 'failed', endedAt: new Date(), problems: JSON.stringify(report.problems) }), true);
     });
     worker.on('error', (error) => end(() => this.fail(run, error), false));
-    worker.on('exit', () =>
-      end(() => RunRow.update({ state: 'interrupted', endedAt: new Date() }, { where: { id: run.id, state: 'running' } }), false),
-    );
+    worker.on('exit', () => {
+      // A point whose thread was ended from outside is tried again.
+      const again = active.point && !active.abandoned && run.attempts < mostAttempts - 1;
+      const state = again ? { state: 'queued' as const, startedAt: null } : { state: 'interrupted' as const, endedAt: new Date() };
+      end(() => RunRow.update(state, { where: { id: run.id, state: 'running' } }), false);
+    });
     this.tell(active, { run: run.id, task: { project: storedDocument(run.document), jobs, cellsPerSecond: this.speed } });
   }
 

@@ -2,8 +2,9 @@ import { writeCsv } from '@jadebell/core/formats/csv';
 import { formatSI } from '@jadebell/core/expressions/format';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { getJson } from '../api/client.ts';
+import { getJson, sendJson } from '../api/client.ts';
 import { useRuns } from '../api/hooks.ts';
+import { mutate } from '../api/mutate.ts';
 import { useProject } from '../project/store.ts';
 import { projectSchema, withModelOf } from '@jadebell/core/document';
 import type { Run } from '../api/types.ts';
@@ -14,7 +15,11 @@ import { useLensFreeCurves, type RunCurve } from './useLensFreeCurves.ts';
 import { download } from '../ui/download.ts';
 import { useDark } from '../ui/useDark.ts';
 import { sizeOf } from '@jadebell/core/methods';
+import { TypedField } from '../kit/Field.tsx';
+import { IconTool } from '../kit/IconTool.tsx';
+import { Star, StarOutline } from '../kit/icons.tsx';
 import { Tool } from '../kit/Tool.tsx';
+import { runName } from '../ui/runName.ts';
 import { type Column, DataTable } from '../kit/DataTable.tsx';
 import { Button } from '@mui/material';
 import { Tick } from '../kit/Tick.tsx';
@@ -58,6 +63,46 @@ const parameterColumns = (names: readonly string[], varied: readonly string[]): 
     mono: true,
     cell: (r) => valueOf(r, n),
   }));
+
+/** Says something of a run that it has not solved. */
+const tell = (run: Run, told: Partial<Pick<Run, 'name' | 'note' | 'starred'>>): Promise<unknown> =>
+  sendJson('PUT', `/runs/${run.id}/told`, told).then(() => mutate(`/projects/${run.projectId}/runs`));
+
+/** Star, name and note of a run. */
+const toldColumns = (failed: (message: string) => void): Column<Run>[] => {
+  const set = (run: Run, told: Parameters<typeof tell>[1]): void =>
+    void tell(run, told).catch((e: Error) => failed(`Run ${run.number}: ${e.message}`));
+  const field = (key: 'name' | 'note', width: number, most: number): Column<Run> => ({
+    title: key,
+    value: (r) => r[key],
+    cell: (r) => (
+      <TypedField
+        label={`${key} of run ${r.number}`}
+        width={width}
+        value={r[key]}
+        placeholder={key}
+        check={(t) => (t.trim().length <= most ? null : `at most ${most} characters`)}
+        onChange={(t) => set(r, { [key]: t.trim() })}
+      />
+    ),
+  });
+  return [
+    {
+      title: '★',
+      value: (r) => Number(r.starred),
+      cell: (r) => (
+        <IconTool
+          label={r.starred ? `Take the star from run ${r.number}` : `Star run ${r.number}`}
+          aria-pressed={r.starred}
+          icon={r.starred ? <Star /> : <StarOutline />}
+          onClick={() => set(r, { starred: !r.starred })}
+        />
+      ),
+    },
+    field('name', 110, 60),
+    field('note', 130, 500),
+  ];
+};
 
 /** Where a curve is lowest. */
 function lowest(c: RunCurve | undefined): { db: number; frequency: number } | null {
@@ -117,7 +162,10 @@ export function RunsPage() {
   const [points, setPoints] = useState(false);
   const single = every.filter((r) => !r.study);
   // Points of studies have pages of their own.
-  const runs = points || !single.length ? every : single;
+  const own = points || !single.length ? every : single;
+  const [starred, setStarred] = useState(false);
+  const marked = own.filter((r) => r.starred);
+  const runs = starred && marked.length ? marked : own;
   const [fault, setFault] = useState<string | null>(null);
   const [hidden, setHidden] = useState<string[]>([]);
   const [all, setAll] = useState(false);
@@ -134,13 +182,14 @@ export function RunsPage() {
     );
   const varied = differing(runs);
   const names = all ? [...new Set(runs.flatMap((r) => r.parameters.map((g) => g.name)))] : varied;
-  const label = (r: Run): string => [`run ${r.number}`, ...varied.slice(0, 3).map((n) => `${n} ${valueOf(r, n)}`)].join(', ');
+  const label = (r: Run): string => [`run ${runName(r)}`, ...varied.slice(0, 3).map((n) => `${n} ${valueOf(r, n)}`)].join(', ');
   const traces: Trace[] = curves.map((c) => {
     const { color, dash } = traceStyle(c.run.number, dark);
-    return { name: label(c.run), color, dash, values: c.db, x: c.frequency };
+    return { name: label(runs.find((r) => r.id === c.run.id) ?? c.run), color, dash, values: c.db, x: c.frequency };
   });
   const columns = [
     runColumn(hidden, setHidden, dark),
+    ...toldColumns(setFault),
     { title: 'accuracy', value: (r: Run) => r.accuracy },
     ...parameterColumns(names, varied),
     ...figureColumns((r) => lowest(curves.find((c) => c.run.id === r.id))),
@@ -158,6 +207,11 @@ export function RunsPage() {
             {single.length > 0 && single.length < every.length && (
               <Tool aria-pressed={points} onClick={() => setPoints(!points)}>
                 Points of studies
+              </Tool>
+            )}
+            {every.some((r) => r.starred) && (
+              <Tool aria-pressed={starred} onClick={() => setStarred(!starred)}>
+                Starred
               </Tool>
             )}
             <Tool aria-pressed={all} onClick={() => setAll(!all)}>

@@ -4,6 +4,8 @@ import {
   mdiArrowCollapseVertical,
   mdiArrowRight,
   mdiBatteryCharging,
+  mdiStar,
+  mdiStarOutline,
   mdiBellOutline,
   mdiBlur,
   mdiCallSplit,
@@ -103,6 +105,8 @@ export const Radar = icon(mdiRadar);
 export const Redo = icon(mdiRedo);
 export const Search = icon(mdiMagnify);
 export const SectionGlyph = icon(mdiCropFree);
+export const Star = icon(mdiStar);
+export const StarOutline = icon(mdiStarOutline);
 export const Stored = icon(mdiBatteryCharging);
 export const Timeline = icon(mdiChartTimelineVariant);
 export const Tune = icon(mdiTune);

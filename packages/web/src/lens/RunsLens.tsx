@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useProjects, useRuns } from '../api/hooks.ts';
 import type { Run } from '../api/types.ts';
 import { traceStyle } from '../charts/traces.ts';
+import { runName } from '../ui/runName.ts';
 import { useDark } from '../ui/useDark.ts';
 import { useLens } from './lens.ts';
 import { useShown } from './useShown.ts';
@@ -25,7 +26,7 @@ export function RunsLens({ runs, run, choose }: { runs: readonly Run[]; run: Run
         <Choice
           label="Run"
           value={run.id}
-          options={runs.map((r) => ({ value: r.id, label: `${r.number}, ${r.accuracy}` }))}
+          options={runs.map((r) => ({ value: r.id, label: `${r.starred ? '★ ' : ''}${runName(r)}, ${r.accuracy}` }))}
           onChange={(id) => choose(runs.find((r) => r.id === id)!)}
         />
       </span>
@@ -80,7 +81,7 @@ function ProjectRuns({ id, title, home, chosen, toggle }: { id: string; title: s
       <ListSubheader sx={{ lineHeight: '28px' }}>{title}</ListSubheader>
       {readable.map((r) => (
         <MenuItem key={r.id} selected={chosen.includes(r.id)} onClick={() => toggle(r)}>
-          run {r.number}, {r.accuracy}
+          run {runName(r)}, {r.accuracy}
           {chosen.includes(r.id) && (
             <span className="quiet" style={{ marginLeft: 12 }}>
               shown

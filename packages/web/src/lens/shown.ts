@@ -1,4 +1,5 @@
 import { formatSI } from '@jadebell/core/expressions/format';
+import { runName } from '../ui/runName.ts';
 import type { Run } from '../api/types.ts';
 
 /** A run that the lens shows. */
@@ -38,7 +39,7 @@ export function shownRuns(runs: readonly { run: Run; title: string }[]): ShownRu
     return {
       run,
       tint,
-      label: run.projectId === home ? `run ${run.number}` : `${title} run ${run.number}`,
+      label: run.projectId === home ? `run ${runName(run)}` : `${title} run ${runName(run)}`,
       differs: differing.length > 4 ? `${differing.length} parameters differ` : differing.map((n) => `${n} = ${parameterText(run, n)}`).join(', '),
     };
   });

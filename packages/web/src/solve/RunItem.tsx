@@ -8,6 +8,7 @@ import { sendJson } from '../api/client.ts';
 import type { Run } from '../api/types.ts';
 import { Lines } from '../charts/Lines.tsx';
 import { Message } from '../kit/Message.tsx';
+import { runName } from '../ui/runName.ts';
 
 const words: Record<Run['state'], string> = {
   queued: 'waits in the queue',
@@ -32,7 +33,9 @@ export function RunItem({ run }: { run: Run }) {
   return (
     <div className="run-row" aria-label={`Run ${run.number}`}>
       <div className="row">
-        <b>Run {run.number}</b>
+        <b>
+          {run.starred ? '★ ' : ''}Run {runName(run)}
+        </b>
         <span className={run.state === 'failed' ? 'bad' : 'quiet'}>
           {words[run.state]}
           {run.state === 'running' && p
