@@ -93,7 +93,7 @@ describe('the queue', () => {
     const bad = await add(1e-7, 'points');
     await until(bad, (r) => r.state === 'running');
     await queue.close();
-    await RunRow.update({ state: 'running', attempts: 3 }, { where: { id: bad } });
+    await RunRow.update({ state: 'running', attempts: 5 }, { where: { id: bad } });
     await open();
     expect((await ended(bad)).state).toBe('interrupted');
     // What is removed is not.

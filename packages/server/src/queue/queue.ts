@@ -16,7 +16,7 @@ import type { Order, Report } from './order.ts';
 import { Threads } from './threads.ts';
 
 /** How often a point is taken from the queue before it counts as one that ends the server. */
-const mostAttempts = 3;
+const mostAttempts = 5;
 
 /** A run that has a thread. */
 interface Active {
@@ -149,6 +149,8 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
       where: { state: 'queued' },
       order: [
         [literal('study IS NOT NULL'), 'ASC'],
+        // One that may have ended the server stands behind all others.
+        ['attempts', 'ASC'],
         ['createdAt', 'ASC'],
         ['number', 'ASC'],
       ],
