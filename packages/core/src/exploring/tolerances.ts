@@ -1,6 +1,7 @@
 import type { Project, Study } from '../document/index.ts';
 import { evaluateParameters } from '../expressions/index.ts';
 import { between, fewestPoints, type FigureSpread, type Kept, movedSpread, type Tolerance, type ToleranceTask } from '../searching/index.ts';
+import { unitOfMeasure } from './formulas.ts';
 import { goalsOf, limitsOf } from './goals.ts';
 import type { Read } from './measures.ts';
 import { linksOf, type Moved, type Point, spreadsOf } from './points.ts';
@@ -66,7 +67,7 @@ export function askTolerance(
   const task: ToleranceTask = {
     spreads: cubeSpreads(moved, edges),
     links: linksOf(moved, study.links ?? []),
-    figures: measures.map((m) => ({ ...read(m.name, false), checks: read(m.name, true) })),
+    figures: measures.map((m) => ({ ...read(m.name, false), checks: read(m.name, true), decibels: unitOfMeasure(m, project) === 'dB' })),
     limits: goals.map(({ measure, limits: [low, high] }) => ({ figure: measures.findIndex((m) => m.name === measure), low, high })),
     shifts: moved.map((m, i) => (m.varies?.shift ?? 0) / lengthOf(edges[i])),
   };

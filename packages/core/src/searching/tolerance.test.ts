@@ -85,6 +85,18 @@ test('the worst case of a bent figure lies at its corner, and its middle is move
   expect(found.centre!.kept.share).toBeGreaterThan(found.kept!.share + 0.2);
 });
 
+test('a dip in decibels is modelled by its power, which is smooth: the sharpest place of a match within half a decibel', () => {
+  // The reflection of a resonance whose place moves with a, matched best at b = 0.4.
+  const of = ([a, b]: readonly number[]): number => 10 * Math.log10((a - 0.55) ** 2 + 0.1 * (b - 0.4) ** 2 + 1e-4);
+  const spreads = [normal(0.15), normal(0.15)];
+  const figures = [false, true].map((decibels) => ({ ...sampled(of, 2, 40, 20), decibels }));
+  const [asIs, byPower] = toleranceOf(task({ spreads, figures })).figures.map((f) => f!);
+  process.stdout.write(`dip: errs by ${asIs.checked!.error.toFixed(2)} dB as it is, ${byPower.checked!.error.toFixed(2)} dB by its power\n`);
+  expect(asIs.checked!.error).toBeGreaterThan(1);
+  expect(byPower.checked!.error).toBeLessThan(0.5);
+  expect(byPower.worst[0].value).toBeCloseTo(-40, -1);
+});
+
 test('a model that errs says so: shares with its error lie apart, and too few points say nothing', () => {
   const noisy = ([a, b]: readonly number[]): number => a + 0.2 * Math.sin(40 * b) * Math.cos(31 * a);
   const spreads = [normal(0.15), normal(0.15)];

@@ -19,6 +19,8 @@ const leastError = 0.05;
 export interface Sampled {
   x: number[][];
   y: number[];
+  /** It is in decibels, whose dips are sharp where the power itself is smooth. */
+  decibels?: boolean;
   checks: { x: number[][]; y: number[] };
 }
 
@@ -80,9 +82,35 @@ export interface Tolerance {
   centre: { steps: number[]; kept: Kept } | null;
 }
 
-/** A process through the points of a figure, and how far it errs. */
+/** What stands for the solver: the figure that is foretold at a place, and what is missed at each point by what the others foretell. */
+interface Model {
+  mean(place: readonly number[]): number;
+  leftOut(): number[];
+}
+
+/** Of the least power that was solved, what is foretold at least: a process may swing below nothing. */
+const leastPower = 0.1;
+
+/** A process through figures, and one through the powers of figures in decibels. */
+const plain = (x: number[][], y: number[], like?: GaussianProcess): Model & { process: GaussianProcess } => {
+  const process = new GaussianProcess(x, y, like);
+  return { process, mean: (p) => process.mean(p), leftOut: () => process.leftOut() };
+};
+const ofPowers = (x: number[][], y: number[], like?: GaussianProcess): Model & { process: GaussianProcess } => {
+  const powers = y.map((v) => 10 ** (v / 10));
+  const least = leastPower * Math.min(...powers);
+  const inDecibels = (v: number): number => 10 * Math.log10(Math.max(v, least));
+  const process = new GaussianProcess(x, powers, like);
+  return {
+    process,
+    mean: (p) => inDecibels(process.mean(p)),
+    leftOut: () => process.leftOut().map((missed, i) => y[i] - inDecibels(powers[i] - missed)),
+  };
+};
+
+/** A model of a figure, and how far it errs. */
 interface Modelled {
-  process: GaussianProcess;
+  process: Model;
   error: number;
   checked: FigureSpread['checked'];
   points: number;
@@ -90,15 +118,18 @@ interface Modelled {
 
 const root = (list: readonly number[]): number => Math.sqrt(list.reduce((s, v) => s + v * v, 0) / list.length);
 
-function modelled({ x, y, checks }: Sampled, d: number): Modelled | null {
+function modelled({ x, y, decibels, checks }: Sampled, d: number): Modelled | null {
   if (x.length < fewestPoints(d)) return null;
-  const process = new GaussianProcess(x, y);
-  const misses = checks.x.map((p, i) => process.mean(p) - checks.y[i]);
+  // Of a figure in decibels whichever of both foretells its own points better.
+  const [make, model] = (decibels ? [plain, ofPowers] : [plain])
+    .map((of) => [of, of(x, y)] as const)
+    .reduce((best, other) => (root(other[1].leftOut()) < root(best[1].leftOut()) ? other : best));
+  const misses = checks.x.map((p, i) => model.mean(p) - checks.y[i]);
   // What was kept for the check is known from then on.
-  const whole = misses.length ? new GaussianProcess([...x, ...checks.x], [...y, ...checks.y], process) : process;
+  const whole = misses.length ? make([...x, ...checks.x], [...y, ...checks.y], model.process) : model;
   return {
     process: whole,
-    error: root(process.leftOut()),
+    error: root(model.leftOut()),
     checked: misses.length ? { error: root(misses), points: misses.length } : null,
     points: x.length + checks.x.length,
   };

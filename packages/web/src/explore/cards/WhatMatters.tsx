@@ -45,12 +45,12 @@ export function WhatMatters({ card, data, change, last }: StudyCardProps<StudyCa
     { title: 'by itself', value: (r) => r.first, cell: (r) => <Bar label={`${r.parameter} by itself`} share={r.first} /> },
     { title: 'with others', value: (r) => r.total, cell: (r) => <Bar label={`${r.parameter} with others`} share={r.total} /> },
     {
-      title: 'for 1 % more',
+      title: '1 % more',
       value: (r) => r.percent,
       mono: true,
       cell: (r) => (r.percent === null ? '–' : signed(r.percent, unit)),
     },
-    { title: 'for one deviation', value: (r) => r.deviation, mono: true, cell: (r) => signed(r.deviation, unit) },
+    { title: 'a deviation more', value: (r) => r.deviation, mono: true, cell: (r) => signed(r.deviation, unit) },
   ];
   const csv = (): void =>
     download(
