@@ -16,7 +16,7 @@ await buildNode();
 
 const bin = (name) => join(root, 'node_modules/.bin', name);
 /** Priority of what runs beside the interface. */
-const background = 10;
+const background = 5;
 let passed = 0;
 let failed = 0;
 let left = 0;
@@ -80,12 +80,11 @@ async function jest(title, args, { env = {}, niceness = 0, after } = {}) {
 }
 if (only.length) await jest('tests', ['--runInBand', ...only]);
 else {
-  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all. Pages and their
-  // pictures wait often: two suites of them at a time, and all else fills what is left of the machine and gives way where both want it. One worker more than there are cores, as tests of pages
-  // wait too.
+  // Solvers on one thread each, as many of them as the machine runs at once, are done sooner than one after the other on all. Pages and their pictures wait
+  // often: two suites of them at a time, and all else fills what is left of the machine and gives way where both want it.
   const others = checks().then(
     () =>
-    jest('unit tests', ['--selectProjects', 'unit', 'pages', `--maxWorkers=${availableParallelism() + 1}`], { env: { JADEBELL_THREADS: '1' }, niceness: background }), // prettier-ignore
+    jest('unit tests', ['--selectProjects', 'unit', 'pages', `--maxWorkers=${availableParallelism()}`], { env: { JADEBELL_THREADS: '1' }, niceness: background }), // prettier-ignore
   );
   await jest('tests of the server and the interface', ['--selectProjects', 'server', 'e2e', '--maxWorkers=2'], { after: others });
 }

@@ -190,6 +190,6 @@ describe('Explore', () => {
     await page.user.click(screen.getByLabelText('Export Runs'));
     await page.user.click(await screen.findByText('Copy as table', { selector: '[role=menuitem]' }));
     await waitFor(() => expect(copied.split('\n')).toHaveLength(4));
-    expect(copied.split('\n')[0].split('\t').slice(0, 3)).toEqual(['run', 'accuracy', 'bend']);
+    expect(copied.split('\n')[0].split('\t').slice(0, 6)).toEqual(['run', '★', 'name', 'note', 'accuracy', 'bend']);
   });
 });

@@ -238,4 +238,14 @@ test('of two points nothing is foretold', async () => {
   await screen.findByText('all solved');
   await page.menu('Add a card', 'Yield and worst case');
   await screen.findByText(/The points are too few: 4 with this figure are the least for 1 parameters/);
+  // Side by side they stand, and what is marked on an axis leaves the points within it.
+  await page.menu('Add a card', 'Parallel coordinates');
+  await screen.findByLabelText('2 points over bend, tuned_to, match');
+  fireEvent.change(screen.getByLabelText('Most of bend'), { target: { value: 100 } });
+  await screen.findByText('1 of 2 points within what is marked');
+  expect(screen.getByLabelText('Most of bend').getAttribute('aria-valuetext')).toBe('32.5 mm');
+  await page.user.click(button('All again'));
+  await waitFor(() => expect(screen.queryByText(/within what is marked/)).toBeNull());
+  await page.choose('Coloured by', 'match');
+  expect(study().cards!.at(-1)).toEqual({ kind: 'parallel', by: 'match' });
 });

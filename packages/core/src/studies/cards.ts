@@ -56,6 +56,13 @@ const tolerance = z.strictObject({ ...common, kind: z.literal('tolerance') });
 /** How a measure is spread over all that may come. */
 const histogram = z.strictObject({ ...common, kind: z.literal('histogram'), measure: measureName.optional(), x: axisSettings });
 
+/** All that moves and is read side by side, a line a point. */
+const parallel = z.strictObject({
+  ...common,
+  kind: z.literal('parallel'),
+  by: z.string().max(64).optional().describe('Parameter or measure that colours the lines; absent: the first measure'),
+});
+
 /** What a measure comes to on ever finer meshes. */
 const limit = z.strictObject({
   ...common,
@@ -67,13 +74,14 @@ const limit = z.strictObject({
 });
 
 /** What can be shown of a study. A new kind is an entry here. */
-export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, limit, tolerance, histogram, influence, table]);
+export const studyCardSchema = z.discriminatedUnion('kind', [over, map, curves, parallel, limit, tolerance, histogram, influence, table]);
 export type StudyCard = z.infer<typeof studyCardSchema>;
 export type StudyCardOf<K extends StudyCard['kind']> = Extract<StudyCard, { kind: K }>;
 export const studyCardTitles: Record<StudyCard['kind'], string> = {
   over: 'Measures over a parameter',
   map: 'Map of two parameters',
   curves: 'Curves of all points',
+  parallel: 'Parallel coordinates',
   limit: 'Limit of finer meshes',
   tolerance: 'Yield and worst case',
   histogram: 'Spread of a measure',
@@ -102,7 +110,7 @@ export function studyCardsFor({ moving, spread, varies, finer }: Looks): StudyCa
     : varies
       ? ['tolerance', 'histogram', 'influence', 'table']
       : spread
-        ? ['influence', 'over', 'curves', 'table']
+        ? ['influence', 'parallel', 'over', 'curves', 'table']
         : moving === 2
           ? ['map', 'over', 'curves', 'table']
           : ['over', 'curves', 'table'];

@@ -8,6 +8,7 @@ import { CurvesOfPoints } from './CurvesOfPoints.tsx';
 import { LimitOfMeshes } from './LimitOfMeshes.tsx';
 import { MapOfTwo } from './MapOfTwo.tsx';
 import { OverParameter } from './OverParameter.tsx';
+import { ParallelCoordinates } from './ParallelCoordinates.tsx';
 import { PointTable } from './PointTable.tsx';
 import { Spread } from './Spread.tsx';
 import { WhatMatters } from './WhatMatters.tsx';
@@ -31,6 +32,7 @@ const views: { [K in StudyCard['kind']]: (p: StudyCardProps<StudyCardOf<K>>) => 
   over: OverParameter,
   map: MapOfTwo,
   curves: CurvesOfPoints,
+  parallel: ParallelCoordinates,
   limit: LimitOfMeshes,
   tolerance: Yield,
   histogram: Spread,
@@ -43,6 +45,7 @@ const tall = (rows: number): number => Math.min(440, 84 + 23 * rows);
 /** Cards as wide as the page, and how tall they are. */
 const wide: { [K in StudyCard['kind']]?: (data: PointsData) => number } = {
   table: ({ rows }) => tall(rows.length),
+  parallel: () => 330,
   // What is said of the yield stands above its table.
   tolerance: ({ measures }) => tall(measures.length) + 110,
 };
