@@ -175,6 +175,23 @@ export const studyToleranceSchema = z.object({
   standardError: z.number(),
   centre: z.object({ values: parameterValues, kept: keptSchema }).nullable().describe('Middles at which most keep all goals'),
 });
+/** What a measure comes to on ever finer meshes. */
+export const studyLimitSchema = z.object({
+  parameter: z.string().describe('What makes the mesh finer'),
+  sizes: z.array(z.number()).describe('Of the meshes, the finest first: one over the parameter'),
+  figures: z.array(z.number()),
+  limit: z
+    .object({
+      value: z.number(),
+      order: z.number(),
+      found: z.boolean().describe('Whether the order was found, or taken'),
+      off: z.number().describe('What a mesh of size 1 is off by'),
+      scatter: z.number(),
+      errors: z.array(z.number()).describe('How far each figure may be off'),
+    })
+    .nullable()
+    .describe('Absent of fewer than three meshes'),
+});
 export type StudyTolerance = z.infer<typeof studyToleranceSchema>;
 export const studyCurvesSchema = z.object({
   unit: z.string(),

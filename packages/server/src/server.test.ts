@@ -414,6 +414,19 @@ describe('studies', () => {
     expect(await runsOf(copy.id)).toBe(1);
   }, 120_000);
 
+  test('the mesh is made finer, and what a measure comes to is told with the error of each', async () => {
+    const moves = [{ parameter: 'solve.finer', how: 'list', values: ['1', '2', '4'] }];
+    const { id } = await add({ ...wire('Meshes', ['1 mm']), studies: [{ name: 'lengths', moves }] } as unknown as Project);
+    const limit = async () => (await api().get(`/api/projects/${id}/studies/lengths/limit`).query({ measure: 'tuned' }).expect(200)).body as { parameter: string; sizes: number[]; figures: number[]; limit: { value: number; errors: number[] } | null }; // prettier-ignore
+    expect((await limit()).limit).toBeNull();
+    await api().post(`/api/projects/${id}/studies/lengths/runs`).expect(201);
+    await settled(id);
+    const found = await limit();
+    expect(found).toMatchObject({ parameter: 'solve.finer', sizes: [0.25, 0.5, 1] });
+    expect(Math.abs(found.limit!.value - found.figures[0])).toBeLessThanOrEqual(found.limit!.errors[0]);
+    await api().get(`/api/projects/${id}/studies/lengths/limit`).query({ measure: 'charm' }).expect(404);
+  }, 60_000);
+
   test('wait behind runs that were asked for by themselves, and are stopped together', async () => {
     const rods = wire('Rods', Array.from({ length: 60 }, (_, n) => `${70 + n} mm`)); // prettier-ignore
     // Of so many frequencies that they are not all done before the next thing is asked.
@@ -500,6 +513,8 @@ describe('studies', () => {
     // What may come of it: each of its lengths is as likely, so the least and largest resonance are those of its ends.
     const { body: may } = await api().get(`/api/projects/${id}/studies/lengths/tolerance`).expect(200);
     expect(may).toMatchObject({ figures: [{ measure: 'tuned', unit: 'Hz', spread: { points: 4, checked: null } }, { measure: 'gain', spread: null, fewest: 4 }], goals: [], kept: null, centre: null }); // prettier-ignore
+    // It is no study of meshes.
+    await api().get(`/api/projects/${id}/studies/lengths/limit`).query({ measure: 'tuned' }).expect(422);
     const lengths = (may as { figures: { spread: { worst: { values: { long: number } }[] } }[] }).figures[0].spread.worst.map((w) => w.values.long);
     expect(lengths[0]).toBeGreaterThan(lengths[1]);
     const refused = await api().post(`/api/projects/${id}/searches/wrong/start`).expect(422);

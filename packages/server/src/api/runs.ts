@@ -12,7 +12,7 @@ import { HttpProblem, notFound, type Route, route } from './route.ts';
 import { activeRunSchema, idParams, problemItem, runSchema, runTold, type Run } from '@jadebell/api';
 
 /** A run in a list comes without the document it solved. */
-const listed = { exclude: ['document'] };
+export const listed = { exclude: ['document'] };
 
 /** Most runs that may wait at once. */
 const longestQueue = 200;

@@ -5,6 +5,8 @@ import {
   costOf,
   cubeSpreads,
   edgesOf,
+  meshLimit,
+  meshMoved,
   placeOf,
   type Plan,
   planStudy,
@@ -19,6 +21,7 @@ import {
   studyCostSchema,
   studyCurvesSchema,
   studyInfluenceSchema,
+  studyLimitSchema,
   studyMeasuresSchema,
   studyParams,
   studyToleranceSchema,
@@ -216,6 +219,21 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
       if (!found.plan.points.length) throw new HttpProblem(422, 'The study has errors', found.plan.problems.map(problemText)[0], found.plan.problems);
       const { task, tell } = askTolerance(found.project, found.study, found.plan.moved, await readPoints(found, found.project.measures ?? []));
       return tell(await models.tolerance(task));
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/{id}/studies/{name}/limit',
+    summary: 'What a measure comes to on ever finer meshes, of a study in which a setting of Solve moves alone',
+    schemas: { params: studyParams, query: z.object({ measure: z.string().max(40) }), answer: studyLimitSchema },
+    async handle({ params, query }) {
+      const found = await findStudy(params);
+      const measure = found.project.measures?.find((m) => m.name === query.measure);
+      if (!measure) throw notFound('measure');
+      const parameter = meshMoved(found.plan.moved);
+      if (!parameter)
+        throw new HttpProblem(422, 'No mesh gets finer', 'A study tells a limit where solve.finer, or another setting of Solve, moves alone.');
+      return { parameter, ...meshLimit(parameter, measure.name, await readPoints(found, [measure])) };
     },
   }),
   route({

@@ -7,11 +7,11 @@ import { FactRow, RunRow } from '../db/models.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { storedList } from '../db/stored.ts';
 import { type Route, route } from './route.ts';
-import { runViews } from './runs.ts';
+import { listed, runViews } from './runs.ts';
 
 /** Fact under which the user's materials are kept. */
 const ownMaterials = 'materials';
-/** Milliseconds between two messages about the same run. */
+/** Milliseconds for which changes are gathered. */
 const quiet = 250;
 
 /** Routes on the machine and on what is going on. */
@@ -50,27 +50,29 @@ export const systemRoutes = (queue: RunQueue): Route[] => [
       response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache', 'X-Accel-Buffering': 'no' });
       response.flushHeaders();
       response.write('retry: 1000\n\n');
-      const waiting = new Map<string, NodeJS.Timeout>();
-      const send = async (id: string): Promise<void> => {
-        waiting.delete(id);
-        const row = await RunRow.findByPk(id);
-        response.write(
-          row ? `event: run\ndata: ${JSON.stringify((await runViews([row], queue))[0])}\n\n` : `event: gone\ndata: ${JSON.stringify(id)}\n\n`,
-        );
+      const changed = new Set<string>();
+      let waiting: NodeJS.Timeout | null = null;
+      const tell = (event: string, data: unknown): void => void response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+      // What changed in a short while is looked up together.
+      const send = async (): Promise<void> => {
+        waiting = null;
+        const ids = [...changed];
+        changed.clear();
+        const rows = await RunRow.findAll({ where: { id: ids }, attributes: listed });
+        const known = new Set(rows.map((r) => r.id));
+        for (const id of ids) if (!known.has(id)) tell('gone', id);
+        for (const run of await runViews(rows, queue)) tell('run', run);
       };
       const onRun = (id: string): void => {
-        if (!waiting.has(id))
-          waiting.set(
-            id,
-            setTimeout(() => void send(id).catch(() => undefined), quiet),
-          );
+        changed.add(id);
+        waiting ??= setTimeout(() => void send().catch(() => undefined), quiet);
       };
       const beat = setInterval(() => response.write(': still here\n\n'), 20_000);
       queue.on('run', onRun);
       await new Promise<void>((resolve) => request.once('close', resolve));
       queue.off('run', onRun);
       clearInterval(beat);
-      waiting.forEach(clearTimeout);
+      if (waiting) clearTimeout(waiting);
       response.end();
     },
   }),

@@ -91,19 +91,35 @@ export function useArray(run: string | null, name: string | null, range?: { from
   return useSWRImmutable<NumberArray>(key, () => getArray(run!, name!, range), { keepPreviousData: false });
 }
 
+/** Milliseconds for which changes of runs are gathered. */
+const together = 150;
+/** Runs with others in the place of what they were, new ones before them. */
+const merged = (runs: readonly Run[], came: readonly Run[]): Run[] => {
+  const own = new Map(came.map((r) => [r.id, r]));
+  const known = new Set(runs.map((r) => r.id));
+  return [...came.filter((r) => !known.has(r.id)), ...runs.map((r) => own.get(r.id) ?? r)].sort((a, b) => b.number - a.number);
+};
+
 /** Follows the server's events and keeps the cached runs up to date. */
 export function useServerEvents(project: string): void {
   useEffect(() => {
     const source = new EventSource('/api/events');
+    // Points of studies change many at a time: what came together is put in together.
+    const changed = new Map<string, Run>();
+    let waiting: ReturnType<typeof setTimeout> | undefined;
+    const putIn = (): void => {
+      waiting = undefined;
+      const came = [...changed.values()];
+      changed.clear();
+      for (const projectId of new Set(came.map((r) => r.projectId)))
+        void mutate(`/projects/${projectId}/runs`, (runs?: Run[]) => runs && merged(runs, came.filter((r) => r.projectId === projectId)), { revalidate: false }); // prettier-ignore
+      void mutate('/runs/active');
+      if (came.some((r) => r.state === 'done')) void mutate('/machine');
+    };
     source.addEventListener('run', (event) => {
       const run = JSON.parse((event as MessageEvent<string>).data) as Run;
-      const replace = (runs?: Run[]): Run[] | undefined => {
-        if (!runs) return runs;
-        return runs.some((r) => r.id === run.id) ? runs.map((r) => (r.id === run.id ? run : r)) : [run, ...runs].sort((a, b) => b.number - a.number);
-      };
-      void mutate(`/projects/${run.projectId}/runs`, replace, { revalidate: false });
-      void mutate('/runs/active');
-      if (run.state === 'done') void mutate('/machine');
+      changed.set(run.id, run);
+      waiting ??= setTimeout(putIn, together);
     });
     source.addEventListener('gone', () => void mutate(`/projects/${project}/runs`));
     // After a lost connection the cache may have missed something.
@@ -111,6 +127,9 @@ export function useServerEvents(project: string): void {
       void mutate(`/projects/${project}/runs`);
       void mutate('/runs/active');
     });
-    return () => source.close();
+    return () => {
+      clearTimeout(waiting);
+      source.close();
+    };
   }, [project]);
 }

@@ -5,8 +5,9 @@ import { useMemo } from 'react';
 import { searchPath, useRuns, useSearchView } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
 import { useProject } from '../../project/store.ts';
+import { useFollowed } from '../../ui/useFollowed.ts';
 import { order } from '../study/figures.ts';
-import type { PointsData, StudyRow } from '../study/useStudyData.ts';
+import { pause, type PointsData, type StudyRow } from '../study/useStudyData.ts';
 
 /** By how many times what may be missed a point misses in all. */
 export const missed = 'missed';
@@ -27,7 +28,7 @@ export function useSearchData(project: string, search: SearchPlan): SearchData {
   const revision = useProject((s) => s.revision);
   const runs = useRuns(project).data;
   const own = useMemo(() => (runs ?? []).filter((r) => r.study === search.name), [runs, search.name]);
-  const states = own.map((r) => `${r.number}${r.state}`).join();
+  const states = useFollowed(own.map((r) => `${r.number}${r.state}`).join(), pause);
   const { data: view, error } = useSearchView(project, search.name, saved ? revision : 0, states);
   const { problems } = useMemo(() => planSearch(document, search), [document, search]);
   const rows = useMemo(() => {

@@ -5,6 +5,7 @@ import { useMemo } from 'react';
 import { studyPath, useRuns, useStudyMeasures, useStudyView } from '../../api/hooks.ts';
 import type { Run } from '../../api/types.ts';
 import { useProject } from '../../project/store.ts';
+import { useFollowed } from '../../ui/useFollowed.ts';
 
 /** A point of a study with what was read from it. */
 export interface StudyRow extends StudyPoint {
@@ -41,6 +42,9 @@ export interface StudyData extends PointsData {
   stored: boolean;
 }
 
+/** Milliseconds between two looks at points that are being solved: they may be shorter than a look takes. */
+export const pause = 800;
+
 const noReads: ReadonlyMap<string, Read> = new Map();
 
 /** A study of the open project with its points, runs and measures. */
@@ -50,7 +54,7 @@ export function useStudyData(project: string, study: Study): StudyData {
   const revision = useProject((s) => s.revision);
   const runs = useRuns(project).data;
   const own = useMemo(() => (runs ?? []).filter((r) => r.study === study.name), [runs, study.name]);
-  const states = own.map((r) => `${r.number}${r.state}`).join();
+  const states = useFollowed(own.map((r) => `${r.number}${r.state}`).join(), pause);
   const view = useStudyView(project, study.name, saved ? revision : 0, states);
   const { moved, count, problems } = useMemo(() => planMoves(document, study), [document.parameters, document.lines, document.solve, study]); // oxlint-disable-line react/exhaustive-deps -- what else the project holds moves nothing.
   const points = view.data?.points;
