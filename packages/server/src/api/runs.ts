@@ -69,25 +69,34 @@ const parametersOf = (project: Project): Run['parameters'] => {
 /** Parts of a document that are the project's, not the run's. */
 const projectsOwn = ['boards', 'data', 'lens', 'measures', 'studies', 'searches', 'variants'] as const;
 
-/** Adds a run of a document at the end of the queue, perhaps as a point of a study. */
-export async function addRun(projectId: string, given: Project, study: string | null = null): Promise<RunRow> {
-  const document = { ...given };
-  for (const part of projectsOwn) delete document[part];
-  const row = {
-    projectId,
-    digest: solvedDigest(document),
-    study,
-    accuracy: document.solve.accuracy,
-    document: JSON.stringify(document),
-    parameters: JSON.stringify(parametersOf(document)),
-  };
+/** Adds runs of documents at the end of the queue, perhaps as points of a study. */
+export async function addRuns(projectId: string, given: readonly Project[], study: string | null = null): Promise<RunRow[]> {
+  const rows = given.map((project) => {
+    const document = { ...project };
+    for (const part of projectsOwn) delete document[part];
+    return {
+      projectId,
+      digest: solvedDigest(document),
+      study,
+      accuracy: document.solve.accuracy,
+      document: JSON.stringify(document),
+      parameters: JSON.stringify(parametersOf(document)),
+    };
+  });
   // Who holds the project's row gives out its numbers: two runs at once get two.
   return RunRow.sequelize!.transaction(async (transaction) => {
     await ProjectRow.findByPk(projectId, { attributes: ['id'], transaction, lock: transaction.LOCK.UPDATE });
-    const last = (await RunRow.max('number', { where: { projectId }, transaction })) as number | null;
-    return RunRow.create({ ...row, number: (last ?? 0) + 1 }, { transaction });
+    const last = ((await RunRow.max('number', { where: { projectId }, transaction })) as number | null) ?? 0;
+    return RunRow.bulkCreate(
+      rows.map((row, n) => ({ ...row, number: last + 1 + n })),
+      { transaction },
+    );
   });
 }
+
+/** Adds a run of a document at the end of the queue, perhaps as a point of a study. */
+export const addRun = async (projectId: string, project: Project, study: string | null = null): Promise<RunRow> =>
+  (await addRuns(projectId, [project], study))[0];
 
 export async function findRun(id: string): Promise<RunRow> {
   const row = await RunRow.findByPk(id);

@@ -37,7 +37,7 @@ import type { ModelService } from '../model/service.ts';
 import type { RunQueue } from '../queue/queue.ts';
 import { findProject } from './projects.ts';
 import { HttpProblem, notFound, type Route, route } from './route.ts';
-import { addRun } from './runs.ts';
+import { addRuns } from './runs.ts';
 
 interface Found {
   project: Project;
@@ -86,6 +86,9 @@ async function readPoints(found: Found, measures: readonly Measure[]): Promise<{
   return out;
 }
 
+/** Points that are put into the queue at once: others are answered between. */
+const together = 100;
+
 /** Of what curves are asked for. */
 export const curvesQuery = z.object({ quantity: z.string().max(40), of: z.string().max(300).default(''), form: z.enum(forms).optional() });
 
@@ -128,12 +131,10 @@ export const studyRoutes = (queue: RunQueue, models: ModelService): Route[] => [
       const fault = found.plan.problems.find((p) => p.severity === 'error');
       if (fault) throw new HttpProblem(422, 'The study has errors', fault.message, found.plan.problems);
       const runs = await runsOf(found.plan.points.map((p) => p.digest));
-      const asked = new Set<string>();
-      for (const { digest, project } of found.plan.points) {
-        if (asked.has(digest) || isStanding(runs.get(digest))) continue;
-        asked.add(digest);
-        queue.wake((await addRun(params.id, project, params.name)).id);
-      }
+      const missing = new Map(found.plan.points.filter((p) => !isStanding(runs.get(p.digest))).map((p) => [p.digest, p.project]));
+      const projects = [...missing.values()];
+      for (let n = 0; n < projects.length; n += together)
+        for (const { id } of await addRuns(params.id, projects.slice(n, n + together), params.name)) queue.wake(id);
       return viewOf(found);
     },
   }),
