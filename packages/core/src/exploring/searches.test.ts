@@ -97,6 +97,8 @@ describe('a search', () => {
     expect(faults({ bounds: [{ parameter: 'long', from: '60 mm', to: '0.06 m' }] })).toEqual(['study.move bounds.0.to']);
     expect(faults({ bounds: [{ parameter: 'long', from: '60 mm', to: '90 mm', start: '1 m' }] })).toEqual(['search.start bounds.0.start']);
     expect(faults({ bounds: [{ parameter: 'f0', from: '1 GHz', to: '2 GHz' }] })).toEqual(['study.moves-nothing bounds.0.parameter']);
+    // A setting of Solve is used by the solver, if by no line.
+    expect(faults({ bounds: [{ parameter: 'solve.finer', from: '1', to: '2' }] })).toEqual([]);
     expect(faults({ keep: ['wide - 1 mm'] })).toEqual(['expression.unknown-name keep.0']);
   });
 });

@@ -1,4 +1,4 @@
-import { digester, parametersUsed, type Place, problem, type Problem, type Project, type SearchPlan } from '../document/index.ts';
+import { digester, parametersUsed, type Place, problem, type Problem, type Project, type SearchPlan, settingOf } from '../document/index.ts';
 import { evaluateAny, evaluateParameters, formatSI } from '../expressions/index.ts';
 import { methods, type Search, suiting, type Told } from '../searching/index.ts';
 import { costOfOffs, goalsOf, judge, type Judged, type Sought } from './goals.ts';
@@ -48,7 +48,7 @@ export function planSearch(project: Project, search: SearchPlan): SearchSetup {
     if (!(to > from)) return refuse(problem('error', 'study.move', at('to'), 'It goes from a value to the same.', 'Give two values that differ.'));
     if (bound.start !== undefined && !(start >= from && start <= to))
       return refuse(problem('error', 'search.start', at('start'), `The start of ${bound.parameter} lies outside its bounds.`, 'Start between them.'));
-    if (!used.has(bound.parameter))
+    if (!used.has(bound.parameter) && !settingOf(bound.parameter))
       problems.push(
         problem(
           'warning',

@@ -10,6 +10,6 @@ export { normalBelow } from './normal.ts';
 export { quasiNewton } from './quasiNewton.ts';
 export { type Found, type Search, searchFunction, type Task, type Told } from './search.ts';
 export { fewestPoints, type Influence, influenceOf, type Shares, sobolIndices } from './sensitivity.ts';
-export { between, canLink, drawing, endsOf, type Link, movedSpread, reachOf, type Spread, usualReach } from './spreads.ts';
+export { between, canLink, drawing, endsOf, type Link, movedSpread, type Spread } from './spreads.ts';
 export { surrogate } from './surrogate.ts';
-export { type Extreme, type FigureSpread, type Kept, type Tolerance, toleranceOf, type ToleranceTask } from './tolerance.ts';
+export { type FigureSpread, type Kept, type Tolerance, toleranceOf, type ToleranceTask } from './tolerance.ts';

@@ -16,9 +16,9 @@ export interface Link {
 }
 
 /** Deviations beyond which a normal spread that is not cut counts as no case to look for. */
-export const usualReach = 3;
+const usualReach = 3;
 /** Deviations from the middle up to which a spread is looked at. */
-export const reachOf = (cut: number | undefined): number => cut ?? usualReach;
+const reachOf = (cut: number | undefined): number => cut ?? usualReach;
 
 /** The value of a spread below which a share of all lies. */
 export function quantile(spread: Spread, share: number): number {

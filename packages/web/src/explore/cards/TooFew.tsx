@@ -1,4 +1,5 @@
 import type { StudyTolerance } from '@jadebell/api';
+import { fewestPoints } from '@jadebell/core/searching';
 import type { PointsData } from '../study/useStudyData.ts';
 
 interface Props {
@@ -15,6 +16,6 @@ export const TooFew = ({ data, measure, figure, waiting }: Props) => (
       ? 'Say above what is read from each point.'
       : waiting
         ? 'Reckoning …'
-        : `The points are too few: ${figure?.fewest ?? 3 * data.moved.length + 1} with this figure are the least for ${data.moved.length} parameters. Spread more of them.`}
+        : `The points are too few: ${figure?.fewest ?? fewestPoints(data.moved.length)} with this figure are the least for ${data.moved.length} parameters. Spread more of them.`}
   </p>
 );
