@@ -39,7 +39,7 @@ interface Active {
 /**
  * The run queue: rows in the database, and solver threads. A run that was asked for by itself has all cores; points of studies run beside each other, a core
  * each, as far as memory goes: that takes less time than one after the other on all cores. Emits 'run' with a run's id whenever that run changed. After a
- * restart queued runs go on; a run that was under way is marked as interrupted.
+ * restart queued runs go on, and so do points that were under way; another run that was is marked as interrupted.
  */
 export class RunQueue extends EventEmitter<{ run: [string] }> {
   private readonly active = new Map<string, Active>();
@@ -144,7 +144,9 @@ export class RunQueue extends EventEmitter<{ run: [string] }> {
   private async take(): Promise<boolean> {
     // Besides those that are solved one more is made ready.
     const room = this.underWay.every((a) => a.point) && this.underWay.length <= (this.underWay.length ? threadsHere() : 0);
-    if (!room || this.closing) return false;
+    // Where results are kept more slowly than they are found, those that wait for it would fill the memory.
+    const kept = this.active.size - this.underWay.length <= threadsHere();
+    if (!room || !kept || this.closing) return false;
     const run = await RunRow.findOne({
       where: { state: 'queued' },
       order: [
